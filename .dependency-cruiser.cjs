@@ -1,0 +1,66 @@
+// The import table: which room may import which. Everything not named here is forbidden.
+const core = (room) => `^core/src/${room}(/|\\.ts$)`;
+const only = (name, from, allowed) => ({
+  name,
+  severity: 'error',
+  from: { path: from },
+  to: { path: '^(core|practice|server|app)/', pathNot: [from, ...allowed] },
+});
+
+module.exports = {
+  forbidden: [
+    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
+    only('net', core('net'), []),
+    only('names', core('names'), [core('net')]),
+    only('wire', core('wire'), [core('net')]),
+    only('plan', core('plan'), [core('net'), core('names')]),
+    only('host', core('host'), [core('net'), core('wire')]),
+    only('answering', core('answering'), [core('net'), core('wire')]),
+    {
+      name: 'core-is-pure',
+      comment: 'core has no dependency and no I/O',
+      severity: 'error',
+      from: { path: '^core/src' },
+      to: { pathNot: '^core/src' },
+    },
+    {
+      name: 'core-by-the-front-door',
+      severity: 'error',
+      from: { path: '^(practice|server|app)/' },
+      to: { path: '^core/src/', pathNot: '^core/src/index\\.ts$' },
+    },
+    only('practice', '^practice/', ['^core/']),
+    only('server', '^server/', ['^core/', '^practice/']),
+    {
+      name: 'practice-only-through-its-carrier',
+      severity: 'error',
+      from: { path: '^server/', pathNot: '^server/src/field/practice' },
+      to: { path: '^practice/' },
+    },
+    {
+      name: 'sql-only-in-the-store',
+      severity: 'error',
+      from: { path: '^server/src', pathNot: '^server/src/(store/|main\\.ts$|seed\\.ts$)' },
+      to: { path: 'node_modules/(knex|objection|pg)/' },
+    },
+    only('app', '^app/', ['^core/']),
+    {
+      name: 'screens-do-not-fetch',
+      severity: 'error',
+      from: { path: '^app/src/(screens|parts)/' },
+      to: { path: '^app/src/data/(http|events)' },
+    },
+    {
+      name: 'parts-know-no-data',
+      severity: 'error',
+      from: { path: '^app/src/parts/' },
+      to: { path: '^app/src/(data|screens|app)/' },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'core/tsconfig.json' },
+    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require'] },
+  },
+};

@@ -1,0 +1,3 @@
+export * from './entry';
+export * from './decide';
+export * from './heard';

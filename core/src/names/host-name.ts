@@ -1,0 +1,50 @@
+import { ok, refuse, type Result } from '../net';
+
+declare const hostNameBrand: unique symbol;
+
+/** A host name that RFC 952 and RFC 1123 §2.1 allow, lower case. */
+export type HostName = string & { readonly [hostNameBrand]: true };
+
+const MAX_LABEL = 63;
+const MAX_NAME = 253;
+
+/**
+ * Checks a host name: labels of 1–63 letters, digits and hyphens between dots, no hyphen at a label's
+ * ends, 253 in all (RFC 1035 §2.3.4, RFC 1123 §2.1). Capital letters are accepted and made small,
+ * since names compare without case (RFC 1035 §2.3.3).
+ * @returns refusals `name.empty`, `name.length`, `name.space`, `name.label`, `name.letter`,
+ * `name.hyphen`, `name.numeric`; `where` is the label or letter that is wrong.
+ */
+export function parseHostName(text: string): Result<HostName> {
+  if (text === '') return refuse('name.empty', text);
+  if (/\s/.test(text)) return refuse('name.space', text);
+  if (text.length > MAX_NAME) return refuse('name.length', text, { have: text.length });
+  for (const label of text.split('.')) {
+    if (label.length < 1 || label.length > MAX_LABEL)
+      return refuse('name.label', text, { have: label.length });
+    const letter = /[^a-z0-9-]/i.exec(label)?.[0];
+    if (letter !== undefined) return refuse('name.letter', letter, { text });
+    if (label.startsWith('-') || label.endsWith('-')) return refuse('name.hyphen', label);
+  }
+  // RFC 1123 §2.1: what looks like an address is read as an address.
+  if (/^[0-9.]+$/.test(text)) return refuse('name.numeric', text);
+  return ok(text.toLowerCase() as HostName);
+}
+
+/**
+ * The next free name of a pattern, numbered from 1.
+ * @example proposeName('fh2', 'drive', new Set(['fh2-drive-1'])) // 'fh2-drive-2'
+ */
+export function proposeName(cabinet: string, role: string, taken: ReadonlySet<string>): HostName {
+  const stem = [cabinet, role].map(plainLabel).filter(Boolean).join('-') || 'device';
+  let number = 1;
+  while (taken.has(`${stem}-${number}`)) number += 1;
+  return `${stem}-${number}` as HostName;
+}
+
+const plainLabel = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 24);

@@ -1,0 +1,57 @@
+import type { MacAddress } from '../net';
+import { need, put16, putBytes, putMac, readMac, u16, type Codec } from './codec';
+
+export const ETHERTYPE = { ipv4: 0x0800, arp: 0x0806, vlan: 0x8100, discovery: 0x8892 } as const;
+
+/** A 802.1Q tag (IEEE 802.1Q §9.6): priority 0–7, drop eligible, VLAN 0–4095. */
+export interface VlanTag {
+  readonly priority: number;
+  readonly dropEligible: boolean;
+  readonly vlan: number;
+}
+
+/** An Ethernet II frame without its check sequence. */
+export interface EthernetFrame {
+  readonly to: MacAddress;
+  readonly from: MacAddress;
+  readonly tag?: VlanTag;
+  readonly etherType: number;
+  /** May end in padding: adapters fill frames up to 60 bytes. */
+  readonly payload: Uint8Array;
+}
+
+/** IEEE 802.3 §3: 60 bytes without the check sequence. */
+export const MINIMUM_FRAME = 60;
+
+const headerLength = (frame: EthernetFrame): number => (frame.tag ? 18 : 14);
+
+export const ethernet: Codec<EthernetFrame> = {
+  length: (frame) => headerLength(frame) + frame.payload.length,
+  encode(frame, bytes, at) {
+    let next = putMac(bytes, at, frame.to);
+    next = putMac(bytes, next, frame.from);
+    if (frame.tag) {
+      next = put16(bytes, next, ETHERTYPE.vlan);
+      const { priority, dropEligible, vlan } = frame.tag;
+      next = put16(bytes, next, (priority << 13) | (dropEligible ? 0x1000 : 0) | vlan);
+    }
+    next = put16(bytes, next, frame.etherType);
+    return putBytes(bytes, next, frame.payload);
+  },
+  decode(bytes, at, end) {
+    need('ethernet.header', at, end, 14);
+    const head = { to: readMac(bytes, at), from: readMac(bytes, at + 6) };
+    const etherType = u16(bytes, at + 12);
+    if (etherType !== ETHERTYPE.vlan)
+      return { value: { ...head, etherType, payload: bytes.subarray(at + 14, end) }, next: end };
+    need('ethernet.tag', at + 14, end, 4);
+    const control = u16(bytes, at + 14);
+    const tag = {
+      priority: control >>> 13,
+      dropEligible: (control & 0x1000) !== 0,
+      vlan: control & 0xfff,
+    };
+    const payload = bytes.subarray(at + 18, end);
+    return { value: { ...head, tag, etherType: u16(bytes, at + 16), payload }, next: end };
+  },
+};

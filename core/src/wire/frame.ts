@@ -1,0 +1,105 @@
+import { BROADCAST_MAC, type Ipv4, type MacAddress } from '../net';
+import { arp, type ArpPacket } from './arp';
+import { DecodeError, encodeWith, type Codec } from './codec';
+import { dhcpMessage, DHCP_PORT, type DhcpMessage } from './dhcp/message';
+import { ethernet, ETHERTYPE, type EthernetFrame } from './ethernet';
+import { icmp, type IcmpMessage } from './icmp';
+import { ipv4Packet, ipv4PacketOf, PROTOCOL, type Ipv4Packet } from './ipv4-packet';
+import { tcp, type TcpSegment } from './tcp';
+import { udp, type UdpDatagram } from './udp';
+
+/** A frame read as deep as Ipsonomo understands it. */
+export type Dissected =
+  | { readonly kind: 'arp'; readonly ethernet: EthernetFrame; readonly arp: ArpPacket }
+  | (IpLayers & { readonly kind: 'icmp'; readonly icmp: IcmpMessage })
+  | (IpLayers & { readonly kind: 'tcp'; readonly tcp: TcpSegment })
+  | (IpLayers & { readonly kind: 'udp'; readonly udp: UdpDatagram })
+  | (IpLayers & { readonly kind: 'dhcp'; readonly udp: UdpDatagram; readonly dhcp: DhcpMessage })
+  | (IpLayers & { readonly kind: 'ip' })
+  | { readonly kind: 'ethernet'; readonly ethernet: EthernetFrame };
+
+interface IpLayers {
+  readonly ethernet: EthernetFrame;
+  readonly ip: Ipv4Packet;
+}
+
+const all = <T>(codec: Codec<T>, bytes: Uint8Array): T =>
+  codec.decode(bytes, 0, bytes.length).value;
+
+/**
+ * Reads a whole frame.
+ * @throws DecodeError of the first layer that cannot be read
+ */
+export function dissect(frame: Uint8Array): Dissected {
+  const outer = all(ethernet, frame);
+  if (outer.etherType === ETHERTYPE.arp)
+    return { kind: 'arp', ethernet: outer, arp: all(arp, outer.payload) };
+  if (outer.etherType !== ETHERTYPE.ipv4) return { kind: 'ethernet', ethernet: outer };
+  const ip = all(ipv4Packet, outer.payload);
+  const layers = { ethernet: outer, ip };
+  // A later fragment has no header of its own; the first one's length would not fit its bytes.
+  if (ip.fragmentOffset !== 0 || ip.moreFragments) return { kind: 'ip', ...layers };
+  switch (ip.protocol) {
+    case PROTOCOL.icmp:
+      return { kind: 'icmp', ...layers, icmp: all(icmp, ip.payload) };
+    case PROTOCOL.tcp:
+      return { kind: 'tcp', ...layers, tcp: all(tcp(ip.from, ip.to), ip.payload) };
+    case PROTOCOL.udp: {
+      const datagram = all(udp(ip.from, ip.to), ip.payload);
+      if (datagram.toPort !== DHCP_PORT.server && datagram.toPort !== DHCP_PORT.client)
+        return { kind: 'udp', ...layers, udp: datagram };
+      return { kind: 'dhcp', ...layers, udp: datagram, dhcp: all(dhcpMessage, datagram.payload) };
+    }
+    default:
+      return { kind: 'ip', ...layers };
+  }
+}
+
+/** `dissect` as a value: the error instead of the exception. */
+export function tryDissect(frame: Uint8Array): Dissected | DecodeError {
+  try {
+    return dissect(frame);
+  } catch (error) {
+    if (error instanceof DecodeError) return error;
+    throw error;
+  }
+}
+
+export const arpFrame = (from: MacAddress, to: MacAddress, packet: ArpPacket): Uint8Array =>
+  encodeWith(ethernet, { to, from, etherType: ETHERTYPE.arp, payload: encodeWith(arp, packet) });
+
+export const ipFrame = (from: MacAddress, to: MacAddress, packet: Ipv4Packet): Uint8Array =>
+  encodeWith(ethernet, {
+    to,
+    from,
+    etherType: ETHERTYPE.ipv4,
+    payload: encodeWith(ipv4Packet, packet),
+  });
+
+/** The two ends of a datagram. */
+export interface UdpEnds {
+  readonly from: Ipv4;
+  readonly fromPort: number;
+  readonly to: Ipv4;
+  readonly toPort: number;
+}
+
+export const udpPacket = (ends: UdpEnds, payload: Uint8Array): Ipv4Packet =>
+  ipv4PacketOf({
+    from: ends.from,
+    to: ends.to,
+    protocol: PROTOCOL.udp,
+    payload: encodeWith(udp(ends.from, ends.to), {
+      fromPort: ends.fromPort,
+      toPort: ends.toPort,
+      payload,
+    }),
+  });
+
+/** A DHCP message on its way: to everybody unless a MAC is named. */
+export const dhcpFrame = (
+  from: MacAddress,
+  ends: UdpEnds,
+  message: DhcpMessage,
+  to: MacAddress = BROADCAST_MAC,
+): Uint8Array => ipFrame(from, to, udpPacket(ends, encodeWith(dhcpMessage, message)));

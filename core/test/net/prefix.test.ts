@@ -1,0 +1,112 @@
+import fc from 'fast-check';
+import ipaddr from 'ipaddr.js';
+import {
+  broadcastOf,
+  containsAddress,
+  firstHostOf,
+  formatIpv4,
+  formatPrefix,
+  hostCountOf,
+  lastHostOf,
+  lastOf,
+  maskOf,
+  must,
+  overlaps,
+  parseIpv4,
+  parseMask,
+  parsePrefix,
+  prefixOf,
+  roleOf,
+  sizeOf,
+  toIpv4,
+  toPrefixLength,
+} from '../../src';
+
+const ip = (text: string) => must(parseIpv4(text));
+const cidr = (text: string) => must(parsePrefix(text));
+
+test.each([
+  ['172.22.40.0', 'prefix.slash', '172.22.40.0'],
+  ['172.22.40.0/08', 'prefix.leadingZero', '08'],
+  ['172.22.40.0/33', 'prefix.range', '33'],
+  ['172.22.40.0/', 'prefix.digits', ''],
+  ['172.22.40.0/ 24', 'prefix.digits', ' 24'],
+  ['172.22.40.9/24', 'prefix.hostBits', '172.22.40.9/24'],
+  ['172.22.400.0/24', 'ipv4.octet', '400'],
+])('parsePrefix refuses %j as %s', (text, code, where) => {
+  expect(parsePrefix(text)).toMatchObject({ ok: false, error: { code, where } });
+});
+
+// The ends of the scale: RFC 4632 §3.1 (/0, /32), RFC 3021 §2.1 (/31: both addresses are hosts).
+test.each([
+  ['/0', '0.0.0.0/0', undefined, '0.0.0.1', '255.255.255.254', 4294967294, '255.255.255.255'],
+  ['/24', '172.22.40.0/24', 255, '172.22.40.1', '172.22.40.254', 254, '172.22.40.255'],
+  ['/30', '10.0.0.4/30', 3, '10.0.0.5', '10.0.0.6', 2, '10.0.0.7'],
+  ['/31', '10.0.0.4/31', 1, '10.0.0.4', '10.0.0.5', 2, undefined],
+  ['/32', '10.0.0.4/32', 0, '10.0.0.4', '10.0.0.4', 1, undefined],
+])('%s is decided by name', (_name, text, _last, first, last, hosts, broadcast) => {
+  const prefix = cidr(text);
+  const found = broadcastOf(prefix);
+  expect(formatIpv4(firstHostOf(prefix))).toBe(first);
+  expect(formatIpv4(lastHostOf(prefix))).toBe(last);
+  expect(hostCountOf(prefix)).toBe(hosts);
+  expect(found === undefined ? undefined : formatIpv4(found)).toBe(broadcast);
+});
+
+// RFC 1878 §2, "Variable Length Subnet Table For IPv4": mask and number of addresses.
+test.each([
+  [1, '128.0.0.0', 2147483648],
+  [8, '255.0.0.0', 16777216],
+  [12, '255.240.0.0', 1048576],
+  [17, '255.255.128.0', 32768],
+  [20, '255.255.240.0', 4096],
+  [24, '255.255.255.0', 256],
+  [27, '255.255.255.224', 32],
+  [30, '255.255.255.252', 4],
+  [32, '255.255.255.255', 1],
+])('a /%i has mask %s and %i addresses', (length, mask, size) => {
+  expect(formatIpv4(maskOf(toPrefixLength(length)))).toBe(mask);
+  expect(parseMask(mask)).toEqual({ ok: true, value: length });
+  expect(sizeOf(prefixOf(toIpv4(0), toPrefixLength(length)))).toBe(size);
+});
+
+test.each(['255.0.255.0', '0.255.255.255', '255.255.255.1'])('mask %s has a gap', (mask) => {
+  expect(parseMask(mask)).toMatchObject({ ok: false, error: { code: 'mask.gap' } });
+});
+
+// RFC 4632 §5.1: a /20 holds its sixteen /24.
+test('RFC 4632: 10.24.0.0/21 is eight times a /24 and no more', () => {
+  const block = cidr('10.24.0.0/21');
+  expect(containsAddress(block, ip('10.24.7.255'))).toBe(true);
+  expect(containsAddress(block, ip('10.24.8.0'))).toBe(false);
+});
+
+test('network, broadcast and outside are told apart', () => {
+  const prefix = cidr('172.22.40.0/24');
+  expect(
+    ['172.22.40.0', '172.22.40.255', '172.22.41.1', '172.22.40.86'].map((a) =>
+      roleOf(prefix, ip(a)),
+    ),
+  ).toEqual(['network', 'broadcast', 'outside', 'host']);
+  expect(roleOf(cidr('10.0.0.4/31'), ip('10.0.0.4'))).toBe('host');
+});
+
+test('agrees with ipaddr.js on seeded blocks', () => {
+  const block = fc.tuple(fc.nat(0xffffffff), fc.nat(32));
+  fc.assert(
+    fc.property(block, block, ([value, length], [other, otherLength]) => {
+      const prefix = prefixOf(toIpv4(value), toPrefixLength(length));
+      const text = formatPrefix(prefix);
+      const inner = prefixOf(toIpv4(other), toPrefixLength(otherLength));
+      const [network, bits] = ipaddr.IPv4.parseCIDR(text);
+      expect(formatIpv4(lastOf(prefix))).toBe(
+        ipaddr.IPv4.broadcastAddressFromCIDR(text).toString(),
+      );
+      const theirs = ipaddr.IPv4.parse(formatIpv4(toIpv4(other))).match(network, bits);
+      expect(containsAddress(prefix, toIpv4(other))).toBe(theirs);
+      const shared =
+        Math.max(prefix.network, inner.network) <= Math.min(lastOf(prefix), lastOf(inner));
+      expect(overlaps(prefix, inner)).toBe(shared);
+    }),
+  );
+});

@@ -1,0 +1,60 @@
+import fc from 'fast-check';
+import { DecodeError, tryDissect, type Codec } from '../../src';
+import { frames, samples } from './samples';
+
+const decodeOrError = (codec: Codec<never>, bytes: Uint8Array): unknown => {
+  try {
+    return codec.decode(bytes, 0, bytes.length).value;
+  } catch (error) {
+    if (error instanceof DecodeError) return error;
+    throw error;
+  }
+};
+
+describe.each(samples)('%s', (_name, codec, sample) => {
+  const value = sample as never;
+  const bytes = new Uint8Array(codec.length(value) + 2).fill(0xee);
+  const next = codec.encode(value, bytes, 1);
+
+  test('encodes exactly its length and nothing around it', () => {
+    expect(next).toBe(1 + codec.length(value));
+    expect([bytes[0], bytes[next]]).toEqual([0xee, 0xee]);
+  });
+
+  test('decodes to what was encoded', () => {
+    const decoded = codec.decode(bytes, 1, next);
+    expect(decoded).toEqual({ value: sample, next });
+  });
+
+  test('every truncation is a value or a DecodeError', () => {
+    for (let end = 1; end < next; end += 1) decodeOrError(codec, bytes.slice(1, end));
+  });
+});
+
+test('10,000 seeded random buffers give a value or a DecodeError in every codec', () => {
+  const buffer = fc.uint8Array({ maxLength: 400 });
+  fc.assert(
+    fc.property(buffer, (bytes) => {
+      for (const [, codec] of samples) decodeOrError(codec, bytes);
+      tryDissect(bytes);
+    }),
+    { numRuns: 10_000, seed: 2131 },
+  );
+});
+
+test('10,000 frames with one wrong byte or a cut end never throw anything else', () => {
+  const change = fc.record({
+    frame: fc.constantFrom(...Object.values(frames)),
+    at: fc.nat(400),
+    byte: fc.nat(255),
+    cut: fc.nat(400),
+  });
+  fc.assert(
+    fc.property(change, ({ frame, at, byte, cut }) => {
+      const bytes = frame.slice(0, Math.max(cut, 14));
+      bytes[at % bytes.length] = byte;
+      tryDissect(bytes);
+    }),
+    { numRuns: 10_000, seed: 951 },
+  );
+});

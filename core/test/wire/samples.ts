@@ -1,0 +1,221 @@
+import {
+  arp,
+  arpFrame,
+  cipReply,
+  cipRequest,
+  dhcpFrame,
+  dhcpMessage,
+  dhcpMessageOf,
+  dword,
+  encapsulation,
+  encodeWith,
+  ethernet,
+  icmp,
+  interfaceConfiguration,
+  ipFrame,
+  ipv4Packet,
+  ipv4PacketOf,
+  must,
+  OPTION,
+  OWN_PCAP,
+  packetItems,
+  parseIpv4,
+  parseMac,
+  pcapHeader,
+  pcapRecord,
+  PROTOCOL,
+  rawOption,
+  tcp,
+  tcpipPath,
+  udp,
+  unconnected,
+  type Codec,
+} from '../../src';
+
+export const ip = (text: string) => must(parseIpv4(text));
+export const mac = (text: string) => must(parseMac(text));
+
+export const DEVICE = mac('02:00:5e:00:53:11');
+export const LAPTOP = mac('02:00:5e:00:53:f0');
+export const DEVICE_IP = ip('172.22.40.104');
+export const LAPTOP_IP = ip('172.22.40.250');
+
+const text = (value: string) => Uint8Array.from(value, (letter) => letter.charCodeAt(0));
+const echo = { kind: 'echo-request', identifier: 7, sequence: 9, data: text('ipsonomo') } as const;
+const segment = {
+  fromPort: 50000,
+  toPort: 44818,
+  sequence: 4000000000,
+  acknowledgment: 5,
+  flags: 0x18,
+  window: 4096,
+  options: Uint8Array.of(2, 4, 5, 0xb4),
+  payload: text('odd'),
+};
+
+export const LONG_OPTION = { code: 43, data: new Uint8Array(300).map((_, i) => i) };
+
+export const discover = dhcpMessageOf({
+  operation: 'request',
+  transaction: 0xa212aa4c,
+  clientMac: DEVICE,
+  seconds: 4,
+  flags: 0x8000,
+  options: [
+    rawOption(OPTION.messageType, 1),
+    rawOption(OPTION.parameterList, Uint8Array.of(1, 3, 6, 12)),
+    rawOption(OPTION.hostName, 'ox1-valves-1'),
+    rawOption(OPTION.clientId, Uint8Array.of(1, 2, 3)),
+    { code: 224, data: new Uint8Array(0) },
+    rawOption(OPTION.relayInformation, Uint8Array.of(1, 2, 0, 5)),
+  ],
+});
+
+/** Every codec with values that reach its branches. `never` erases the type for one shared loop. */
+export const samples: readonly (readonly [string, Codec<never>, unknown])[] = (
+  [
+    ['ethernet', ethernet, { to: LAPTOP, from: DEVICE, etherType: 0x88b5, payload: text('abc') }],
+    [
+      'ethernet with a tag',
+      ethernet,
+      {
+        to: LAPTOP,
+        from: DEVICE,
+        tag: { priority: 6, dropEligible: true, vlan: 40 },
+        etherType: 0x88b5,
+        payload: text('abc'),
+      },
+    ],
+    [
+      'arp',
+      arp,
+      {
+        operation: 'reply',
+        senderMac: DEVICE,
+        senderAddress: DEVICE_IP,
+        targetMac: LAPTOP,
+        targetAddress: LAPTOP_IP,
+      },
+    ],
+    [
+      'ipv4',
+      ipv4Packet,
+      ipv4PacketOf({
+        from: DEVICE_IP,
+        to: LAPTOP_IP,
+        protocol: 99,
+        identification: 65535,
+        dontFragment: true,
+        options: Uint8Array.of(1, 1, 1, 0),
+        payload: text('payload'),
+      }),
+    ],
+    ['icmp echo', icmp, echo],
+    ['icmp other', icmp, { kind: 'other', type: 3, code: 1, data: text('0000abcd') }],
+    ['udp', udp(DEVICE_IP, LAPTOP_IP), { fromPort: 68, toPort: 67, payload: text('odd') }],
+    ['tcp', tcp(DEVICE_IP, LAPTOP_IP), segment],
+    ['dhcp', dhcpMessage, discover],
+    ['bootp without options', dhcpMessage, { ...discover, options: [] }],
+    [
+      'bootp without cookie',
+      dhcpMessage,
+      { ...discover, options: undefined, vendor: new Uint8Array(64) },
+    ],
+    ['dhcp with a split option', dhcpMessage, { ...discover, options: [LONG_OPTION] }],
+    [
+      'encapsulation',
+      encapsulation,
+      { command: 0x6f, session: 7, status: 0, context: text('ipsonomo'), data: text('data') },
+    ],
+    [
+      'packet items',
+      packetItems,
+      [
+        { type: 0xb2, data: text('abc') },
+        { type: 0, data: text('') },
+      ],
+    ],
+    ['unconnected data', unconnected, { timeout: 5, message: text('message') }],
+    ['cip request', cipRequest, { service: 0x10, path: tcpipPath(3), data: text('abcd') }],
+    [
+      'cip request with a wide path',
+      cipRequest,
+      { service: 0x0e, path: { classId: 0x300, instance: 1 }, data: text('') },
+    ],
+    ['cip reply', cipReply, { service: 0x0e, status: 5, additional: [0x0102], data: text('x') }],
+    ['dword', dword, 0xfffffff0],
+    [
+      'interface configuration',
+      interfaceConfiguration,
+      {
+        address: DEVICE_IP,
+        mask: ip('255.255.255.0'),
+        gateway: ip('172.22.40.1'),
+        nameServer: ip('0.0.0.0'),
+        nameServer2: ip('0.0.0.0'),
+        domainName: 'odd',
+      },
+    ],
+    ['pcap header', pcapHeader, OWN_PCAP],
+    [
+      'pcap record',
+      pcapRecord(OWN_PCAP),
+      { at: 1732420000123456, frame: text('frame'), wireLength: 60 },
+    ],
+  ] as const
+).map(([name, codec, value]) => [name, codec as unknown as Codec<never>, value]);
+
+const cip = (attribute: number, service: number, data: Uint8Array) =>
+  encodeWith(encapsulation, {
+    command: 0x6f,
+    session: 0x1234,
+    status: 0,
+    context: text('ipsonomo'),
+    data: encodeWith(unconnected, {
+      timeout: 5,
+      message: encodeWith(cipRequest, { service, path: tcpipPath(attribute), data }),
+    }),
+  });
+
+/** Whole frames for an independent dissector. */
+export const frames: Readonly<Record<string, Uint8Array>> = {
+  arp: arpFrame(DEVICE, LAPTOP, {
+    operation: 'reply',
+    senderMac: DEVICE,
+    senderAddress: DEVICE_IP,
+    targetMac: LAPTOP,
+    targetAddress: LAPTOP_IP,
+  }),
+  ping: ipFrame(
+    LAPTOP,
+    DEVICE,
+    ipv4PacketOf({
+      from: LAPTOP_IP,
+      to: DEVICE_IP,
+      protocol: PROTOCOL.icmp,
+      payload: encodeWith(icmp, echo),
+    }),
+  ),
+  discover: dhcpFrame(
+    DEVICE,
+    { from: ip('0.0.0.0'), fromPort: 68, to: ip('255.255.255.255'), toPort: 67 },
+    {
+      ...discover,
+      options: [...(discover.options ?? []).filter((o) => o.code !== 224), LONG_OPTION],
+    },
+  ),
+  readAttribute: ipFrame(
+    LAPTOP,
+    DEVICE,
+    ipv4PacketOf({
+      from: LAPTOP_IP,
+      to: DEVICE_IP,
+      protocol: PROTOCOL.tcp,
+      payload: encodeWith(tcp(LAPTOP_IP, DEVICE_IP), {
+        ...segment,
+        options: new Uint8Array(0),
+        payload: cip(3, 0x0e, new Uint8Array(0)),
+      }),
+    }),
+  ),
+};

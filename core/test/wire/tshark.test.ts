@@ -1,0 +1,83 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { encodeWith, OWN_PCAP, pcapHeader, pcapRecord } from '../../src';
+import { frames } from './samples';
+
+// An independent dissector from Debian's packages. CI must have it; elsewhere it may be missing.
+const installed = spawnSync('tshark', ['--version']).status === 0;
+const withTshark = installed || process.env['CI'] ? describe : describe.skip;
+if (!installed) console.warn('tshark is not installed: our frames are NOT checked against it');
+
+function fieldsOf(frame: Uint8Array, fields: readonly string[]): readonly string[] {
+  const file = join(mkdtempSync(join(tmpdir(), 'ipsonomo-')), 'frames.pcap');
+  const record = { at: 1_732_420_000_000_000, frame, wireLength: frame.length };
+  writeFileSync(
+    file,
+    Buffer.concat([encodeWith(pcapHeader, OWN_PCAP), encodeWith(pcapRecord(OWN_PCAP), record)]),
+  );
+  const checks = ['-o', 'ip.check_checksum:TRUE', '-o', 'udp.check_checksum:TRUE'];
+  const more = ['-o', 'tcp.check_checksum:TRUE', '-T', 'fields', '-E', 'separator=|'];
+  const names = [...fields, '_ws.malformed', '_ws.expert.severity'];
+  const asked = names.flatMap((field) => ['-e', field]);
+  const out = execFileSync('tshark', ['-r', file, ...checks, ...more, ...asked], {
+    stdio: ['ignore', 'pipe', 'ignore'],
+  });
+  return out.toString().trimEnd().split('|');
+}
+
+/** tshark's severities: 4194304 note, 6291456 warning, 8388608 error. */
+const NOTE_OR_LESS = /^(|2097152|4194304|1048576)(,(2097152|4194304|1048576))*$/;
+
+withTshark('what we encode is dissected cleanly by tshark', () => {
+  test.each([
+    [
+      'arp',
+      ['arp.opcode', 'arp.src.hw_mac', 'arp.src.proto_ipv4', 'arp.dst.proto_ipv4'],
+      ['2', '02:00:5e:00:53:11', '172.22.40.104', '172.22.40.250'],
+    ],
+    [
+      'ping',
+      [
+        'icmp.type',
+        'icmp.ident',
+        'icmp.seq',
+        'icmp.checksum.status',
+        'ip.checksum.status',
+        'ip.dst',
+      ],
+      ['8', '7', '9', '1', '1', '172.22.40.104'],
+    ],
+    [
+      'discover',
+      [
+        'dhcp.option.dhcp',
+        'dhcp.id',
+        'dhcp.flags.bc',
+        'dhcp.option.hostname',
+        'udp.checksum.status',
+      ],
+      ['1', '0xa212aa4c', '1', 'ox1-valves-1', '1'],
+    ],
+    [
+      'readAttribute',
+      [
+        'tcp.checksum.status',
+        'enip.command',
+        'enip.session',
+        'cip.sc',
+        'cip.class',
+        'cip.instance',
+      ],
+      ['1', '0x006f', '0x00001234', '0x0e', '0xf5', '0x01'],
+    ],
+  ])('%s', (name, fields, expected) => {
+    const frame = frames[name];
+    if (!frame) throw new Error(name);
+    const found = fieldsOf(frame, fields);
+    expect(found.slice(0, fields.length)).toEqual(expected);
+    expect(found[fields.length] ?? '').toBe('');
+    expect(found[fields.length + 1] ?? '').toMatch(NOTE_OR_LESS);
+  });
+});

@@ -1,0 +1,37 @@
+const nodeProject = (dir) => ({
+  displayName: dir,
+  rootDir: `${__dirname}/${dir}`,
+  testEnvironment: 'node',
+  testMatch: ['<rootDir>/test/**/*.test.ts'],
+  transform: {
+    '\\.[jt]sx?$': [
+      'babel-jest',
+      {
+        configFile: false,
+        babelrc: false,
+        presets: [['@babel/preset-typescript', { allowDeclareFields: true }]],
+        plugins: ['@babel/plugin-transform-modules-commonjs'],
+      },
+    ],
+  },
+});
+
+module.exports = {
+  projects: [
+    nodeProject('core'),
+    nodeProject('practice'),
+    nodeProject('server'),
+    {
+      displayName: 'app',
+      preset: 'jest-expo',
+      rootDir: `${__dirname}/app`,
+      testMatch: ['<rootDir>/test/**/*.test.tsx'],
+      setupFilesAfterEnv: ['<rootDir>/test/setup.ts'],
+      transformIgnorePatterns: [
+        '/node_modules/(?!(.pnpm|react-native|@react-native|@react-native-community|expo|@expo|react-navigation|@react-navigation|standard-navigation|@rneui))',
+        '/node_modules/react-native-reanimated/plugin/',
+        '/node_modules/@react-native/babel-preset/',
+      ],
+    },
+  ],
+};
