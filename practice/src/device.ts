@@ -1,0 +1,297 @@
+import {
+  BROADCAST_MAC,
+  DHCP_PORT,
+  dhcpFrame,
+  ENIP_PORT,
+  formatIpv4,
+  encodeWith,
+  dhcpMessage,
+  LIMITED_BROADCAST,
+  newHost,
+  nextTickOf,
+  sourceOf,
+  stepHost,
+  UNSPECIFIED,
+  type Dissected,
+  type HostAddress,
+  type HostInput,
+  type HostNews,
+  type HostState,
+  type Kind,
+  type MacAddress,
+} from '@ipsonomo/core';
+import {
+  declineOf,
+  receiveReply,
+  runClient,
+  startClient,
+  type ClientNews,
+  type ClientState,
+  type ClientStep,
+  type ClientTraits,
+} from './client';
+import { answerTcpip } from './tcpip-service';
+
+/** One device of a practice site as it is delivered. */
+export interface DeviceDefinition {
+  readonly id: string;
+  readonly title: string;
+  readonly kind: Kind;
+  readonly place: string;
+  readonly segment: string;
+  readonly mac: MacAddress;
+  /** What is printed on it; not always the truth. */
+  readonly label: string;
+  readonly hostName?: string;
+  readonly vendorClass?: string;
+  /** An address it keeps from before. */
+  readonly stored?: HostAddress;
+  readonly unplugged?: boolean;
+  /** A controller owns it, so it refuses to be changed. */
+  readonly owned?: boolean;
+}
+
+export type Lamp = 'off' | 'starting' | 'asking' | 'steady' | 'conflict';
+
+const NOTHING = new Uint8Array(0);
+/** One quick probe before an address is used; BootP devices just take what they are given. */
+const DHCP_CLAIM = { probes: 1, interval: 0, wait: 250 };
+const PLAIN_CLAIM = { probes: 0, interval: 0, wait: 0 };
+const STORED_CLAIM = { probes: 2, interval: 200, wait: 200 };
+const AFTER_DECLINE = 10_000;
+
+/** What survives a power cut. */
+interface Memory {
+  control: number;
+  stored: HostAddress | undefined;
+}
+
+/**
+ * A device on the practice wire: the same host as Ipsonomo's own, a client that asks, and a memory
+ * that keeps an address only once it was told to. Time comes in; frames go out.
+ */
+export class PracticeDevice {
+  power = true;
+  cable: boolean;
+  private readonly memory: Memory;
+  private host: HostState;
+  private client: ClientState | undefined;
+  private bootsAt: number;
+  private conflict = false;
+  private heldBack = 0;
+  private readonly inbox = new Map<string, Uint8Array>();
+
+  constructor(
+    readonly definition: DeviceDefinition,
+    private readonly random: () => number,
+    now: number,
+  ) {
+    const { kind, stored } = definition;
+    this.cable = !definition.unplugged;
+    const fixed: HostAddress | undefined =
+      kind.factory.kind === 'fixed'
+        ? { address: kind.factory.address, length: 24 as HostAddress['length'] }
+        : undefined;
+    const asks = kind.factory.kind === 'asks' ? (kind.factory.by === 'bootp' ? 1 : 2) : 0;
+    this.memory = { control: stored ? 0 : asks, stored: stored ?? fixed };
+    this.host = this.freshHost();
+    this.bootsAt = now + this.bootTime();
+  }
+
+  get address(): HostAddress | undefined {
+    return this.host.configured;
+  }
+
+  get lamp(): Lamp {
+    if (!this.power) return 'off';
+    if (this.conflict) return 'conflict';
+    if (this.host.configured) return 'steady';
+    return this.bootsAt === Infinity ? 'asking' : 'starting';
+  }
+
+  get lampSays(): string {
+    const address = this.host.configured;
+    return address ? formatIpv4(address.address) : '';
+  }
+
+  setPower(on: boolean, now: number): void {
+    if (on === this.power) return;
+    this.power = on;
+    this.host = this.freshHost();
+    this.client = undefined;
+    this.conflict = false;
+    this.inbox.clear();
+    this.bootsAt = on ? now + this.bootTime() : Infinity;
+  }
+
+  /** The step a person does at the device so that it keeps its address; false where it has none. */
+  doOwnStep(): boolean {
+    if (this.definition.kind.pinning.by !== 'own-step' || !this.host.configured) return false;
+    this.memory.control = 0;
+    this.memory.stored = this.host.configured;
+    return true;
+  }
+
+  nextAt(): number {
+    if (!this.power) return Infinity;
+    const client = this.client ? Math.max(this.client.nextAt, this.heldBack) : Infinity;
+    return Math.min(this.bootsAt, client, nextTickOf(this.host) ?? Infinity);
+  }
+
+  /** Everything that is due. */
+  run(now: number): readonly Uint8Array[] {
+    if (!this.power) return [];
+    const frames: Uint8Array[] = [];
+    if (now >= this.bootsAt) {
+      this.bootsAt = Infinity;
+      frames.push(...this.boot(now));
+    }
+    if (this.client && now >= this.heldBack)
+      frames.push(...this.onClient(runClient(this.client, this.traits(), now), now));
+    frames.push(...this.step({ kind: 'tick' }, now));
+    return frames;
+  }
+
+  receive(frame: Dissected, now: number): readonly Uint8Array[] {
+    if (!this.power || !this.cable || this.bootsAt !== Infinity) return [];
+    if (frame.kind === 'dhcp' && this.client && this.isForMe(frame))
+      return this.onClient(receiveReply(this.client, this.traits(), frame.dhcp, now), now);
+    return this.step({ kind: 'frame', frame }, now);
+  }
+
+  private isForMe(frame: Dissected): boolean {
+    const { to } = frame.ethernet;
+    return to === BROADCAST_MAC || to === this.definition.mac;
+  }
+
+  private freshHost(): HostState {
+    const { mac, kind } = this.definition;
+    const speaksEnip = kind.pinning.by === 'tcpip-object';
+    return newHost({
+      mac,
+      answersPing: kind.answersPing,
+      forwards: false,
+      tcpPorts: speaksEnip ? [ENIP_PORT] : [],
+    });
+  }
+
+  private bootTime(): number {
+    return this.definition.kind.bootSeconds * 1000 + Math.floor(this.random() * 500);
+  }
+
+  private traits(): ClientTraits {
+    const { mac, hostName, kind } = this.definition;
+    const vendorClass = this.definition.vendorClass ?? kind.vendorClass;
+    return {
+      mac,
+      by: sourceOf(this.memory.control) === 'dhcp' ? 'dhcp' : 'bootp',
+      hostName,
+      vendorClass,
+      longestPause: kind.longestPauseSeconds * 1000,
+      wantsBroadcast: false,
+    };
+  }
+
+  private boot(now: number): readonly Uint8Array[] {
+    const { control, stored } = this.memory;
+    if (sourceOf(control) !== 'stored') {
+      this.client = startClient(Math.floor(this.random() * 2 ** 32), now);
+      return [];
+    }
+    return stored ? this.step({ kind: 'claim', wanted: stored, timing: STORED_CLAIM }, now) : [];
+  }
+
+  private onClient(step: ClientStep, now: number): readonly Uint8Array[] {
+    this.client = step.state;
+    return step.news.flatMap((news) => this.onClientNews(news, now));
+  }
+
+  private onClientNews(news: ClientNews, now: number): readonly Uint8Array[] {
+    switch (news.kind) {
+      case 'send': {
+        if (news.to !== 'everybody')
+          return this.step(
+            {
+              kind: 'send-udp',
+              to: news.to,
+              fromPort: DHCP_PORT.client,
+              toPort: DHCP_PORT.server,
+              payload: encodeWith(dhcpMessage, news.message),
+            },
+            now,
+          );
+        const ends = {
+          from: UNSPECIFIED,
+          fromPort: DHCP_PORT.client,
+          to: LIMITED_BROADCAST,
+          toPort: DHCP_PORT.server,
+        };
+        return [dhcpFrame(this.definition.mac, ends, news.message)];
+      }
+      case 'take': {
+        const timing = this.traits().by === 'dhcp' ? DHCP_CLAIM : PLAIN_CLAIM;
+        return this.step({ kind: 'claim', wanted: news.address, timing }, now);
+      }
+      case 'drop':
+        return this.step({ kind: 'configure', to: undefined }, now);
+    }
+  }
+
+  private step(input: HostInput, now: number): readonly Uint8Array[] {
+    const step = stepHost(this.host, input, now);
+    this.host = step.state;
+    return [...step.frames, ...step.news.flatMap((news) => this.onHostNews(news, now))];
+  }
+
+  private onHostNews(news: HostNews, now: number): readonly Uint8Array[] {
+    switch (news.kind) {
+      case 'claimed':
+        this.conflict = false;
+        return [];
+      case 'conflict':
+        this.conflict = true;
+        return this.client && !this.host.configured ? this.decline(this.client, now) : [];
+      case 'received':
+        return this.onData(news.id, news.data, now);
+      case 'closed':
+        this.inbox.delete(news.id);
+        return [];
+      default:
+        return [];
+    }
+  }
+
+  private decline(client: ClientState, now: number): readonly Uint8Array[] {
+    const message = declineOf(client, this.traits(), now);
+    this.client = startClient(client.transaction + 1, now);
+    this.heldBack = now + AFTER_DECLINE;
+    return this.onClientNews({ kind: 'send', message, to: 'everybody' }, now);
+  }
+
+  private onData(id: string, data: Uint8Array, now: number): readonly Uint8Array[] {
+    const waiting = this.inbox.get(id) ?? NOTHING;
+    const received = new Uint8Array(waiting.length + data.length);
+    received.set(waiting);
+    received.set(data, waiting.length);
+    const answer = answerTcpip(
+      {
+        control: this.memory.control,
+        configured: this.host.configured,
+        owned: this.definition.owned ?? false,
+      },
+      received,
+    );
+    this.inbox.set(id, answer.rest);
+    if (answer.control !== undefined) this.keep(answer.control);
+    const frames: Uint8Array[] = [];
+    if (answer.bytes.length > 0)
+      frames.push(...this.step({ kind: 'write', id, data: answer.bytes }, now));
+    if (answer.ends) frames.push(...this.step({ kind: 'close', id }, now));
+    return frames;
+  }
+
+  private keep(control: number): void {
+    this.memory.control = control;
+    if (sourceOf(control) === 'stored') this.memory.stored = this.host.configured;
+  }
+}

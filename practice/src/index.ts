@@ -1,0 +1,3 @@
+export * from './site';
+export * from './tern-cove';
+export type { Lamp } from './device';

@@ -1,0 +1,75 @@
+import {
+  containsAddress,
+  newHost,
+  nextTickOf,
+  prefixOf,
+  stepHost,
+  type Dissected,
+  type HostAddress,
+  type HostInput,
+  type HostState,
+  type Ipv4,
+  type MacAddress,
+} from '@ipsonomo/core';
+
+export interface RouterDefinition {
+  readonly id: string;
+  readonly title: string;
+  readonly interfaces: readonly {
+    readonly segment: string;
+    readonly mac: MacAddress;
+    readonly at: HostAddress;
+  }[];
+}
+
+/** A frame and the segment it leaves on. */
+export interface SegmentFrame {
+  readonly segment: string;
+  readonly frame: Uint8Array;
+}
+
+/** A router between segments: one forwarding host an interface, connected subnets only. */
+export class PracticeRouter {
+  private readonly hosts = new Map<string, HostState>();
+
+  constructor(readonly definition: RouterDefinition) {
+    for (const { segment, mac, at } of definition.interfaces)
+      this.hosts.set(
+        segment,
+        newHost({ mac, answersPing: true, forwards: true, tcpPorts: [] }, at),
+      );
+  }
+
+  nextAt(): number {
+    return Math.min(...[...this.hosts.values()].map((host) => nextTickOf(host) ?? Infinity));
+  }
+
+  run(now: number): readonly SegmentFrame[] {
+    return [...this.hosts.keys()].flatMap((segment) => this.step(segment, { kind: 'tick' }, now));
+  }
+
+  receive(segment: string, frame: Dissected, now: number): readonly SegmentFrame[] {
+    return this.hosts.has(segment) ? this.step(segment, { kind: 'frame', frame }, now) : [];
+  }
+
+  private step(segment: string, input: HostInput, now: number): readonly SegmentFrame[] {
+    const host = this.hosts.get(segment);
+    if (!host) return [];
+    const { state, frames, news } = stepHost(host, input, now);
+    this.hosts.set(segment, state);
+    const out: SegmentFrame[] = frames.map((frame) => ({ segment, frame }));
+    for (const one of news) {
+      if (one.kind !== 'transit' || one.packet.timeToLive <= 1) continue;
+      const packet = { ...one.packet, timeToLive: one.packet.timeToLive - 1 };
+      const way = this.segmentTowards(packet.to);
+      if (way && way !== segment) out.push(...this.step(way, { kind: 'send-packet', packet }, now));
+    }
+    return out;
+  }
+
+  private segmentTowards(to: Ipv4): string | undefined {
+    return this.definition.interfaces.find(
+      ({ at }) => at.address !== to && containsAddress(prefixOf(at.address, at.length), to),
+    )?.segment;
+  }
+}

@@ -1,0 +1,150 @@
+import {
+  CAPABILITY,
+  CIP_SERVICE,
+  cipReply,
+  cipRequest,
+  DecodeError,
+  decodeWith,
+  dword,
+  encapsulation,
+  encapsulationSize,
+  encodeWith,
+  ENIP_COMMAND,
+  interfaceConfiguration,
+  maskOf,
+  sourceOf,
+  TCPIP_OBJECT,
+  toIpv4,
+  unconnected,
+  type CipReply,
+  type CipRequest,
+  type Encapsulation,
+  type HostAddress,
+} from '@ipsonomo/core';
+
+/** What the TCP/IP interface object of a device holds. */
+export interface TcpipObject {
+  /** Attribute 3. */
+  readonly control: number;
+  readonly configured: HostAddress | undefined;
+  /** Set while a controller owns the device: it then refuses changes. */
+  readonly owned: boolean;
+}
+
+export interface TcpipAnswer {
+  readonly bytes: Uint8Array;
+  /** The new control word, where the conversation changed it. */
+  readonly control: number | undefined;
+  /** Bytes that wait for the rest of their message. */
+  readonly rest: Uint8Array;
+  /** The client ended its session, or what it sent is no message: hang up. */
+  readonly ends: boolean;
+}
+
+const NOTHING = new Uint8Array(0);
+const SESSION = 0x0001_0001;
+const STATUS = { unsupportedCommand: 1, invalidSession: 0x64 } as const;
+const CIP = { notSettable: 0x0e, conflict: 0x0c, noService: 0x08, noAttribute: 0x14 } as const;
+
+/** Answers what arrived on an EtherNet/IP connection, message by message. */
+export function answerTcpip(object: TcpipObject, received: Uint8Array): TcpipAnswer {
+  const replies: Uint8Array[] = [];
+  let state = object;
+  let rest = received;
+  let ends = false;
+  for (let size = encapsulationSize(rest); size !== undefined && size <= rest.length && !ends;) {
+    try {
+      const message = decodeWith(encapsulation, rest.subarray(0, size));
+      const { reply, control } = answerMessage(state, message);
+      if (reply) replies.push(encodeWith(encapsulation, reply));
+      else ends = true;
+      state = { ...state, control };
+    } catch (error) {
+      if (!(error instanceof DecodeError)) throw error;
+      ends = true;
+    }
+    rest = rest.subarray(size);
+    size = encapsulationSize(rest);
+  }
+  const control = state.control === object.control ? undefined : state.control;
+  return { bytes: join(replies), control, rest: rest.slice(), ends };
+}
+
+const join = (parts: readonly Uint8Array[]): Uint8Array => {
+  const out = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    out.set(part, at);
+    at += part.length;
+  }
+  return out;
+};
+
+function answerMessage(
+  object: TcpipObject,
+  message: Encapsulation,
+): { readonly reply: Encapsulation | undefined; readonly control: number } {
+  const { control } = object;
+  switch (message.command) {
+    case ENIP_COMMAND.registerSession:
+      return { reply: { ...message, session: SESSION }, control };
+    case ENIP_COMMAND.unregisterSession:
+      return { reply: undefined, control };
+    case ENIP_COMMAND.sendRrData: {
+      if (message.session !== SESSION)
+        return { reply: { ...message, status: STATUS.invalidSession, data: NOTHING }, control };
+      const { timeout, message: bytes } = decodeWith(unconnected, message.data);
+      const answer = answerRequest(object, decodeWith(cipRequest, bytes));
+      const data = encodeWith(unconnected, {
+        timeout,
+        message: encodeWith(cipReply, answer.reply),
+      });
+      return { reply: { ...message, data }, control: answer.control };
+    }
+    default:
+      return { reply: { ...message, status: STATUS.unsupportedCommand, data: NOTHING }, control };
+  }
+}
+
+function answerRequest(
+  object: TcpipObject,
+  request: CipRequest,
+): { readonly reply: CipReply; readonly control: number } {
+  const { service, path, data } = request;
+  const reply = (status: number, value: Uint8Array = NOTHING) => ({
+    reply: { service, status, additional: [], data: value },
+    control: object.control,
+  });
+  if (path.classId !== TCPIP_OBJECT.classId || path.instance !== 1) return reply(0x16);
+  if (service === CIP_SERVICE.getAttributeSingle) {
+    const value = attributeOf(object, path.attribute);
+    return value ? reply(0, value) : reply(CIP.noAttribute);
+  }
+  if (service !== CIP_SERVICE.setAttributeSingle) return reply(CIP.noService);
+  if (path.attribute !== TCPIP_OBJECT.control) return reply(CIP.notSettable);
+  if (object.owned) return reply(CIP.conflict);
+  const control = decodeWith(dword, data);
+  if (sourceOf(control) === 'unknown') return reply(0x09);
+  return { ...reply(0), control };
+}
+
+function attributeOf(object: TcpipObject, attribute: number | undefined): Uint8Array | undefined {
+  const { configured } = object;
+  switch (attribute) {
+    case TCPIP_OBJECT.capability:
+      return encodeWith(dword, CAPABILITY.bootp | CAPABILITY.dhcp | CAPABILITY.settable);
+    case TCPIP_OBJECT.control:
+      return encodeWith(dword, object.control);
+    case TCPIP_OBJECT.interface:
+      return encodeWith(interfaceConfiguration, {
+        address: configured?.address ?? toIpv4(0),
+        mask: configured ? maskOf(configured.length) : toIpv4(0),
+        gateway: configured?.gateway ?? toIpv4(0),
+        nameServer: toIpv4(0),
+        nameServer2: toIpv4(0),
+        domainName: '',
+      });
+    default:
+      return undefined;
+  }
+}

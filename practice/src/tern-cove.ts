@@ -1,0 +1,121 @@
+import {
+  findKind,
+  must,
+  parseIpv4,
+  parseMac,
+  toPrefixLength,
+  type HostAddress,
+  type Kind,
+} from '@ipsonomo/core';
+import type { DeviceDefinition } from './device';
+import type { RouterDefinition } from './router';
+import type { SiteDefinition } from './site';
+
+// The devices of the "Tern Cove hatchery" as they stand in its cabinets. A few things are wrong on
+// purpose; each is named where it stands. All of it is invented.
+
+const HALL = 'filter-hall';
+const FEED = 'feeding';
+
+const kind = (id: string): Kind => {
+  const found = findKind(id);
+  if (!found) throw new Error(`no kind ${id}`);
+  return found;
+};
+
+const at = (address: string, gateway?: string): HostAddress => ({
+  address: must(parseIpv4(address)),
+  length: toPrefixLength(24),
+  ...(gateway === undefined ? {} : { gateway: must(parseIpv4(gateway)) }),
+});
+
+type Extras = Partial<
+  Omit<DeviceDefinition, 'id' | 'title' | 'kind' | 'place' | 'segment' | 'mac'>
+>;
+
+function device(
+  segment: string,
+  title: string,
+  kindId: string,
+  place: string,
+  mac: string,
+  extras: Extras = {},
+): DeviceDefinition {
+  return {
+    id: title.toLowerCase().replace(/[^a-z0-9]+/g, '-'),
+    title,
+    kind: kind(kindId),
+    place,
+    segment,
+    mac: must(parseMac(mac)),
+    label: mac.toUpperCase().replaceAll(':', '-'),
+    ...extras,
+  };
+}
+
+const devices: readonly DeviceDefinition[] = [
+  device(HALL, 'Controller, filter hall', 'osterhew-controller-k', 'FH1 / 1', '02:4c:7a:10:00:01', {
+    stored: at('172.22.40.10', '172.22.40.1'),
+  }),
+  device(HALL, 'Drum filter drive 1', 'dunvarrick-drive-m', 'FH2 / 2', '02:4c:7a:1d:80:11'),
+  // Wrong sticker: its last byte reads D3 where the device has 03.
+  device(HALL, 'Drum filter drive 2', 'dunvarrick-drive-m', 'FH2 / 3', '02:4c:7a:1d:80:03', {
+    label: '02-4C-7A-1D-80-D3',
+  }),
+  // Unplugged: nobody hears it until its cable is in.
+  device(HALL, 'Backwash drive', 'dunvarrick-drive-m', 'FH2 / 6', '02:4c:7a:1d:80:2e', {
+    unplugged: true,
+  }),
+  device(HALL, 'Oxygen valve block', 'tarnwick-valves-16', 'OX1 / 1', '02:4c:7a:40:51:62'),
+  device(HALL, 'Sludge valve block', 'tarnwick-valves-16', 'FH3 / 1', '02:4c:7a:40:51:7b'),
+  device(HALL, 'Filter hall station', 'quillfen-station-8', 'FH2 / 1', '02:4c:7a:33:0c:15'),
+  device(HALL, 'Intake pump drive', 'belloch-drive-d4', 'IN1 / 2', '02:4c:7a:22:05:9e', {
+    hostName: 'in1-drive-1',
+  }),
+  device(HALL, 'Intake flow meter', 'marrowby-flow-f2', 'IN1 / 4', '02:4c:7a:61:7f:08', {
+    hostName: 'flow-f2',
+  }),
+  device(HALL, 'Inspection camera', 'fennrick-camera-c1', 'SL1 / 5', '02:4c:7a:90:3a:c4'),
+  // Not in the plan, and at the address the plan has for the sludge valve block.
+  device(HALL, 'Old lift controller', 'osterhew-controller-k', 'FH3 / 9', '02:4c:7a:10:00:77', {
+    stored: at('172.22.40.101'),
+  }),
+  // A stranger that asks by DHCP.
+  device(HALL, 'Winch of a visiting crew', 'belloch-drive-d4', 'floor', '02:4c:7a:22:05:b0', {
+    hostName: 'winch-b',
+    vendorClass: 'hoist 7',
+  }),
+  device(FEED, 'Feeding robot drive', 'belloch-drive-d4', 'FD1 / 2', '02:4c:7a:22:06:11', {
+    hostName: 'fd1-drive-1',
+  }),
+  // Owned by a controller that is not told of in the plan: it refuses to be changed.
+  device(FEED, 'Feeding valve block', 'tarnwick-valves-16', 'FD1 / 3', '02:4c:7a:40:51:90', {
+    owned: true,
+  }),
+  device(FEED, 'Feeding station', 'quillfen-station-8', 'FD1 / 1', '02:4c:7a:33:0c:42'),
+  // Two weighing heads with one MAC: neither may be answered.
+  device(FEED, 'Weighing head', 'marrowby-weigher-w3', 'FD2 / 1', '02:4c:7a:61:80:20', {
+    hostName: 'weigh-left',
+  }),
+  device(FEED, 'Weighing head, spare', 'marrowby-weigher-w3', 'FD2 / 2', '02:4c:7a:61:80:20', {
+    hostName: 'weigh-right',
+  }),
+];
+
+const router: RouterDefinition = {
+  id: 'router',
+  title: 'Router, hall cabinet',
+  interfaces: [
+    { segment: HALL, mac: must(parseMac('02:4c:7a:01:00:01')), at: at('172.22.40.1') },
+    { segment: FEED, mac: must(parseMac('02:4c:7a:01:00:02')), at: at('172.22.41.1') },
+  ],
+};
+
+export const TERN_COVE: SiteDefinition = {
+  segments: [
+    { id: HALL, title: 'Filter hall switch' },
+    { id: FEED, title: 'Feeding switch' },
+  ],
+  devices,
+  routers: [router],
+};
