@@ -4,3 +4,4 @@ export * from './plan';
 export * from './wire';
 export * from './host';
 export * from './answering';
+export * from './api';

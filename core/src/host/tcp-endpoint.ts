@@ -186,12 +186,12 @@ function receiveOpen(connection: TcpConnection, segment: TcpSegment): TcpStep {
   }
   next = { ...next, receiveNext: plus(next.receiveNext, 1) };
   news.push({ kind: 'closed', id });
-  if (next.phase === 'fin-sent')
-    return {
-      connection: { ...next, phase: 'gone' },
-      segments: [segmentOf(next, TCP_FLAG.ack)],
-      news,
-    };
+  if (next.phase === 'fin-sent') {
+    // Both ends at once (RFC 9293 §3.6, case 3): ours may not be acknowledged yet.
+    const acknowledged = segment.acknowledgment === next.sendNext;
+    const phase = acknowledged ? 'gone' : 'last-ack';
+    return { connection: { ...next, phase }, segments: [segmentOf(next, TCP_FLAG.ack)], news };
+  }
   return {
     connection: { ...next, phase: 'last-ack', sendNext: plus(next.sendNext, 1) },
     segments: [segmentOf(next, TCP_FLAG.fin | TCP_FLAG.ack)],

@@ -1,0 +1,4 @@
+export * from './views';
+export * from './plan-view';
+export * from './sentences';
+export * from './words';

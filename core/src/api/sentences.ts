@@ -1,0 +1,101 @@
+import type { Issue } from '../net';
+
+type Facts = Readonly<Record<string, string | number>>;
+type Sentence = (where: string, facts: Facts) => string;
+
+/**
+ * Every refusal in one short sentence: what is wrong, where, and what to do. The table is the
+ * catalogue of codes; a test holds it against the codes in use.
+ */
+const SENTENCES: Readonly<Record<string, Sentence>> = {
+  'ipv4.empty': () => 'There is no address. Write four numbers with dots, like 172.22.40.86.',
+  'ipv4.space': (where) => `"${where}" has a space in it. Take the space out.`,
+  'ipv4.parts': (where, { have }) =>
+    `"${where}" has ${have} ${have === 1 ? 'part' : 'parts'}; an address has four, with dots between.`,
+  'ipv4.digits': (where, { part, text }) =>
+    where === ''
+      ? `Part ${part} of "${text}" is empty. Write a number from 0 to 255.`
+      : `"${where}" in "${text}" is not a number. Write 0 to 255.`,
+  'ipv4.leadingZero': (where, { text }) =>
+    `"${where}" in "${text}" begins with a zero. Some devices read that as another number: write it without.`,
+  'ipv4.octet': (where, { part }) => `${where} is above 255, the most part ${part} can be.`,
+  'prefix.slash': (where) => `"${where}" has no prefix length. Write it like 172.22.40.0/24.`,
+  'prefix.digits': (where) => `"/${where}" is not a prefix length. Write a number from 0 to 32.`,
+  'prefix.leadingZero': (where) => `"/${where}" begins with a zero. Write it without.`,
+  'prefix.range': (where) => `/${where} is above 32, the longest prefix.`,
+  'prefix.hostBits': (where, { network }) =>
+    `${where} is an address inside a network, not the network. Its network is ${network}.`,
+  'mask.gap': (where) => `${where} is no mask: its ones are not in one piece.`,
+  'range.order': (_where, { first, last }) => `${first} comes after ${last}. Swap the two.`,
+  'mac.length': (where, { have }) =>
+    where === ''
+      ? 'There is no MAC. Type the twelve digits of the label.'
+      : `"${where}" has ${have} of twelve digits.`,
+  'mac.notation': (where) => `"${where}" is not a MAC. It has twelve digits, 0–9 and A–F.`,
+  'mac.group': (where) => `${where} is a group address. No device has it as its own.`,
+  'name.empty': () => 'There is no name.',
+  'name.space': (where) => `"${where}" has a space in it. Use a hyphen.`,
+  'name.length': (_where, { have }) => `The name has ${have} characters; 253 is the most.`,
+  'name.label': (where, { have }) =>
+    `A part of "${where}" has ${have} characters; 1 to 63 are allowed between dots.`,
+  'name.letter': (where) =>
+    `"${where}" is not allowed in a host name. Use letters, digits, hyphens.`,
+  'name.hyphen': (where) => `"${where}" begins or ends with a hyphen. Take it off.`,
+  'name.numeric': (where) => `"${where}" reads like an address. Add a letter.`,
+  'name.taken': (where, { holder }) => `${where} is the name of ${holder} already.`,
+  'address.never': (where, { block }) => `${where} is ${block}: no device can have it.`,
+  'address.outside': (where, { subnet, network }) =>
+    `${where} is outside ${subnet}, which is ${network}.`,
+  'address.network': (where, { network }) =>
+    `${where} names the network ${network} itself. Give a device another.`,
+  'address.broadcast': (where, { network }) =>
+    `${where} is the broadcast address of ${network}. Give a device another.`,
+  'address.gateway': (where, { subnet }) => `${where} is the gateway of ${subnet}.`,
+  'address.taken': (where, { holder }) => `${where} is given to ${holder}.`,
+  'address.band': (where, { band }) =>
+    `${where} is kept for: ${band}. Give another, or move the band.`,
+  'address.full': (where) => `${where} has no free address left for this kind of device.`,
+  'subnet.never': (where, { block }) => `${where} lies in ${block}: no device can be there.`,
+  'subnet.tooWide': (where) => `${where} is wider than any site. Write a longer prefix, like /24.`,
+  'subnet.overlap': (where, { other, network }) =>
+    `${where} overlaps ${other}, which is ${network}. Choose a range beside it.`,
+  'gateway.outside': (where, { network }) =>
+    `The gateway ${where} is outside ${network}. It must be in the subnet it serves.`,
+  'gateway.network': (where, { network }) => `${where} names ${network} itself; it is no gateway.`,
+  'gateway.broadcast': (where, { network }) => `${where} is the broadcast address of ${network}.`,
+  'mac.taken': (where, { holder }) =>
+    `${where} is bound to ${holder}. Unbind it there first, or look at the label again.`,
+  'label.differs': (where, { heard }) =>
+    `The label says ${where}, the wire says ${heard}. Nothing was bound.`,
+  'body.invalid': (where, { why }) => `${where}: ${why}.`,
+  'thing.unknown': (where) => `There is no ${where} here any more. Go back and look again.`,
+  'field.noWire': () => 'No wire is chosen. Choose the practice site or an adapter first.',
+  'field.notListening': () => 'Nobody is listening on the wire. Start listening first.',
+  'field.noLink': () => 'There is no link on the wire. Look at cable and socket.',
+  'field.unbound': (_where, { title }) => `${title} is not bound to a MAC yet.`,
+  'field.busy': (_where, { title }) => `${title} is being talked to already.`,
+  'field.unknownTarget': () =>
+    'This device is not in the plan that the wire knows. Load the page again.',
+  'field.otherJob': () => 'The wire is in use for another job. End listening there first.',
+  'wire.noAdapter': (_where, { adapter }) => `There is no adapter ${adapter} on this machine.`,
+  'wire.noRight': (_where, { adapter }) =>
+    `Ipsonomo may not open ${adapter}: it needs the right cap_net_raw. Start it as root or give node the right (README).`,
+  'wire.failed': (_where, { adapter, errno }) =>
+    `${adapter} could not be opened (system error ${errno}).`,
+  'wire.ownWeb': (_where, { adapter }) =>
+    `This page comes in through ${adapter}. The live adapter never carries the web page: use another.`,
+  'pin.noObject': (_where, { title }) => `${title} has no way to be told over the wire.`,
+  'store.away': () => 'The database does not answer. Nothing was changed; try again in a moment.',
+  'store.conflict': () => 'Somebody changed this a moment ago. Load again and look.',
+  'server.away': () =>
+    'The server does not answer. Look whether it runs and whether you are on its network.',
+  'server.failed': () => 'The server met an error of its own. It is written in its log.',
+};
+
+/** The sentence for a refusal; never empty. */
+export function sentenceOf(issue: Issue): string {
+  const sentence = SENTENCES[issue.code];
+  return sentence ? sentence(issue.where, issue.facts ?? {}) : `${issue.where} (${issue.code})`;
+}
+
+export const issueCodes: readonly string[] = Object.keys(SENTENCES);

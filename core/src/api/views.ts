@@ -1,0 +1,202 @@
+import type { EvidenceKind, Role, Stage, Way } from '../plan';
+import type { Issue } from '../net';
+
+// What the server tells and the app reads. Addresses and MACs are text; times are milliseconds since
+// 1970 on the server's clock; what is absent is null.
+
+export interface Left {
+  /** Snags. */
+  readonly plan: number;
+  /** Devices whose address does not stay yet. */
+  readonly assign: number;
+  /** Devices given an address but not found as planned. */
+  readonly prove: number;
+  /** Changes since the lists were last handed over. */
+  readonly handOver: number;
+}
+
+export interface JobSummary {
+  readonly id: string;
+  readonly name: string;
+  readonly subnets: number;
+  readonly devices: number;
+  readonly left: Left;
+}
+
+export interface BandView {
+  readonly role: Role;
+  readonly first: string;
+  readonly last: string;
+}
+
+export interface SubnetView {
+  readonly id: string;
+  readonly name: string;
+  readonly network: string;
+  readonly gateway: string | null;
+  readonly vlan: number | null;
+  readonly purpose: string;
+  readonly bands: readonly BandView[];
+}
+
+export interface EvidenceView {
+  readonly id: string;
+  readonly kind: EvidenceKind;
+  readonly at: number;
+  readonly mac: string | null;
+  readonly address: string | null;
+  readonly source: string;
+  readonly person: string;
+  readonly facts: Readonly<Record<string, string | number>>;
+}
+
+export interface NotchView {
+  readonly stage: Stage;
+  readonly state: 'open' | 'reached' | 'broken';
+  readonly by: EvidenceView | null;
+}
+
+export interface InterfaceView {
+  readonly id: string;
+  readonly subnetId: string;
+  readonly address: string;
+  readonly mac: string | null;
+  readonly stage: Stage;
+  readonly notches: readonly NotchView[];
+  /** What is wrong with the planned address. */
+  readonly issues: readonly Issue[];
+  /** The last answer to "is it found as planned?". */
+  readonly check: EvidenceView | null;
+  /** The last word on keeping the address: told, said, or refused. */
+  readonly keep: EvidenceView | null;
+  /** Why it is not answered although it is bound: another MAC has its address, or two share its MAC. */
+  readonly trouble: EvidenceView | null;
+}
+
+export interface DeviceView {
+  readonly id: string;
+  readonly title: string;
+  readonly name: string;
+  readonly kindId: string;
+  readonly way: Way;
+  readonly area: string;
+  readonly cabinet: string;
+  readonly position: string;
+  readonly interfaces: readonly InterfaceView[];
+}
+
+export interface JobView {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly subnets: readonly SubnetView[];
+  readonly devices: readonly DeviceView[];
+  readonly left: Left;
+}
+
+export interface HeardView {
+  readonly mac: string;
+  readonly protocol: 'BootP' | 'DHCP';
+  readonly message: string;
+  readonly hostName: string | null;
+  readonly vendorClass: string | null;
+  readonly clientId: string | null;
+  readonly address: string | null;
+  readonly count: number;
+  readonly firstAt: number;
+  readonly lastAt: number;
+  readonly twins: readonly string[] | null;
+}
+
+export interface FieldTaskView {
+  readonly kind: 'check' | 'watch-power' | 'pin';
+  readonly interfaceId: string | null;
+  readonly phase: string;
+}
+
+export interface FieldView {
+  /** `practice`, `live:eth0`, or null while no wire is chosen. */
+  readonly source: string | null;
+  readonly link: 'up' | 'down' | 'gone';
+  readonly jobId: string | null;
+  readonly runId: string | null;
+  readonly voices: readonly {
+    readonly subnetId: string;
+    readonly address: string;
+    readonly state: 'claiming' | 'ready';
+  }[];
+  readonly answeringUntil: number | null;
+  readonly answers: number;
+  readonly tasks: readonly FieldTaskView[];
+  readonly counters: {
+    readonly received: number;
+    readonly sent: number;
+    readonly malformed: number;
+    readonly requests: number;
+    readonly strangersDropped: number;
+  };
+  readonly notices: readonly {
+    readonly code: string;
+    readonly at: number;
+    readonly facts: Readonly<Record<string, string | number>>;
+  }[];
+  /** The server's clock when this was told. */
+  readonly now: number;
+}
+
+export interface AdapterView {
+  readonly name: string;
+  readonly mac: string;
+  readonly link: 'up' | 'down';
+  readonly wireless: boolean;
+  readonly virtual: boolean;
+  readonly addresses: readonly string[];
+}
+
+export interface RunView {
+  readonly id: string;
+  readonly source: string;
+  readonly startedAt: number;
+  readonly endedAt: number | null;
+  readonly person: string;
+}
+
+export interface ErrorView {
+  readonly code: string;
+  readonly issues: readonly Issue[];
+}
+
+// What the app sends.
+
+export interface NewSubnet {
+  readonly name: string;
+  readonly network: string;
+  readonly gateway: string | null;
+  readonly vlan: number | null;
+  readonly purpose: string;
+}
+
+export interface NewDevice {
+  readonly title: string;
+  readonly name: string;
+  readonly kindId: string;
+  readonly way: Way;
+  readonly area: string;
+  readonly cabinet: string;
+  readonly position: string;
+  readonly subnetId: string;
+  readonly address: string;
+}
+
+export type DeviceChange = Partial<Omit<NewDevice, 'kindId' | 'subnetId'>>;
+
+export interface Binding {
+  readonly mac: string;
+  /** What the person read off the label, as typed; empty where they confirmed it by eye. */
+  readonly label: string;
+  /** Why it is bound although the label reads otherwise. */
+  readonly reason?: string;
+}
+
+export type WireChoice =
+  { readonly kind: 'practice' } | { readonly kind: 'live'; readonly adapter: string };

@@ -1,0 +1,102 @@
+import type { EvidenceKind, Role, Stage, Way } from '../plan';
+
+/** The words a person reads for the plan's own terms. */
+export const WAY_WORDS: Readonly<Record<Way, string>> = {
+  bootp: 'BootP',
+  'dhcp-mac': 'DHCP by MAC',
+  'dhcp-name': 'DHCP by name',
+  'dhcp-port': 'DHCP by switch port',
+  switches: 'switches',
+  'web-page': 'web page',
+  'layer2-name': 'name over layer 2',
+  controller: 'given by its controller',
+  keypad: 'keypad',
+  'makers-tool': "maker's tool",
+  card: 'memory card',
+};
+
+export const ROLE_WORDS: Readonly<Record<Role, string>> = {
+  infrastructure: 'infrastructure',
+  controllers: 'controllers',
+  panels: 'panels',
+  gateways: 'gateways',
+  drives: 'drives',
+  io: 'I/O',
+  sensors: 'sensors',
+  pool: 'pool',
+  held: 'held',
+  laptops: 'laptops',
+};
+
+export const STAGE_WORDS: Readonly<Record<Stage, string>> = {
+  planned: 'planned',
+  heard: 'heard',
+  given: 'given',
+  pinned: 'pinned',
+  proven: 'proven',
+};
+
+type Facts = Readonly<Record<string, string | number>>;
+
+const LOOKED: Readonly<Record<string, (facts: Facts) => string>> = {
+  unbound: ({ found }) => `something answers (${found}), but no MAC is bound yet`,
+  several: ({ expected, found }) =>
+    `more than one device answers: expected ${expected}, found ${found}`,
+  mac: ({ expected, found }) => `another device answers: expected ${expected}, found ${found}`,
+  'no-ping': () => 'it answers ARP but not ping',
+};
+
+/** Why a device did not keep its address, in words. */
+function keepRefused(facts: Facts): string {
+  switch (facts['why']) {
+    case 'refused':
+      return facts['name']
+        ? `it refused to be changed: ${facts['name']}. Is a controller connected to it?`
+        : 'it refused the conversation';
+    case 'silent':
+      return 'it did not answer the conversation';
+    case 'no-right':
+      return 'Ipsonomo may not put an address on this adapter (cap_net_admin)';
+    case 'other-address':
+      return `it says it has ${facts['found']}; nothing was changed`;
+    case 'not-settable':
+      return 'its address cannot be set over the wire';
+    case 'not-kept':
+      return 'it took the change but reads back as before';
+    default:
+      return `the conversation broke off at "${facts['step']}"`;
+  }
+}
+
+const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
+  asked: ({ message }) => `heard asking (${message})`,
+  'asked-by-name': () => 'heard asking by its name',
+  'asked-by-port': () => 'heard asking through its switch port',
+  seen: () => 'seen on the wire',
+  discovered: () => 'found over layer 2',
+  bound: ({ label }) => (label ? `bound: label ${label} held against the MAC` : 'bound'),
+  answered: ({ gave, reply }) => `answered with ${gave} (${reply})`,
+  'has-address': () => 'uses the planned address',
+  'told-to-keep': () => 'told to keep its address, and reads back so',
+  'keep-refused': keepRefused,
+  'said-kept': () => 'said to be kept by its own step, not seen yet',
+  gone: () => 'gone after its power was cut',
+  kept: ({ backAfterSeconds }) => `back with its own address after ${backAfterSeconds} s`,
+  'asks-again': () => 'asked for an address again: the one it had is gone',
+  'found-as-planned': ({ pingMillis }) =>
+    pingMillis === undefined ? 'found as planned' : `found as planned, ping ${pingMillis} ms`,
+  contradicted: (facts) => LOOKED[String(facts['what'])]?.(facts) ?? 'found otherwise than planned',
+  'no-answer': () => 'nothing answers at its address',
+  'address-taken': ({ by }) => `its address is in use by ${by}`,
+  declined: () => 'it refused the address: something else has it',
+  released: () => 'it gave the address back',
+  twins: ({ differs }) =>
+    `two devices have this MAC (they differ in: ${differs}); neither is answered`,
+};
+
+/** One thing that was seen, as a short clause without its time. */
+export const evidenceWords = (kind: EvidenceKind, facts: Facts): string => EVIDENCE[kind](facts);
+
+/** `practice` and `live:eth0` as a person says them. */
+export const sourceWords = (source: string): string =>
+  source === 'practice' ? 'practice site' : source === 'desk' ? 'at the desk' : source.slice(5);

@@ -1,0 +1,4 @@
+import { buildApp, buildServer } from './lib/build.mjs';
+
+buildServer();
+buildApp();

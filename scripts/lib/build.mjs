@@ -1,0 +1,92 @@
+// Builds server and web application, each only when something it is made of changed.
+import { createHash } from 'node:crypto';
+import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { LOCAL, ROOT, run, say } from './steps.mjs';
+
+const FONTS = [
+  ['atkinson-hyperlegible-next', 'atkinson-hyperlegible-next-latin-wght-normal.woff2'],
+  ['atkinson-hyperlegible-mono', 'atkinson-hyperlegible-mono-latin-wght-normal.woff2'],
+];
+
+function* filesUnder(path) {
+  for (const entry of readdirSync(path, { withFileTypes: true })) {
+    const full = join(path, entry.name);
+    if (entry.isDirectory() && !['node_modules', 'dist', 'fonts', '.expo'].includes(entry.name))
+      yield* filesUnder(full);
+    else if (entry.isFile()) yield full;
+  }
+}
+
+function stampOf(paths) {
+  const hash = createHash('sha1').update(readFileSync(join(ROOT, 'package-lock.json')));
+  for (const path of paths)
+    for (const file of [...filesUnder(join(ROOT, path))].sort())
+      hash.update(file).update(readFileSync(file));
+  return hash.digest('hex');
+}
+
+function whenChanged(name, paths, made, build) {
+  const file = join(LOCAL, `${name}.built`);
+  const stamp = stampOf(paths);
+  if (existsSync(join(ROOT, made)) && existsSync(file) && readFileSync(file, 'utf8') === stamp)
+    return;
+  say(`building the ${name} …`);
+  build();
+  mkdirSync(LOCAL, { recursive: true });
+  writeFileSync(file, stamp);
+}
+
+export function buildServer() {
+  whenChanged('server', ['core/src', 'practice/src', 'server/src'], 'server/dist/main.js', () =>
+    run(
+      'npx',
+      [
+        '--no-install',
+        'esbuild',
+        'server/src/main.ts',
+        'server/src/cli/ipsonomo.ts',
+        'server/src/field/field.worker.ts',
+        'practice/src/practice.worker.ts',
+        '--bundle',
+        '--entry-names=[name]',
+        '--platform=node',
+        '--target=node20',
+        '--format=cjs',
+        '--packages=external',
+        '--alias:@ipsonomo/core=./core/src/index.ts',
+        '--alias:@ipsonomo/practice=./practice/src/index.ts',
+        '--outdir=server/dist',
+        '--sourcemap',
+        '--log-level=error',
+      ],
+      { title: 'building the server' },
+    ),
+  );
+}
+
+/** The fonts that ship with the application, from their packages into what is served. */
+export function copyFonts() {
+  const target = join(ROOT, 'app/public/fonts');
+  mkdirSync(target, { recursive: true });
+  for (const [name, file] of FONTS) {
+    const from = join(ROOT, 'node_modules/@fontsource-variable', name);
+    cpSync(join(from, 'files', file), join(target, file));
+    cpSync(join(from, 'LICENSE'), join(target, `${name}.LICENSE`));
+  }
+}
+
+export function buildApp() {
+  whenChanged('web application', ['core/src', 'app'], 'app/dist/index.html', () => {
+    copyFonts();
+    run(
+      process.execPath,
+      [join(ROOT, 'node_modules/expo/bin/cli'), 'export', '-p', 'web', '--output-dir', 'dist'],
+      {
+        title: 'building the web application',
+        cwd: join(ROOT, 'app'),
+        env: { CI: '1', EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1' },
+      },
+    );
+  });
+}

@@ -1,0 +1,89 @@
+// Plain Node only: these scripts run before any package is installed.
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const ROOT = join(dirname(fileURLToPath(import.meta.url)), '../..');
+export const LOCAL = join(ROOT, '.local');
+export const IS_ROOT = process.getuid?.() === 0;
+
+export const say = (line) => console.log(line);
+
+/** Ends the program with one clear line. */
+export function giveUp(line) {
+  console.error(line);
+  process.exit(1);
+}
+
+/** Runs a command to its end; its output is shown only where it fails. */
+export function run(command, args, { title, env = {}, cwd = ROOT, show = false } = {}) {
+  const options = { cwd, env: { ...process.env, ...env }, encoding: 'utf8', maxBuffer: 1 << 28 };
+  const done = spawnSync(command, args, { ...options, stdio: show ? 'inherit' : 'pipe' });
+  if (done.status === 0) return done.stdout ?? '';
+  if (!show) process.stderr.write(`${done.stdout ?? ''}${done.stderr ?? ''}`);
+  giveUp(whyItFailed(title ?? `${command} ${args.join(' ')}`, done));
+}
+
+function whyItFailed(title, done) {
+  const output = `${done.stdout ?? ''}${done.stderr ?? ''}`;
+  if (/ENOSPC|No space left/.test(output))
+    return `${title}: the disk is full. Make room and start again.`;
+  if (/EACCES|Permission denied/.test(output)) return `${title}: a right is missing, see above.`;
+  return `${title} failed${done.error ? `: ${done.error.message}` : '.'}`;
+}
+
+/** Starts a command that stays; resolves with its exit code. */
+export function stay(command, args, env = {}) {
+  const child = spawn(command, args, {
+    cwd: ROOT,
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'inherit', 'inherit'],
+    // Ctrl-C reaches this script alone; it then ends the child in order.
+    detached: true,
+  });
+  return { child, ended: new Promise((resolve) => child.once('exit', resolve)) };
+}
+
+export const has = (program) => spawnSync('sh', ['-c', `command -v ${program}`]).status === 0;
+
+/** Debian packages, by apt as root or with sudo without a password; else one line says what to do. */
+export function needPackages(packages, otherwise = '') {
+  const missing = packages.filter(
+    (name) =>
+      !/^ii/.test(
+        spawnSync('dpkg-query', ['-W', '-f', '${db:Status-Abbrev}', name]).stdout?.toString() ?? '',
+      ),
+  );
+  if (missing.length === 0) return;
+  const sudo = IS_ROOT ? [] : ['sudo', '-n'];
+  const may = has('apt-get') && (IS_ROOT || spawnSync('sudo', ['-n', 'true']).status === 0);
+  if (!may) giveUp(`Please install: apt install ${missing.join(' ')}${otherwise}`);
+  say(`installing ${missing.join(', ')} …`);
+  const env = { DEBIAN_FRONTEND: 'noninteractive' };
+  const apt = (...args) => {
+    const [command, ...rest] = [...sudo, 'apt-get', '-qq', ...args];
+    run(command, rest, { title: `apt-get ${args[0]}`, env });
+  };
+  apt('update');
+  apt('install', '-y', '--no-install-recommends', ...missing);
+}
+
+/** npm packages, exactly as the lock file has them. */
+export function needModules() {
+  const marker = join(ROOT, 'node_modules/.package-lock.json');
+  if (existsSync(marker) && sameLock(marker)) return;
+  say('installing npm packages …');
+  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { title: 'npm ci' });
+  run(process.execPath, ['-e', markLock], { title: 'npm ci' });
+}
+
+const stampOf = `
+  const { createHash } = require('crypto'); const { readFileSync } = require('fs');
+  const hash = createHash('sha1').update(readFileSync('package-lock.json')).digest('hex');`;
+const markLock = `${stampOf} require('fs').writeFileSync('node_modules/.ipsonomo-lock', hash);`;
+
+function sameLock() {
+  const check = `${stampOf} process.exit(require('fs').readFileSync('node_modules/.ipsonomo-lock','utf8') === hash ? 0 : 1);`;
+  return spawnSync(process.execPath, ['-e', check], { cwd: ROOT, stdio: 'ignore' }).status === 0;
+}

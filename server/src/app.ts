@@ -1,0 +1,69 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import compression from 'compression';
+import express, { type Express } from 'express';
+import { errorHandler } from './http/errors';
+import { EventStream } from './http/event-stream';
+import { notThroughLiveAdapter, sameOrigin } from './http/guard';
+import {
+  assignRoutes,
+  fieldRoutes,
+  handOverRoutes,
+  planRoutes,
+  practiceRoutes,
+  type Services,
+} from './http/routes';
+import { Refusal } from './store/refusal';
+
+export interface AppParts extends Services {
+  readonly events: EventStream;
+  readonly log: (line: string) => void;
+  /** The exported web application; undefined serves the API alone. */
+  readonly web: string | undefined;
+}
+
+const YEAR = 365 * 24 * 3600 * 1000;
+
+/** The whole server as a function of its parts: nothing here reads the environment or opens a port. */
+export function buildApp(parts: AppParts): Express {
+  const { events, field, log, store, web } = parts;
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(notThroughLiveAdapter(field));
+  // A compressed event stream would be held back until it is long enough.
+  app.use(compression({ filter: (request) => !request.path.endsWith('/events') }));
+  const api = express.Router();
+  api.use(sameOrigin);
+  api.use(express.json({ limit: '1mb' }));
+  api.get('/health', async (_request, response) => {
+    response.json({ database: await store.isAlive() });
+  });
+  api.get(
+    '/events',
+    events.handler(() => [
+      ['field', field.view()],
+      ['heard', field.heard()],
+    ]),
+  );
+  for (const routes of [planRoutes, assignRoutes, fieldRoutes, handOverRoutes, practiceRoutes])
+    api.use(routes(parts));
+  api.use(() => {
+    throw Refusal.of('thing.unknown', 'address');
+  });
+  app.use('/api', api);
+  if (web !== undefined && existsSync(join(web, 'index.html'))) serveWeb(app, web);
+  app.use(errorHandler(log));
+  return app;
+}
+
+function serveWeb(app: Express, web: string): void {
+  // Names with a hash in them never change their content.
+  const forever = { immutable: true, maxAge: YEAR, index: false };
+  app.use('/_expo', express.static(join(web, '_expo'), forever));
+  app.use('/assets', express.static(join(web, 'assets'), forever));
+  app.use('/fonts', express.static(join(web, 'fonts'), { maxAge: YEAR, index: false }));
+  app.use(express.static(web, { index: false }));
+  app.get('/{*path}', (_request, response) => {
+    response.set('Cache-Control', 'no-cache').sendFile(join(web, 'index.html'));
+  });
+}

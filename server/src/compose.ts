@@ -1,0 +1,73 @@
+import { mkdirSync } from 'node:fs';
+import type { Express } from 'express';
+import { buildApp } from './app';
+import { Field } from './field/field';
+import { Practice } from './field/practice';
+import { EventStream } from './http/event-stream';
+import { PlanChanger } from './service/change-plan';
+import { EvidenceSink } from './service/evidence-sink';
+import { fieldView, FieldService } from './service/field-service';
+import { PlanReader } from './service/read-plan';
+import { Store } from './store/store';
+
+export interface Settings {
+  readonly store: Store;
+  /** Captures and journals of listening runs. */
+  readonly captures: string;
+  readonly web: string | undefined;
+  readonly log: (line: string) => void;
+  readonly clock: () => number;
+}
+
+export interface Running {
+  readonly app: Express;
+  readonly field: FieldService;
+  close(): Promise<void>;
+}
+
+/** News of the wire go to open pages at most this often. */
+const TELL_EVERY = 200;
+
+/** Puts the parts together: threads, services and routes. Reads no environment, opens no port. */
+export async function compose(settings: Settings): Promise<Running> {
+  const { store, captures, web, log, clock } = settings;
+  mkdirSync(captures, { recursive: true });
+  const events = new EventStream();
+  const changed = (jobId: string) => events.send('job', { jobId });
+  const sink = new EvidenceSink(store, (jobIds) => jobIds.forEach(changed), log);
+  await sink.recover(captures);
+
+  let telling: NodeJS.Timeout | undefined;
+  const field = new Field(captures, {
+    status: (status) => events.send('field', fieldView(status, clock())),
+    events: (seen) => sink.take(seen),
+    heard() {
+      telling ??= setTimeout(() => {
+        telling = undefined;
+        events.send('heard', fieldService.heard());
+      }, TELL_EVERY);
+    },
+  });
+  const practice = new Practice();
+  const fieldService = new FieldService(field, store, practice, clock);
+  const changer = new PlanChanger(store, clock, async (jobId) => {
+    await fieldService.planChanged(jobId);
+    changed(jobId);
+  });
+  const reader = new PlanReader(store);
+  const app = buildApp({
+    ...{ store, reader, changer, field: fieldService, practice, captures, changed },
+    ...{ events, log, web },
+  });
+  return {
+    app,
+    field: fieldService,
+    async close() {
+      events.close();
+      clearTimeout(telling);
+      await field.close();
+      sink.stop();
+      await practice.close();
+    },
+  };
+}

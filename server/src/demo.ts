@@ -1,0 +1,131 @@
+import {
+  defaultBands,
+  must,
+  nextFree,
+  findKind,
+  parseIpv4,
+  parsePrefix,
+  proposeName,
+  type Ipv4,
+  type Subnet,
+  type Way,
+} from '@ipsonomo/core';
+import type { Store } from './store/store';
+
+// The demo job "Tern Cove hatchery": what its planners wrote down. The practice site holds the same
+// devices, with a few things wrong on purpose. All of it is invented.
+
+type Row = readonly [
+  title: string,
+  kind: string,
+  way: Way,
+  area: string,
+  cabinet: string,
+  position: string,
+  address?: string,
+];
+
+const HALL: readonly Row[] = [
+  [
+    'Controller, filter hall',
+    'osterhew-controller-k',
+    'makers-tool',
+    'Filter hall',
+    'FH1',
+    '1',
+    '172.22.40.10',
+  ],
+  [
+    'Filter hall station',
+    'quillfen-station-8',
+    'bootp',
+    'Filter hall',
+    'FH2',
+    '1',
+    '172.22.40.102',
+  ],
+  ['Drum filter drive 1', 'dunvarrick-drive-m', 'bootp', 'Filter hall', 'FH2', '2', '172.22.40.85'],
+  ['Drum filter drive 2', 'dunvarrick-drive-m', 'bootp', 'Filter hall', 'FH2', '3', '172.22.40.86'],
+  ['Backwash drive', 'dunvarrick-drive-m', 'bootp', 'Filter hall', 'FH2', '6', '172.22.40.88'],
+  ['Sludge valve block', 'tarnwick-valves-16', 'bootp', 'Filter hall', 'FH3', '1', '172.22.40.101'],
+  [
+    'Oxygen valve block',
+    'tarnwick-valves-16',
+    'bootp',
+    'Oxygen plant',
+    'OX1',
+    '1',
+    '172.22.40.104',
+  ],
+  ['Intake pump drive', 'belloch-drive-d4', 'dhcp-mac', 'Intake', 'IN1', '2', '172.22.40.80'],
+  ['Intake flow meter', 'marrowby-flow-f2', 'dhcp-mac', 'Intake', 'IN1', '4', '172.22.40.150'],
+  [
+    'Inspection camera',
+    'fennrick-camera-c1',
+    'web-page',
+    'Sorting line',
+    'SL1',
+    '5',
+    '172.22.40.151',
+  ],
+];
+
+const FEEDING: readonly Row[] = [
+  ['Feeding station', 'quillfen-station-8', 'bootp', 'Feeding', 'FD1', '1'],
+  ['Feeding robot drive', 'belloch-drive-d4', 'dhcp-mac', 'Feeding', 'FD1', '2'],
+  ['Feeding valve block', 'tarnwick-valves-16', 'bootp', 'Feeding', 'FD1', '3'],
+  ['Weighing head', 'marrowby-weigher-w3', 'dhcp-mac', 'Feeding', 'FD2', '1'],
+];
+
+const PERSON = 'planning';
+
+function subnetOf(
+  name: string,
+  network: string,
+  gateway: string,
+  vlan: number,
+): Omit<Subnet, 'id'> {
+  const prefix = must(parsePrefix(network));
+  return {
+    name,
+    prefix,
+    gateway: must(parseIpv4(gateway)),
+    vlan,
+    purpose: 'machine network',
+    bands: defaultBands(prefix),
+  };
+}
+
+/** Writes the demo job unless it is there. */
+export async function seedDemo(store: Store): Promise<void> {
+  const name = 'Tern Cove hatchery';
+  if ((await store.jobs()).some((job) => job.name === name)) return;
+  const job = await store.addJob(name);
+  const what = 'plan of the hatchery';
+  await store.change({ jobId: job.id, person: PERSON, what }, async (_plan, write) => {
+    const names = new Set<string>();
+    const parts = [
+      [subnetOf('Filter hall', '172.22.40.0/24', '172.22.40.1', 40), HALL],
+      [subnetOf('Feeding', '172.22.41.0/24', '172.22.41.1', 41), FEEDING],
+    ] as const;
+    for (const [subnet, rows] of parts) {
+      const id = await write.addSubnet(subnet);
+      const taken = new Set<Ipv4>();
+      for (const [title, kindId, way, area, cabinet, position, planned] of rows) {
+        const kind = findKind(kindId);
+        if (!kind) throw new Error(`demo: no kind ${kindId}`);
+        const address = planned
+          ? must(parseIpv4(planned))
+          : nextFree({ ...subnet, id }, kind.role, taken);
+        if (address === undefined) throw new Error(`demo: ${subnet.name} is full`);
+        taken.add(address);
+        const device = { title, kindId, way, area, cabinet, position };
+        const hostName = proposeName(cabinet, kind.stem, names);
+        names.add(hostName);
+        await write.addDevice({ ...device, name: hostName }, id, address);
+      }
+    }
+  });
+  const { last } = await store.revisions(job.id);
+  await store.addHandOver(job.id, PERSON, 'plan as issued', last);
+}

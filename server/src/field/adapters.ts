@@ -1,0 +1,46 @@
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { networkInterfaces } from 'node:os';
+
+/** A network adapter of this machine, as Linux tells it in /sys/class/net. */
+export interface Adapter {
+  readonly name: string;
+  readonly mac: string;
+  readonly link: 'up' | 'down';
+  readonly wireless: boolean;
+  /** Neither a cable nor a radio: a bridge, a tunnel, a container's end. */
+  readonly virtual: boolean;
+  readonly addresses: readonly string[];
+}
+
+const ROOT = '/sys/class/net';
+const ETHERNET = '1';
+
+export function readAdapterFile(name: string, file: string): string | undefined {
+  try {
+    return readFileSync(join(ROOT, name, file), 'utf8').trim();
+  } catch {
+    return undefined; // gone, or not readable while the link is down
+  }
+}
+
+/** Every Ethernet adapter, cables first. */
+export function listAdapters(): readonly Adapter[] {
+  if (!existsSync(ROOT)) return [];
+  const addresses = networkInterfaces();
+  return readdirSync(ROOT)
+    .filter((name) => name !== 'lo' && readAdapterFile(name, 'type') === ETHERNET)
+    .map((name): Adapter => ({
+      name,
+      mac: readAdapterFile(name, 'address') ?? '',
+      link: isUp(name) ? 'up' : 'down',
+      wireless: existsSync(join(ROOT, name, 'wireless')),
+      virtual: !existsSync(join(ROOT, name, 'device')),
+      addresses: (addresses[name] ?? []).filter((a) => a.family === 'IPv4').map((a) => a.address),
+    }))
+    .sort((a, b) => Number(a.virtual) - Number(b.virtual) || a.name.localeCompare(b.name));
+}
+
+export const isUp = (name: string): boolean => readAdapterFile(name, 'carrier') === '1';
+
+export const indexOf = (name: string): number => Number(readAdapterFile(name, 'ifindex') ?? 0);

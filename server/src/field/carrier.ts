@@ -1,0 +1,42 @@
+import type { Ipv4, MacAddress } from '@ipsonomo/core';
+
+export type LinkState = 'up' | 'down' | 'gone';
+
+/** A conversation over TCP, its bytes in order. */
+export interface TcpStream {
+  write(data: Uint8Array): void;
+  close(): void;
+  onData(take: (data: Uint8Array) => void): void;
+  onClose(done: () => void): void;
+}
+
+/** Why a conversation could not begin. */
+export type TcpFailure = 'refused' | 'silent' | 'no-right';
+
+export interface TcpRequest {
+  readonly from: Ipv4;
+  readonly to: Ipv4;
+  readonly port: number;
+  readonly timeout: number;
+}
+
+/**
+ * One adapter: raw Ethernet frames out and in, and conversations. The practice site and a real
+ * adapter are the same to everything above.
+ */
+export interface Carrier {
+  /** `practice`, or `live:eth0`: the source written into evidence. */
+  readonly source: string;
+  /** The MAC frames are sent from. */
+  readonly mac: MacAddress;
+  send(frame: Uint8Array): void;
+  /** Undefined where conversations go through our own host on the same frames. */
+  readonly openTcp: ((request: TcpRequest) => Promise<TcpStream | TcpFailure>) | undefined;
+  close(): void;
+}
+
+/** What a carrier tells its owner. */
+export interface CarrierEvents {
+  frame(frame: Uint8Array): void;
+  link(state: LinkState): void;
+}

@@ -1,0 +1,437 @@
+import {
+  DecodeError,
+  DHCP_PORT,
+  ENIP_PORT,
+  findOption,
+  formatIpv4,
+  formatMac,
+  OPTION,
+  tryDissect,
+  UNSPECIFIED,
+  type Dissected,
+  type EvidenceKind,
+  type HeardClient,
+  type HostNews,
+  type Ipv4,
+  type MacAddress,
+} from '@ipsonomo/core';
+import type { Carrier, LinkState, TcpFailure, TcpStream } from './carrier';
+import { Checks } from './checks';
+import { Giving } from './giving';
+import { HostStreams } from './host-streams';
+import { Journal } from './journal';
+import { pinOver, type PinOutcome } from './pin';
+import { PowerWatch } from './power-watch';
+import {
+  FieldRefusal,
+  type FieldCounters,
+  type FieldEvent,
+  type FieldNotice,
+  type FieldPlan,
+  type FieldStatus,
+  type FieldTarget,
+  type FieldTask,
+} from './protocol';
+import { Voices } from './voices';
+
+export interface EngineReports {
+  events(events: readonly FieldEvent[]): void;
+  heard(client: HeardClient): void;
+  changed(): void;
+}
+
+const MOST_NOTICES = 20;
+const TCP_TIMEOUT = 3000;
+
+/**
+ * Everything that happens on one wire: hearing, answering, proving, watching and pinning. It keeps
+ * no timer: `run(now)` does what is due and `nextAt` tells when there is more. Times are milliseconds
+ * since 1970.
+ *
+ * Nothing leaves unless somebody asked for it and it has not ended: answering while armed, and the
+ * tasks. `silence` ends all of it at once.
+ */
+export class FieldEngine {
+  private readonly giving: Giving;
+  private readonly voices: Voices;
+  private readonly checks: Checks;
+  private readonly power: PowerWatch;
+  private readonly streams: HostStreams;
+  private readonly pinning = new Map<string, TcpStream | undefined>();
+  private readonly targets = new Map<string, FieldTarget>();
+  private readonly counters = { received: 0, sent: 0, malformed: 0 };
+  private notices: readonly FieldNotice[] = [];
+  private fieldPlan: FieldPlan | undefined;
+  private journal: Journal | undefined;
+  private person = '';
+  private link: LinkState = 'up';
+
+  constructor(
+    private readonly carrier: Carrier,
+    private readonly clock: () => number,
+    private readonly folder: string,
+    private readonly reports: EngineReports,
+  ) {
+    const { mac } = carrier;
+    const transmit = (frame: Uint8Array) => this.transmit(frame);
+    const needVoice = (subnetId: string) => this.needVoice(subnetId);
+    const isReady = (subnetId: string) => this.voices.addressIn(subnetId) !== undefined;
+    const askArp = (subnetId: string, target: Ipv4) =>
+      this.voices.step(subnetId, { kind: 'ask-arp', target }, this.clock());
+    const changed = () => this.changed();
+    this.giving = new Giving({
+      mac,
+      transmit,
+      needVoice,
+      askArp,
+      voice: (subnetId) => this.voices.addressIn(subnetId),
+      record: (kind, target, client, facts, frame) =>
+        this.record(kind, target, client, facts, frame, this.person),
+      heard: (client) => this.reports.heard(client),
+      isWatched: (interfaceId) => this.power.has(interfaceId),
+      watchedAsks: (interfaceId, frame) => this.power.asks(interfaceId, frame),
+    });
+    this.voices = new Voices(mac, {
+      transmit,
+      changed,
+      news: (subnetId, news) => this.onVoiceNews(subnetId, news),
+      taken: (address, by) =>
+        this.notice('voice-taken', { address: formatIpv4(address), by: formatMac(by) }),
+    });
+    this.checks = new Checks({
+      mac,
+      isReady,
+      needVoice,
+      askArp,
+      changed,
+      ping: (subnetId, to, identifier, sequence) =>
+        this.voices.step(subnetId, { kind: 'ping', to, identifier, sequence }, this.clock()),
+      record: (kind, target, client, facts, person) =>
+        this.record(kind, target, client, facts, undefined, person),
+    });
+    this.power = new PowerWatch({
+      isReady,
+      needVoice,
+      askArp,
+      changed,
+      lost: (interfaceId) => this.giving.lost(interfaceId),
+      record: (kind, target, client, facts, frame, person) =>
+        this.record(kind, target, client, facts, frame, person),
+    });
+    this.streams = new HostStreams((subnetId, input) =>
+      this.voices.step(subnetId, input, this.clock()),
+    );
+  }
+
+  // ---- what a person asks for
+
+  plan(plan: FieldPlan): void {
+    this.fieldPlan = plan;
+    this.targets.clear();
+    for (const target of plan.targets) this.targets.set(target.interfaceId, target);
+    this.giving.plan(plan.targets);
+    this.changed();
+  }
+
+  listen(runId: string): void {
+    if (this.journal?.runId === runId) return;
+    this.journal?.close();
+    this.journal = new Journal(this.folder, runId);
+    this.giving.clients.clear();
+    this.changed();
+  }
+
+  /** Ends listening, and with it everything that sends. */
+  rest(): void {
+    this.silence();
+    this.journal?.close();
+    this.journal = undefined;
+    this.changed();
+  }
+
+  arm(millis: number, person: string): void {
+    this.needsListening();
+    const now = this.clock();
+    this.person = person;
+    this.giving.arm(now + millis, now);
+    this.changed();
+  }
+
+  silence(): void {
+    this.giving.disarm();
+    this.checks.clear();
+    this.power.clear();
+    this.voices.clear();
+    for (const stream of this.pinning.values()) stream?.close();
+    this.pinning.clear();
+    this.streams.clear();
+    this.changed();
+  }
+
+  check(interfaceIds: readonly string[], person: string): void {
+    this.needsListening();
+    const targets = interfaceIds.map((id) => this.targetOf(id));
+    this.checks.start(targets, person, this.clock());
+  }
+
+  watchPower(interfaceId: string, person: string): void {
+    this.needsListening();
+    const target = this.targetOf(interfaceId);
+    if (target.mac === undefined) throw new FieldRefusal('field.unbound', { title: target.title });
+    this.power.start(target, target.mac, person, this.clock());
+  }
+
+  /** Tells the device to keep its address. The outcome becomes evidence and is returned. */
+  async pin(interfaceId: string, person: string): Promise<PinOutcome | TcpFailure> {
+    this.needsListening();
+    const target = this.targetOf(interfaceId);
+    if (this.pinning.has(interfaceId))
+      throw new FieldRefusal('field.busy', { title: target.title });
+    this.pinning.set(interfaceId, undefined);
+    this.changed();
+    try {
+      const outcome = await this.pinNow(target);
+      this.recordPin(target, outcome, person);
+      return outcome;
+    } finally {
+      this.pinning.delete(interfaceId);
+      this.releaseVoices(this.clock());
+      this.changed();
+    }
+  }
+
+  // ---- what happens
+
+  frame(bytes: Uint8Array): void {
+    const now = this.clock();
+    this.counters.received += 1;
+    const frame = tryDissect(bytes);
+    if (frame instanceof DecodeError) {
+      this.counters.malformed += 1;
+      this.journal?.frame(bytes, now);
+      return;
+    }
+    if (frame.ethernet.from === this.carrier.mac || !this.journal) return;
+    this.journal.frame(bytes, now);
+    if (frame.kind === 'arp') this.onArp(frame, bytes, now);
+    else if (frame.kind === 'dhcp') this.onDhcp(frame, bytes, now);
+    else if (this.maySend(now)) this.voices.frame(frame, now);
+  }
+
+  linkChanged(link: LinkState): void {
+    if (link === this.link) return;
+    this.link = link;
+    if (link === 'gone') this.notice('adapter-gone', { source: this.carrier.source });
+    if (link === 'down') this.notice('link-down', { source: this.carrier.source });
+    // What was claimed on another wire is not ours on this one.
+    if (link !== 'up') this.silence();
+    this.changed();
+  }
+
+  run(now: number): void {
+    if (this.giving.armedUntil > 0 && now >= this.giving.armedUntil) {
+      this.giving.disarm();
+      this.changed();
+    }
+    this.voices.run(now);
+    this.giving.run(now);
+    this.checks.run(now);
+    this.power.run(now);
+    this.releaseVoices(now);
+  }
+
+  nextAt(): number {
+    return Math.min(
+      this.voices.nextAt(),
+      this.giving.nextAt(),
+      this.checks.nextAt(),
+      this.power.nextAt(),
+    );
+  }
+
+  heardClients(): readonly HeardClient[] {
+    return [...this.giving.clients.values()];
+  }
+
+  status(): FieldStatus {
+    const now = this.clock();
+    return {
+      source: this.carrier.source,
+      mac: this.carrier.mac,
+      link: this.link,
+      jobId: this.fieldPlan?.jobId,
+      runId: this.journal?.runId,
+      voices: this.voices.states(),
+      answeringUntil: this.giving.isArmed(now) ? this.giving.armedUntil : undefined,
+      answers: this.giving.size,
+      tasks: this.tasks(),
+      counters: this.allCounters(),
+      notices: this.notices,
+    };
+  }
+
+  close(): void {
+    this.rest();
+    this.carrier.close();
+  }
+
+  private tasks(): readonly FieldTask[] {
+    const pins = [...this.pinning.keys()].map((interfaceId): FieldTask => ({
+      kind: 'pin',
+      interfaceId,
+      phase: 'talking',
+    }));
+    return [...this.checks.tasks(), ...this.power.tasks(), ...pins];
+  }
+
+  private allCounters(): FieldCounters {
+    const { requests, strangersDropped } = this.giving;
+    return { ...this.counters, requests, strangersDropped };
+  }
+
+  private maySend(now: number): boolean {
+    return this.giving.isArmed(now) || this.tasks().length > 0;
+  }
+
+  /** An address of ours is held only while something may be sent from it. */
+  private releaseVoices(now: number): void {
+    if (this.maySend(now) || this.voices.states().length === 0) return;
+    this.voices.clear();
+    this.changed();
+  }
+
+  private transmit(frame: Uint8Array): void {
+    const now = this.clock();
+    if (!this.journal || this.link !== 'up' || !this.maySend(now)) return;
+    this.journal.frame(frame, now);
+    this.counters.sent += 1;
+    this.carrier.send(frame);
+  }
+
+  private onArp(frame: Extract<Dissected, { kind: 'arp' }>, bytes: Uint8Array, now: number): void {
+    const { senderAddress, senderMac } = frame.arp;
+    if (senderAddress !== UNSPECIFIED) {
+      this.power.sighting(senderAddress, senderMac, bytes, now);
+      this.giving.sighting(senderAddress, senderMac, bytes, now);
+      this.checks.sighting(senderAddress, senderMac);
+    }
+    if (this.maySend(now)) this.voices.frame(frame, now);
+  }
+
+  private onDhcp(
+    frame: Extract<Dissected, { kind: 'dhcp' }>,
+    bytes: Uint8Array,
+    now: number,
+  ): void {
+    if (frame.dhcp.operation === 'request') {
+      if (frame.udp.toPort === DHCP_PORT.server) this.giving.request(frame, bytes, now);
+      return;
+    }
+    // Somebody else answers on this wire: two servers are one too many, so ours stops.
+    const server = findOption(frame.dhcp.options ?? [], OPTION.serverId) ?? frame.ip.from;
+    const facts = { server: formatIpv4(server), mac: formatMac(frame.ethernet.from) };
+    if (this.giving.isArmed(now)) {
+      this.giving.disarm();
+      this.changed();
+    }
+    this.notice('other-server', facts);
+  }
+
+  private onVoiceNews(subnetId: string, news: HostNews): void {
+    const now = this.clock();
+    if (news.kind === 'claimed') this.giving.voiceReady(subnetId, now);
+    else if (news.kind === 'pong') this.checks.pong(news.from, news.identifier, news.sequence, now);
+    else this.streams.news(news);
+  }
+
+  private needVoice(subnetId: string): void {
+    const subnet = this.fieldPlan?.subnets.find((one) => one.id === subnetId);
+    if (subnet) this.voices.need(subnet, this.clock());
+  }
+
+  private needsListening(): void {
+    if (!this.journal) throw new FieldRefusal('field.notListening');
+    if (this.link !== 'up') throw new FieldRefusal('field.noLink', { source: this.carrier.source });
+  }
+
+  private targetOf(interfaceId: string): FieldTarget {
+    const target = this.targets.get(interfaceId);
+    if (!target) throw new FieldRefusal('field.unknownTarget', { interfaceId });
+    return target;
+  }
+
+  private async pinNow(target: FieldTarget): Promise<PinOutcome | TcpFailure> {
+    const from = await this.voiceFor(target.subnetId);
+    if (from === undefined) return 'silent';
+    const request = { from, to: target.address, port: ENIP_PORT, timeout: TCP_TIMEOUT };
+    const stream = this.carrier.openTcp
+      ? await this.carrier.openTcp(request)
+      : await this.streams.open(target.subnetId, request);
+    if (typeof stream === 'string') return stream;
+    if (!this.pinning.has(target.interfaceId)) {
+      stream.close();
+      return 'silent';
+    }
+    this.pinning.set(target.interfaceId, stream);
+    return pinOver(stream, target.address);
+  }
+
+  private async voiceFor(subnetId: string): Promise<Ipv4 | undefined> {
+    this.needVoice(subnetId);
+    for (let tries = 0; tries < 40; tries += 1) {
+      const address = this.voices.addressIn(subnetId);
+      if (address !== undefined) return address;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+    return undefined;
+  }
+
+  private recordPin(target: FieldTarget, outcome: PinOutcome | TcpFailure, person: string): void {
+    const record = (kind: EvidenceKind, facts: Readonly<Record<string, string | number>>) =>
+      this.record(kind, target, target.mac, facts, undefined, person);
+    if (typeof outcome === 'string') record('keep-refused', { why: outcome });
+    else if (outcome.kind === 'kept') {
+      const { before, after, capability } = outcome;
+      record('told-to-keep', { before, after, capability });
+    } else {
+      const { kind, ...facts } = outcome;
+      record('keep-refused', { why: kind, ...facts });
+    }
+  }
+
+  private record(
+    kind: EvidenceKind,
+    target: FieldTarget,
+    mac: MacAddress | undefined,
+    facts: Readonly<Record<string, string | number>>,
+    frame: Uint8Array | undefined,
+    person: string,
+  ): void {
+    if (!this.journal) return;
+    const event = this.journal.event({
+      jobId: target.jobId,
+      at: this.clock(),
+      interfaceId: target.interfaceId,
+      kind,
+      mac,
+      address: target.address,
+      source: this.carrier.source,
+      person,
+      facts,
+      bytes: frame && Buffer.from(frame).toString('hex'),
+    });
+    this.reports.events([event]);
+  }
+
+  private notice(code: FieldNotice['code'], facts: FieldNotice['facts']): void {
+    const same = (one: FieldNotice) =>
+      one.code === code && JSON.stringify(one.facts) === JSON.stringify(facts);
+    const others = this.notices.filter((one) => !same(one));
+    this.notices = [{ code, facts, at: this.clock() }, ...others].slice(0, MOST_NOTICES);
+    this.changed();
+  }
+
+  private changed(): void {
+    this.reports.changed();
+  }
+}

@@ -1,0 +1,144 @@
+import { join } from 'node:path';
+import { parentPort, workerData } from 'node:worker_threads';
+import type { HeardClient, MacAddress } from '@ipsonomo/core';
+import type { Carrier, CarrierEvents } from './carrier';
+import { FieldEngine } from './engine';
+import { setUndoFile, undoLeftOver } from './live-tcp';
+import { LiveCarrier } from './live-carrier';
+import { openPracticeCarrier } from './practice-carrier';
+import {
+  FieldRefusal,
+  IDLE,
+  type FieldCall,
+  type FieldCommand,
+  type FieldPlan,
+  type FieldReport,
+} from './protocol';
+
+// The thread of the wire: frames never wait for a web page or the database.
+
+const owner = parentPort;
+if (!owner) throw new Error('the field runs in a worker thread');
+const { folder } = workerData as { readonly folder: string };
+
+const clock = (): number => performance.timeOrigin + performance.now();
+const report = (one: FieldReport): void => owner.postMessage(one);
+/** A screen needs news a few times a second, not with every frame. */
+const REPORT_EVERY = 150;
+
+let engine: FieldEngine | undefined;
+let plan: FieldPlan | undefined;
+let timer: NodeJS.Timeout | undefined;
+let reporting: NodeJS.Timeout | undefined;
+const news = new Map<MacAddress, HeardClient>();
+
+setUndoFile(join(folder, 'undo.json'));
+void undoLeftOver();
+
+function schedule(): void {
+  clearTimeout(timer);
+  const next = engine?.nextAt() ?? Infinity;
+  if (next === Infinity) return;
+  timer = setTimeout(
+    () => {
+      engine?.run(clock());
+      schedule();
+    },
+    Math.max(0, next - clock()),
+  );
+}
+
+let scheduled = false;
+
+/** One look at the clock for all frames that came in together. */
+function scheduleSoon(): void {
+  if (scheduled) return;
+  scheduled = true;
+  setImmediate(() => {
+    scheduled = false;
+    schedule();
+  });
+}
+
+function reportSoon(): void {
+  reporting ??= setTimeout(() => {
+    reporting = undefined;
+    if (engine) report({ kind: 'status', status: engine.status() });
+    if (news.size > 0) report({ kind: 'heard', clients: [...news.values()], all: false });
+    news.clear();
+  }, REPORT_EVERY);
+}
+
+function open(start: (events: CarrierEvents) => Carrier): void {
+  engine?.close();
+  engine = undefined;
+  let link: Parameters<CarrierEvents['link']>[0] = 'up';
+  const carrier = start({
+    frame(frame) {
+      engine?.frame(frame);
+      scheduleSoon();
+    },
+    link(state) {
+      link = state;
+      engine?.linkChanged(state);
+      scheduleSoon();
+    },
+  });
+  engine = new FieldEngine(carrier, clock, folder, {
+    events: (events) => report({ kind: 'events', events }),
+    heard(client) {
+      news.set(client.mac, client);
+      reportSoon();
+    },
+    changed: reportSoon,
+  });
+  engine.linkChanged(link);
+  if (plan) engine.plan(plan);
+  reportSoon();
+}
+
+function needed(): FieldEngine {
+  if (!engine) throw new FieldRefusal('field.noWire');
+  return engine;
+}
+
+async function obey(command: FieldCommand): Promise<void> {
+  switch (command.kind) {
+    case 'open-practice':
+      return open((events) => openPracticeCarrier(command.port, events));
+    case 'open-live':
+      return open((events) => new LiveCarrier(command.adapter, events));
+    case 'plan':
+      plan = command.plan;
+      engine?.plan(command.plan);
+      return;
+    case 'listen':
+      needed().listen(command.runId);
+      report({ kind: 'heard', clients: needed().heardClients(), all: true });
+      return;
+    case 'rest':
+      return engine?.rest();
+    case 'arm':
+      return needed().arm(command.millis, command.person);
+    case 'silence':
+      return engine?.silence();
+    case 'check':
+      return needed().check(command.interfaceIds, command.person);
+    case 'watch-power':
+      return needed().watchPower(command.interfaceId, command.person);
+    case 'pin':
+      await needed().pin(command.interfaceId, command.person);
+  }
+}
+
+owner.on('message', ({ id, command }: FieldCall) => {
+  obey(command)
+    // The status first, so that whoever waited for the answer already sees what it did.
+    .finally(() => report({ kind: 'status', status: engine?.status() ?? IDLE }))
+    .then(() => report({ kind: 'answer', id, error: undefined }))
+    .catch((error: unknown) => {
+      if (!(error instanceof FieldRefusal)) throw error;
+      report({ kind: 'answer', id, error: { code: error.code, facts: error.facts } });
+    })
+    .finally(schedule);
+});

@@ -1,0 +1,321 @@
+import {
+  arpFrame,
+  BROADCAST_MAC,
+  decide,
+  dhcpFrame,
+  DHCP_PORT,
+  formatIpv4,
+  formatMac,
+  hear,
+  kindOfMessage,
+  UNSPECIFIED,
+  ZERO_MAC,
+  type Dissected,
+  type EvidenceKind,
+  type HeardClient,
+  type Ipv4,
+  type MacAddress,
+} from '@ipsonomo/core';
+import type { FieldTarget } from './protocol';
+
+type DhcpFrame = Extract<Dissected, { kind: 'dhcp' }>;
+
+interface Pending {
+  readonly request: DhcpFrame;
+  readonly frame: Uint8Array;
+}
+
+/** What giving remembers of one planned, bound interface. */
+interface Entry {
+  readonly target: FieldTarget;
+  readonly mac: MacAddress;
+  /** When the address was last found free or in the right hands. */
+  clearAt: number;
+  taken: { readonly mac: MacAddress; readonly at: number } | undefined;
+  probe: { sent: number; nextAt: number } | undefined;
+  pending: Pending | undefined;
+  /** When to ask whether the device took what it was given. */
+  confirms: number[];
+  holds: boolean;
+  lastAsked: number;
+  lastAnswered: number;
+}
+
+export interface GivingEvents {
+  readonly mac: MacAddress;
+  transmit(frame: Uint8Array): void;
+  /** The address Ipsonomo speaks from in this subnet, undefined until it is claimed. */
+  voice(subnetId: string): Ipv4 | undefined;
+  needVoice(subnetId: string): void;
+  askArp(subnetId: string, address: Ipv4): void;
+  record(
+    kind: EvidenceKind,
+    target: FieldTarget,
+    mac: MacAddress | undefined,
+    facts: Readonly<Record<string, string | number>>,
+    frame: Uint8Array | undefined,
+  ): void;
+  heard(client: HeardClient): void;
+  isWatched(interfaceId: string): boolean;
+  watchedAsks(interfaceId: string, frame: Uint8Array, now: number): void;
+}
+
+/** An address counts as free this long after it was probed. */
+const FRESH = 30_000;
+const PROBES = 2;
+const PROBE_INTERVAL = 75;
+/** An address seen in other hands is asked for again after this time. */
+const TAKEN_AGAIN = 10_000;
+const CONFIRM_AFTER = [150, 1000, 3000] as const;
+/** The same device asking or answered again is evidence at most this often. */
+const REPEAT = 30_000;
+/** Strangers remembered; the quietest goes first. */
+const MOST_CLIENTS = 2048;
+
+/**
+ * Hears requests and answers those of bound MACs, while armed. An unbound MAC has no entry here, so
+ * there is nothing it could be answered with.
+ */
+export class Giving {
+  private readonly entries = new Map<MacAddress, Entry>();
+  private readonly byAddress = new Map<Ipv4, Entry>();
+  readonly clients = new Map<MacAddress, HeardClient>();
+  armedUntil = 0;
+  requests = 0;
+  strangersDropped = 0;
+
+  constructor(private readonly events: GivingEvents) {}
+
+  /** Takes the plan anew and keeps what is known of interfaces that did not change. */
+  plan(targets: readonly FieldTarget[]): void {
+    const known = new Map(this.entries);
+    this.entries.clear();
+    this.byAddress.clear();
+    for (const target of targets) {
+      if (target.mac === undefined) continue;
+      const before = known.get(target.mac);
+      const same =
+        before?.target.interfaceId === target.interfaceId &&
+        before.target.address === target.address;
+      const entry: Entry = same ? { ...before, target } : freshEntry(target, target.mac);
+      this.entries.set(target.mac, entry);
+      this.byAddress.set(target.address, entry);
+    }
+  }
+
+  get size(): number {
+    return this.entries.size;
+  }
+
+  arm(until: number, now: number): void {
+    this.armedUntil = until;
+    for (const entry of this.entries.values()) {
+      this.events.needVoice(entry.target.subnetId);
+      this.startProbe(entry, now);
+    }
+  }
+
+  disarm(): void {
+    this.armedUntil = 0;
+    for (const entry of this.entries.values()) {
+      entry.probe = undefined;
+      entry.pending = undefined;
+      entry.confirms = [];
+    }
+  }
+
+  isArmed(now: number): boolean {
+    return now < this.armedUntil;
+  }
+
+  nextAt(): number {
+    let next = this.armedUntil > 0 ? this.armedUntil : Infinity;
+    for (const entry of this.entries.values())
+      next = Math.min(next, entry.probe?.nextAt ?? Infinity, entry.confirms[0] ?? Infinity);
+    return next;
+  }
+
+  run(now: number): void {
+    for (const entry of this.entries.values()) {
+      if (entry.probe && now >= entry.probe.nextAt) this.runProbe(entry, entry.probe, now);
+      const confirm = entry.confirms[0];
+      if (confirm !== undefined && now >= confirm) {
+        entry.confirms.shift();
+        this.events.askArp(entry.target.subnetId, entry.target.address);
+      }
+    }
+  }
+
+  /** A voice became ready: what waited for it goes on. */
+  voiceReady(subnetId: string, now: number): void {
+    for (const entry of this.entries.values())
+      if (entry.target.subnetId === subnetId && entry.pending && !entry.probe)
+        this.answerPending(entry, now);
+  }
+
+  request(request: DhcpFrame, frame: Uint8Array, now: number): void {
+    this.requests += 1;
+    const mac = request.dhcp.clientMac;
+    const client = hear(this.clients.get(mac), request.dhcp, now);
+    this.remember(client);
+    this.events.heard(client);
+    const entry = this.entries.get(mac);
+    if (!entry) return;
+    const { target } = entry;
+    const watched = this.events.isWatched(target.interfaceId);
+    if (now - entry.lastAsked >= REPEAT || watched) {
+      entry.lastAsked = now;
+      this.events.record('asked', target, mac, { message: kindOfMessage(request.dhcp) }, frame);
+    }
+    if (watched) {
+      entry.holds = false;
+      this.events.watchedAsks(target.interfaceId, frame, now);
+      return;
+    }
+    if (client.twins) {
+      if (now - entry.lastAnswered >= REPEAT) {
+        entry.lastAnswered = now;
+        this.events.record('twins', target, mac, { differs: client.twins.join(', ') }, frame);
+      }
+      return;
+    }
+    if (this.isArmed(now)) this.consider(entry, { request, frame }, now);
+  }
+
+  /** Somebody says it has an address (ARP sender). */
+  sighting(address: Ipv4, mac: MacAddress, frame: Uint8Array, now: number): void {
+    const entry = this.byAddress.get(address);
+    if (!entry || mac === this.events.mac) return;
+    if (mac === entry.mac) {
+      entry.clearAt = now;
+      entry.taken = undefined;
+      entry.confirms = [];
+      if (!entry.holds) {
+        entry.holds = true;
+        this.events.record('has-address', entry.target, mac, {}, frame);
+      }
+      return;
+    }
+    const news = entry.taken?.mac !== mac;
+    entry.taken = { mac, at: now };
+    entry.probe = undefined;
+    entry.pending = undefined;
+    if (news)
+      this.events.record('address-taken', entry.target, entry.mac, { by: formatMac(mac) }, frame);
+  }
+
+  /** The device stopped answering: the next sighting is news again. */
+  lost(interfaceId: string): void {
+    for (const entry of this.entries.values())
+      if (entry.target.interfaceId === interfaceId) entry.holds = false;
+  }
+
+  private remember(client: HeardClient): void {
+    this.clients.delete(client.mac);
+    this.clients.set(client.mac, client);
+    if (this.clients.size <= MOST_CLIENTS) return;
+    for (const mac of this.clients.keys()) {
+      if (this.entries.has(mac)) continue;
+      this.clients.delete(mac);
+      this.strangersDropped += 1;
+      return;
+    }
+  }
+
+  private consider(entry: Entry, pending: Pending, now: number): void {
+    entry.pending = pending;
+    if (entry.taken && now - entry.taken.at < TAKEN_AGAIN) {
+      entry.pending = undefined;
+      return;
+    }
+    const fresh = now - entry.clearAt < FRESH && !entry.taken;
+    if (fresh) this.answerPending(entry, now);
+    else this.startProbe(entry, now);
+  }
+
+  private startProbe(entry: Entry, now: number): void {
+    if (entry.probe) return;
+    entry.taken = undefined;
+    entry.probe = { sent: 0, nextAt: now };
+    this.runProbe(entry, entry.probe, now);
+  }
+
+  /** RFC 5227 §2.1.1's probe: who has this address? Any MAC but the device's own is a refusal. */
+  private runProbe(entry: Entry, probe: NonNullable<Entry['probe']>, now: number): void {
+    if (probe.sent < PROBES) {
+      probe.sent += 1;
+      probe.nextAt = now + PROBE_INTERVAL;
+      this.events.transmit(probeFrame(this.events.mac, entry.target.address));
+      return;
+    }
+    entry.probe = undefined;
+    entry.clearAt = now;
+    this.answerPending(entry, now);
+  }
+
+  private answerPending(entry: Entry, now: number): void {
+    const { pending, target } = entry;
+    if (!pending || !this.isArmed(now)) return;
+    const server = this.events.voice(target.subnetId);
+    if (server === undefined) {
+      this.events.needVoice(target.subnetId);
+      return;
+    }
+    entry.pending = undefined;
+    this.answer(entry, pending, server, now);
+  }
+
+  private answer(entry: Entry, { request, frame }: Pending, server: Ipv4, now: number): void {
+    const { target, mac } = entry;
+    const give = { ...target, mac, give: target.address, leaseSeconds: LEASE_SECONDS };
+    const verdict = decide(give, request.dhcp, server);
+    if (verdict.kind === 'silent') {
+      if (verdict.reason !== 'declined' && verdict.reason !== 'released') return;
+      entry.holds = false;
+      if (verdict.reason === 'declined') entry.clearAt = -Infinity;
+      this.events.record(verdict.reason, target, mac, {}, frame);
+      return;
+    }
+    const gives = verdict.reply === 'ACK' || verdict.reply === 'BootP reply';
+    const ends = {
+      from: server,
+      fromPort: DHCP_PORT.server,
+      to: verdict.to.address,
+      toPort: verdict.to.port,
+    };
+    const to = verdict.to.hardware === 'sender' ? request.ethernet.from : BROADCAST_MAC;
+    const reply = dhcpFrame(this.events.mac, ends, verdict.message, to);
+    if (gives && now - entry.lastAnswered >= 1000) {
+      entry.lastAnswered = now;
+      const facts = { reply: verdict.reply, gave: formatIpv4(target.address) };
+      this.events.record('answered', target, mac, facts, reply);
+    }
+    this.events.transmit(reply);
+    if (gives && !entry.holds) entry.confirms = CONFIRM_AFTER.map((after) => now + after);
+  }
+}
+
+/** A day: longer than a shift, shorter than anybody forgets who gave it. */
+const LEASE_SECONDS = 86_400;
+
+const freshEntry = (target: FieldTarget, mac: MacAddress): Entry => ({
+  target,
+  mac,
+  clearAt: -Infinity,
+  taken: undefined,
+  probe: undefined,
+  pending: undefined,
+  confirms: [],
+  holds: false,
+  lastAsked: -Infinity,
+  lastAnswered: -Infinity,
+});
+
+export const probeFrame = (mac: MacAddress, address: Ipv4): Uint8Array =>
+  arpFrame(mac, BROADCAST_MAC, {
+    operation: 'request',
+    senderMac: mac,
+    senderAddress: UNSPECIFIED,
+    targetMac: ZERO_MAC,
+    targetAddress: address,
+  });

@@ -1,0 +1,78 @@
+import type { HostInput, HostNews } from '@ipsonomo/core';
+import type { TcpFailure, TcpRequest, TcpStream } from './carrier';
+
+interface Open {
+  readonly subnetId: string;
+  settle: ((result: TcpStream | TcpFailure) => void) | undefined;
+  onData: (data: Uint8Array) => void;
+  onClose: () => void;
+}
+
+/** Conversations held by our own host on the wire's frames: the practice site's way. */
+export class HostStreams {
+  private readonly conversations = new Map<string, Open>();
+  private count = 0;
+
+  constructor(private readonly step: (subnetId: string, input: HostInput) => void) {}
+
+  open(subnetId: string, request: TcpRequest): Promise<TcpStream | TcpFailure> {
+    this.count += 1;
+    const id = `stream-${this.count}`;
+    return new Promise((resolve) => {
+      const timer = setTimeout(() => this.settle(id, 'silent'), request.timeout);
+      this.conversations.set(id, {
+        subnetId,
+        settle: (result) => {
+          clearTimeout(timer);
+          resolve(result);
+        },
+        onData: () => undefined,
+        onClose: () => undefined,
+      });
+      this.step(subnetId, { kind: 'connect', id, to: request.to, port: request.port });
+    });
+  }
+
+  news(news: HostNews): void {
+    if (!('id' in news)) return;
+    const stream = this.conversations.get(news.id);
+    if (!stream) return;
+    if (news.kind === 'opened') this.settle(news.id, this.streamOf(news.id, stream));
+    else if (news.kind === 'refused') this.settle(news.id, 'refused');
+    else if (news.kind === 'received') stream.onData(news.data);
+    else if (news.kind === 'closed') {
+      this.conversations.delete(news.id);
+      stream.onClose();
+    }
+  }
+
+  clear(): void {
+    for (const [id, stream] of this.conversations) {
+      this.settle(id, 'silent');
+      stream.onClose();
+    }
+    this.conversations.clear();
+  }
+
+  private settle(id: string, result: TcpStream | TcpFailure): void {
+    const stream = this.conversations.get(id);
+    const settle = stream?.settle;
+    if (!stream || !settle) return;
+    stream.settle = undefined;
+    if (typeof result === 'string') this.conversations.delete(id);
+    settle(result);
+  }
+
+  private streamOf(id: string, stream: Open): TcpStream {
+    return {
+      write: (data) => this.step(stream.subnetId, { kind: 'write', id, data }),
+      close: () => this.step(stream.subnetId, { kind: 'close', id }),
+      onData: (take) => {
+        stream.onData = take;
+      },
+      onClose: (done) => {
+        stream.onClose = done;
+      },
+    };
+  }
+}

@@ -1,0 +1,44 @@
+/** A classic BPF instruction: code, jump if true, jump if false, operand. */
+type Instruction = readonly [code: number, ifTrue: number, ifFalse: number, operand: number];
+
+const LDH = 0x28; // half word at a fixed offset
+const LDB = 0x30;
+const LDX_HEADER = 0xb1; // X = 4 × (low nibble of the byte): the IPv4 header's length
+const LDH_X = 0x48; // half word at X + offset
+const JEQ = 0x15;
+const JSET = 0x45;
+const RETURN = 0x06;
+
+/**
+ * What the kernel hands us of all frames on the adapter: ARP, layer-2 discovery, ICMP, and UDP to
+ * the BootP/DHCP ports (fragments of later packets excepted). Everything else never wakes us.
+ */
+const PROGRAM: readonly Instruction[] = [
+  [LDH, 0, 0, 12],
+  [JEQ, 11, 0, 0x0806],
+  [JEQ, 10, 0, 0x8892],
+  [JEQ, 0, 10, 0x0800],
+  [LDB, 0, 0, 23],
+  [JEQ, 7, 0, 1],
+  [JEQ, 0, 7, 17],
+  [LDH, 0, 0, 20],
+  [JSET, 5, 0, 0x1fff],
+  [LDX_HEADER, 0, 0, 14],
+  [LDH_X, 0, 0, 16],
+  [JEQ, 1, 0, 67],
+  [JEQ, 0, 1, 68],
+  [RETURN, 0, 0, 0xffff],
+  [RETURN, 0, 0, 0],
+];
+
+/** The program as an array of `struct sock_filter`, little-endian. */
+export function kernelFilter(): Buffer {
+  const bytes = Buffer.alloc(PROGRAM.length * 8);
+  PROGRAM.forEach(([code, ifTrue, ifFalse, operand], i) => {
+    bytes.writeUInt16LE(code, i * 8);
+    bytes.writeUInt8(ifTrue, i * 8 + 2);
+    bytes.writeUInt8(ifFalse, i * 8 + 3);
+    bytes.writeUInt32LE(operand, i * 8 + 4);
+  });
+  return bytes;
+}

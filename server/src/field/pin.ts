@@ -1,0 +1,197 @@
+import {
+  CAPABILITY,
+  CIP_SERVICE,
+  CIP_STATUS,
+  cipReply,
+  cipRequest,
+  DecodeError,
+  decodeWith,
+  dword,
+  encapsulation,
+  encapsulationSize,
+  encodeWith,
+  ENIP_COMMAND,
+  formatIpv4,
+  interfaceConfiguration,
+  pinnedControl,
+  sourceOf,
+  TCPIP_OBJECT,
+  tcpipPath,
+  unconnected,
+  type CipReply,
+  type Ipv4,
+} from '@ipsonomo/core';
+import type { TcpStream } from './carrier';
+
+/** What a pinning came to. */
+export type PinOutcome =
+  | {
+      readonly kind: 'kept';
+      readonly before: number;
+      readonly after: number;
+      readonly capability: number;
+    }
+  /** The device says no: a status of the automation protocol, with its name. */
+  | {
+      readonly kind: 'refused';
+      readonly step: string;
+      readonly status: number;
+      readonly name: string;
+    }
+  | { readonly kind: 'other-address'; readonly found: string }
+  | { readonly kind: 'not-settable'; readonly capability: number }
+  | { readonly kind: 'not-kept'; readonly control: number }
+  /** It hung up, fell silent, or answered what is no message. */
+  | { readonly kind: 'broken'; readonly step: string; readonly why: string };
+
+const CONTEXT = Uint8Array.from('ipsonomo', (letter) => letter.charCodeAt(0));
+const NOTHING = new Uint8Array(0);
+const REPLY_SECONDS = 5;
+
+class Broken extends Error {
+  constructor(
+    readonly step: string,
+    readonly why: string,
+  ) {
+    super(why);
+  }
+}
+
+class Refused extends Error {
+  constructor(
+    readonly step: string,
+    readonly status: number,
+  ) {
+    super(`status ${status}`);
+  }
+}
+
+/**
+ * Tells a device over EtherNet/IP to keep its address: reads attributes 2, 3 and 5 of the TCP/IP
+ * interface object, clears bits 0–3 of attribute 3 and nothing else, and reads back.
+ * @param planned the address the device must say it has, else nothing is written
+ */
+export async function pinOver(stream: TcpStream, planned: Ipv4): Promise<PinOutcome> {
+  const talk = new Talk(stream);
+  try {
+    return await pin(talk, planned);
+  } catch (error) {
+    if (error instanceof Refused) {
+      const { step, status } = error;
+      return { kind: 'refused', step, status, name: CIP_STATUS[status] ?? 'unknown status' };
+    }
+    if (error instanceof Broken) return { kind: 'broken', step: error.step, why: error.why };
+    if (error instanceof DecodeError) return { kind: 'broken', step: 'reply', why: error.code };
+    throw error;
+  } finally {
+    stream.close();
+  }
+}
+
+async function pin(talk: Talk, planned: Ipv4): Promise<PinOutcome> {
+  await talk.register();
+  const capability = decodeWith(dword, await talk.get(TCPIP_OBJECT.capability));
+  const before = decodeWith(dword, await talk.get(TCPIP_OBJECT.control));
+  const at = decodeWith(interfaceConfiguration, await talk.get(TCPIP_OBJECT.interface));
+  if (at.address !== planned) return { kind: 'other-address', found: formatIpv4(at.address) };
+  const after = pinnedControl(before);
+  if (after !== before) {
+    if ((capability & CAPABILITY.settable) === 0) return { kind: 'not-settable', capability };
+    await talk.set(TCPIP_OBJECT.control, encodeWith(dword, after));
+  }
+  const control = decodeWith(dword, await talk.get(TCPIP_OBJECT.control));
+  talk.unregister();
+  if (sourceOf(control) !== 'stored') return { kind: 'not-kept', control };
+  return { kind: 'kept', before, after: control, capability };
+}
+
+/** One session: a request, then its reply. */
+class Talk {
+  private session = 0;
+  private inbox: Uint8Array = NOTHING;
+  private closed = false;
+  private wake: (() => void) | undefined;
+
+  constructor(private readonly stream: TcpStream) {
+    stream.onData((data) => {
+      const joined = new Uint8Array(this.inbox.length + data.length);
+      joined.set(this.inbox);
+      joined.set(data, this.inbox.length);
+      this.inbox = joined;
+      this.wake?.();
+    });
+    stream.onClose(() => {
+      this.closed = true;
+      this.wake?.();
+    });
+  }
+
+  async register(): Promise<void> {
+    this.send(ENIP_COMMAND.registerSession, Uint8Array.of(1, 0, 0, 0));
+    const reply = await this.reply('register');
+    if (reply.status !== 0) throw new Broken('register', `status ${reply.status}`);
+    this.session = reply.session;
+  }
+
+  unregister(): void {
+    this.send(ENIP_COMMAND.unregisterSession, NOTHING);
+  }
+
+  get = (attribute: number): Promise<Uint8Array> =>
+    this.request(`read ${attribute}`, CIP_SERVICE.getAttributeSingle, attribute, NOTHING);
+
+  set = (attribute: number, data: Uint8Array): Promise<Uint8Array> =>
+    this.request(`write ${attribute}`, CIP_SERVICE.setAttributeSingle, attribute, data);
+
+  private async request(
+    step: string,
+    service: number,
+    attribute: number,
+    data: Uint8Array,
+  ): Promise<Uint8Array> {
+    const message = encodeWith(cipRequest, { service, path: tcpipPath(attribute), data });
+    this.send(
+      ENIP_COMMAND.sendRrData,
+      encodeWith(unconnected, { timeout: REPLY_SECONDS, message }),
+    );
+    const reply = await this.reply(step);
+    if (reply.status !== 0) throw new Broken(step, `encapsulation status ${reply.status}`);
+    const answer: CipReply = decodeWith(cipReply, decodeWith(unconnected, reply.data).message);
+    if (answer.service !== service) throw new Broken(step, `reply to service ${answer.service}`);
+    if (answer.status !== 0) throw new Refused(step, answer.status);
+    return answer.data;
+  }
+
+  private send(command: number, data: Uint8Array): void {
+    const { session } = this;
+    this.stream.write(
+      encodeWith(encapsulation, { command, session, status: 0, context: CONTEXT, data }),
+    );
+  }
+
+  private async reply(step: string) {
+    const until = Date.now() + REPLY_SECONDS * 1000;
+    for (;;) {
+      const size = encapsulationSize(this.inbox);
+      if (size !== undefined && this.inbox.length >= size) {
+        const message = decodeWith(encapsulation, this.inbox.slice(0, size));
+        this.inbox = this.inbox.slice(size);
+        return message;
+      }
+      if (this.closed) throw new Broken(step, 'closed');
+      const left = until - Date.now();
+      if (left <= 0) throw new Broken(step, 'silent');
+      await this.news(left);
+    }
+  }
+
+  private news(millis: number): Promise<void> {
+    return new Promise((resolve) => {
+      const timer = setTimeout(resolve, millis);
+      this.wake = () => {
+        clearTimeout(timer);
+        resolve();
+      };
+    });
+  }
+}

@@ -1,0 +1,156 @@
+import type { EvidenceKind, HeardClient, Ipv4, MacAddress, PrefixLength } from '@ipsonomo/core';
+import type { MessagePort } from 'node:worker_threads';
+import type { LinkState } from './carrier';
+
+// What the main thread and the field worker say to each other.
+
+/** One interface of the plan, as far as the wire needs to know it. */
+export interface FieldTarget {
+  readonly interfaceId: string;
+  readonly jobId: string;
+  readonly title: string;
+  readonly subnetId: string;
+  readonly mac: MacAddress | undefined;
+  readonly address: Ipv4;
+  readonly length: PrefixLength;
+  readonly gateway: Ipv4 | undefined;
+  readonly hostName: string;
+  readonly answersPing: boolean;
+}
+
+export interface FieldSubnet {
+  readonly id: string;
+  readonly length: PrefixLength;
+  readonly gateway: Ipv4 | undefined;
+  /** Addresses Ipsonomo may speak from, best first. */
+  readonly voices: readonly Ipv4[];
+}
+
+export interface FieldPlan {
+  readonly jobId: string;
+  readonly targets: readonly FieldTarget[];
+  readonly subnets: readonly FieldSubnet[];
+}
+
+export type FieldCommand =
+  | { readonly kind: 'open-practice'; readonly port: MessagePort }
+  | { readonly kind: 'open-live'; readonly adapter: string }
+  | { readonly kind: 'plan'; readonly plan: FieldPlan }
+  | { readonly kind: 'listen'; readonly runId: string }
+  | { readonly kind: 'rest' }
+  /** Answer bound devices for so many milliseconds. */
+  | { readonly kind: 'arm'; readonly millis: number; readonly person: string }
+  | { readonly kind: 'silence' }
+  | {
+      readonly kind: 'check';
+      readonly interfaceIds: readonly string[];
+      readonly person: string;
+    }
+  | { readonly kind: 'watch-power'; readonly interfaceId: string; readonly person: string }
+  | { readonly kind: 'pin'; readonly interfaceId: string; readonly person: string };
+
+/** A command on its way, to be answered by its number. */
+export interface FieldCall {
+  readonly id: number;
+  readonly command: FieldCommand;
+}
+
+/** Something that was seen, in the order it was seen. */
+export interface FieldEvent {
+  readonly runId: string;
+  readonly jobId: string;
+  /** Counts from 1 within the run. */
+  readonly sequence: number;
+  readonly at: number;
+  readonly interfaceId: string;
+  readonly kind: EvidenceKind;
+  readonly mac: MacAddress | undefined;
+  readonly address: Ipv4 | undefined;
+  readonly source: string;
+  readonly person: string;
+  readonly facts: Readonly<Record<string, string | number>>;
+  /** The frame that showed it, hex. */
+  readonly bytes: string | undefined;
+}
+
+export interface VoiceState {
+  readonly subnetId: string;
+  readonly address: Ipv4;
+  readonly state: 'claiming' | 'ready';
+}
+
+/** A notice for the link line: a code and its facts. */
+export interface FieldNotice {
+  readonly code: 'other-server' | 'adapter-gone' | 'link-down' | 'voice-taken' | 'capture-full';
+  readonly at: number;
+  readonly facts: Readonly<Record<string, string | number>>;
+}
+
+export interface FieldStatus {
+  /** `practice`, `live:eth0`, or undefined while no wire is chosen. */
+  readonly source: string | undefined;
+  readonly mac: MacAddress | undefined;
+  readonly link: LinkState;
+  readonly jobId: string | undefined;
+  readonly runId: string | undefined;
+  readonly voices: readonly VoiceState[];
+  /** Milliseconds since 1970. */
+  readonly answeringUntil: number | undefined;
+  /** Interfaces whose bound MACs are answered. */
+  readonly answers: number;
+  /** What else may be sending: checks, power watches, conversations. */
+  readonly tasks: readonly FieldTask[];
+  readonly counters: FieldCounters;
+  readonly notices: readonly FieldNotice[];
+}
+
+export interface FieldTask {
+  readonly kind: 'check' | 'watch-power' | 'pin';
+  readonly interfaceId: string | undefined;
+  readonly phase: string;
+}
+
+export interface FieldCounters {
+  readonly received: number;
+  readonly sent: number;
+  readonly malformed: number;
+  readonly requests: number;
+  readonly strangersDropped: number;
+}
+
+/** Before a wire is chosen. */
+export const IDLE: FieldStatus = {
+  source: undefined,
+  mac: undefined,
+  link: 'up',
+  jobId: undefined,
+  runId: undefined,
+  voices: [],
+  answeringUntil: undefined,
+  answers: 0,
+  tasks: [],
+  counters: { received: 0, sent: 0, malformed: 0, requests: 0, strangersDropped: 0 },
+  notices: [],
+};
+
+export type FieldReport =
+  | { readonly kind: 'answer'; readonly id: number; readonly error: FieldError | undefined }
+  | { readonly kind: 'status'; readonly status: FieldStatus }
+  | { readonly kind: 'heard'; readonly clients: readonly HeardClient[]; readonly all: boolean }
+  | { readonly kind: 'events'; readonly events: readonly FieldEvent[] };
+
+/** A command that could not be carried out. */
+export interface FieldError {
+  readonly code: string;
+  readonly facts: Readonly<Record<string, string | number>>;
+}
+
+/** Thrown inside the field worker; crosses to the main thread as FieldError. */
+export class FieldRefusal extends Error {
+  constructor(
+    readonly code: string,
+    readonly facts: Readonly<Record<string, string | number>> = {},
+  ) {
+    super(code);
+  }
+}

@@ -1,0 +1,55 @@
+import type { ErrorRequestHandler } from 'express';
+import type { ErrorView, Issue } from '@ipsonomo/core';
+import { FieldRefusal } from '../field/protocol';
+import { Refusal } from '../store/refusal';
+
+type Status = 400 | 403 | 404 | 409 | 413 | 422 | 500 | 503;
+
+/** The status of a code, by the code itself or by the part before its dot. */
+const STATUS: Readonly<Record<string, Status>> = {
+  'body.invalid': 400,
+  'body.tooLarge': 413,
+  'thing.unknown': 404,
+  'wire.noRight': 403,
+  'wire.ownWeb': 403,
+  'wire.noAdapter': 404,
+  'store.away': 503,
+  'server.failed': 500,
+  'address.taken': 409,
+  'name.taken': 409,
+  'mac.taken': 409,
+  store: 409,
+  field: 409,
+  wire: 409,
+};
+
+export const statusOf = (code: string): Status =>
+  STATUS[code] ?? STATUS[code.split('.')[0] ?? ''] ?? 422;
+
+function issuesOf(error: unknown): readonly Issue[] | undefined {
+  if (error instanceof Refusal) return error.issues;
+  if (error instanceof FieldRefusal) return [{ code: error.code, where: '', facts: error.facts }];
+  if (!(error instanceof Error) || !('type' in error)) return undefined;
+  // body-parser's own refusals.
+  if (error.type === 'entity.parse.failed')
+    return [{ code: 'body.invalid', where: 'request', facts: { why: 'is not JSON' } }];
+  if (error.type === 'entity.too.large')
+    return [{ code: 'body.tooLarge', where: 'request', facts: { why: 'is too large' } }];
+  return undefined;
+}
+
+/** The one place where errors become answers. What is not expected is logged and told plainly. */
+export const errorHandler =
+  (log: (line: string) => void): ErrorRequestHandler =>
+  (error: unknown, request, response, next) => {
+    if (response.headersSent) return next(error);
+    const issues = issuesOf(error);
+    if (!issues)
+      log(
+        `${request.method} ${request.path}: ${error instanceof Error ? error.stack : String(error)}`,
+      );
+    const known = issues ?? [{ code: 'server.failed', where: '' }];
+    const code = known[0]?.code ?? 'server.failed';
+    const view: ErrorView = { code, issues: known };
+    response.status(statusOf(code)).json(view);
+  };

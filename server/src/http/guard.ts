@@ -1,0 +1,22 @@
+import type { RequestHandler } from 'express';
+import { Refusal } from '../store/refusal';
+import type { FieldService } from '../service/field-service';
+
+/** The live adapter never carries the web page: a plant's devices have no business with it. */
+export const notThroughLiveAdapter =
+  (field: FieldService): RequestHandler =>
+  (request, _response, next) => {
+    const local = request.socket.localAddress?.replace(/^::ffff:/, '');
+    const live = field.liveAdapter();
+    if (live && local && live.addresses.includes(local))
+      throw Refusal.of('wire.ownWeb', '', { adapter: live.name });
+    next();
+  };
+
+/** A page from elsewhere may not act here in a person's name: its Origin is not ours. */
+export const sameOrigin: RequestHandler = (request, _response, next) => {
+  const origin = request.header('origin');
+  if (request.method === 'GET' || origin === undefined) return next();
+  if (URL.canParse(origin) && new URL(origin).host === request.header('host')) return next();
+  throw Refusal.of('body.invalid', 'origin', { why: 'is another site' });
+};

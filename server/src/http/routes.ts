@@ -1,0 +1,163 @@
+import { createReadStream, existsSync } from 'node:fs';
+import { Router } from 'express';
+import { listAdapters } from '../field/adapters';
+import { capturePath } from '../field/journal';
+import type { Practice } from '../field/practice';
+import type { PlanChanger } from '../service/change-plan';
+import type { FieldService } from '../service/field-service';
+import { addressList, noteHandOver } from '../service/hand-over';
+import type { PlanReader } from '../service/read-plan';
+import { Refusal } from '../store/refusal';
+import type { Store } from '../store/store';
+import { checked, idOf, personOf } from './door';
+import * as schema from './schemas';
+
+export interface Services {
+  readonly store: Store;
+  readonly reader: PlanReader;
+  readonly changer: PlanChanger;
+  readonly field: FieldService;
+  readonly practice: Practice;
+  readonly captures: string;
+  /** Tells open pages that a job is not what it was. */
+  readonly changed: (jobId: string) => void;
+}
+
+export function planRoutes({ reader, changer }: Services): Router {
+  const router = Router();
+  router.get('/jobs', async (_request, response) => {
+    response.json(await reader.jobs());
+  });
+  router.post('/jobs', async (request, response) => {
+    const { name } = checked(schema.newJob, request.body);
+    response.status(201).json({ id: await changer.addJob(name) });
+  });
+  router.get('/jobs/:job', async (request, response) => {
+    response.json(await reader.job(idOf(request, 'job')));
+  });
+  router.post('/jobs/:job/subnets', async (request, response) => {
+    const wanted = checked(schema.newSubnet, request.body);
+    const id = await changer.addSubnet(idOf(request, 'job'), wanted, personOf(request));
+    response.status(201).json({ id });
+  });
+  router.post('/jobs/:job/devices', async (request, response) => {
+    const { devices } = checked(schema.newDevices, request.body);
+    const ids = await changer.addDevices(idOf(request, 'job'), devices, personOf(request));
+    response.status(201).json({ ids });
+  });
+  router.patch('/jobs/:job/devices/:device', async (request, response) => {
+    const change = checked(schema.deviceChange, request.body);
+    const ids = [idOf(request, 'job'), idOf(request, 'device')] as const;
+    await changer.changeDevice(...ids, change, personOf(request));
+    response.status(204).end();
+  });
+  router.delete('/jobs/:job/devices/:device', async (request, response) => {
+    const ids = [idOf(request, 'job'), idOf(request, 'device')] as const;
+    await changer.removeDevice(...ids, personOf(request));
+    response.status(204).end();
+  });
+  return router;
+}
+
+export function assignRoutes({ reader, changer, field }: Services): Router {
+  const router = Router();
+  const base = '/jobs/:job/interfaces/:interface';
+  router.get(`${base}/evidence`, async (request, response) => {
+    response.json(await reader.evidenceOf(idOf(request, 'job'), idOf(request, 'interface')));
+  });
+  router.post(`${base}/bind`, async (request, response) => {
+    const wanted = checked(schema.binding, request.body);
+    const ids = [idOf(request, 'job'), idOf(request, 'interface')] as const;
+    await changer.bind(...ids, wanted, personOf(request));
+    response.status(204).end();
+  });
+  const acts = {
+    unbind: changer.unbind.bind(changer),
+    'said-kept': changer.sayKept.bind(changer),
+    pin: field.pin.bind(field),
+    'watch-power': field.watchPower.bind(field),
+  };
+  for (const [name, act] of Object.entries(acts))
+    router.post(`${base}/${name}`, async (request, response) => {
+      await act(idOf(request, 'job'), idOf(request, 'interface'), personOf(request));
+      response.status(204).end();
+    });
+  router.post('/jobs/:job/check', async (request, response) => {
+    const { interfaceIds } = checked(schema.interfaces, request.body);
+    await field.check(idOf(request, 'job'), interfaceIds, personOf(request));
+    response.status(202).end();
+  });
+  return router;
+}
+
+export function fieldRoutes({ field }: Services): Router {
+  const router = Router();
+  router.get('/field', (_request, response) => {
+    response.json(field.view());
+  });
+  router.get('/field/heard', (_request, response) => {
+    response.json(field.heard());
+  });
+  router.get('/field/adapters', (_request, response) => {
+    response.json(listAdapters());
+  });
+  router.post('/field/wire', async (request, response) => {
+    await field.chooseWire(checked(schema.wireChoice, request.body));
+    response.json(field.view());
+  });
+  router.post('/field/listen', async (request, response) => {
+    const { jobId } = checked(schema.listening, request.body);
+    await field.listen(jobId, personOf(request));
+    response.json(field.view());
+  });
+  router.post('/field/rest', async (_request, response) => {
+    await field.rest();
+    response.json(field.view());
+  });
+  router.post('/field/arm', async (request, response) => {
+    await field.arm(checked(schema.arming, request.body).minutes, personOf(request));
+    response.json(field.view());
+  });
+  router.post('/field/silence', async (_request, response) => {
+    await field.silence();
+    response.json(field.view());
+  });
+  return router;
+}
+
+export function handOverRoutes({ store, field, captures, changed }: Services): Router {
+  const router = Router();
+  router.get('/jobs/:job/addresses.csv', async (request, response) => {
+    const { name, csv } = await addressList(store, idOf(request, 'job'));
+    response.attachment(name).type('text/csv; charset=utf-8').send(csv);
+  });
+  router.post('/jobs/:job/hand-overs', async (request, response) => {
+    await noteHandOver(store, idOf(request, 'job'), personOf(request));
+    changed(idOf(request, 'job'));
+    response.status(204).end();
+  });
+  router.get('/jobs/:job/runs', async (request, response) => {
+    response.json(await field.runs(idOf(request, 'job')));
+  });
+  router.get('/jobs/:job/runs/:run/capture.pcap', async (request, response) => {
+    const id = idOf(request, 'run');
+    const runs = await field.runs(idOf(request, 'job'));
+    const path = capturePath(captures, id);
+    if (!runs.some((run) => run.id === id) || !existsSync(path))
+      throw Refusal.of('thing.unknown', 'capture');
+    response.attachment(`${id}.pcap`).type('application/vnd.tcpdump.pcap');
+    createReadStream(path).pipe(response);
+  });
+  return router;
+}
+
+export function practiceRoutes({ practice }: Services): Router {
+  const router = Router();
+  router.get('/practice/cabinet', async (_request, response) => {
+    response.json(await practice.act(undefined));
+  });
+  router.post('/practice/cabinet', async (request, response) => {
+    response.json(await practice.act(checked(schema.cabinet, request.body).action));
+  });
+  return router;
+}

@@ -1,0 +1,96 @@
+import Joi from 'joi';
+import {
+  WAYS,
+  type Binding,
+  type DeviceChange,
+  type NewDevice,
+  type NewSubnet,
+  type WireChoice,
+} from '@ipsonomo/core';
+import type { CabinetAction } from '@ipsonomo/practice';
+
+// Shapes and sizes only. Whether an address or a name is right is core's to say, in its own words.
+
+const text = (most: number) => Joi.string().allow('').max(most);
+const uuid = Joi.string().uuid();
+const way = Joi.string().valid(...WAYS);
+
+export const newJob = Joi.object<{ name: string }>({ name: text(120).required() });
+
+export const newSubnet = Joi.object<NewSubnet>({
+  name: text(80).required(),
+  network: text(40).required(),
+  gateway: text(40).allow(null).required(),
+  vlan: Joi.number().integer().min(1).max(4094).allow(null).required(),
+  purpose: text(200).required(),
+});
+
+const newDevice = Joi.object<NewDevice>({
+  title: text(120).required(),
+  name: text(253).required(),
+  kindId: text(80).required(),
+  way: way.required(),
+  area: text(80).required(),
+  cabinet: text(40).required(),
+  position: text(40).required(),
+  subnetId: uuid.required(),
+  address: text(40).required(),
+});
+
+export const newDevices = Joi.object<{ devices: NewDevice[] }>({
+  devices: Joi.array().items(newDevice).min(1).max(500).required(),
+});
+
+export const deviceChange = Joi.object<DeviceChange>({
+  title: text(120),
+  name: text(253),
+  way,
+  area: text(80),
+  cabinet: text(40),
+  position: text(40),
+  address: text(40),
+}).min(1);
+
+export const binding = Joi.object<Binding>({
+  mac: text(40).required(),
+  label: text(80).required(),
+  reason: text(300),
+});
+
+export const interfaces = Joi.object<{ interfaceIds: string[] }>({
+  interfaceIds: Joi.array().items(uuid).min(1).max(1000).required(),
+});
+
+export const wireChoice = Joi.object<WireChoice>({
+  kind: Joi.string().valid('practice', 'live').required(),
+  adapter: Joi.when('kind', {
+    is: 'live',
+    // IFNAMSIZ of Linux is 16 with the closing zero.
+    then: Joi.string()
+      .max(15)
+      .pattern(/^[^/\s]+$/)
+      .required(),
+    otherwise: Joi.forbidden(),
+  }),
+});
+
+export const listening = Joi.object<{ jobId: string }>({ jobId: uuid.required() });
+
+export const arming = Joi.object<{ minutes: number }>({
+  minutes: Joi.number().min(1).max(60).required(),
+});
+
+const device = Joi.string().max(80).required();
+
+export const cabinetAction = Joi.alternatives<CabinetAction>().try(
+  Joi.object({
+    kind: Joi.valid('power', 'cable').required(),
+    device,
+    on: Joi.boolean().required(),
+  }),
+  Joi.object({ kind: Joi.valid('own-step').required(), device }),
+  Joi.object({ kind: Joi.valid('socket').required(), segment: Joi.string().max(80).required() }),
+  Joi.object({ kind: Joi.valid('reset').required() }),
+);
+
+export const cabinet = Joi.object<{ action: CabinetAction }>({ action: cabinetAction.required() });

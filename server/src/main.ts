@@ -1,0 +1,88 @@
+import { createServer } from 'node:http';
+import { networkInterfaces } from 'node:os';
+import { join } from 'node:path';
+import { compose } from './compose';
+import { seedDemo } from './demo';
+import { openDatabase, migrate } from './store/database';
+import { isAway } from './store/refusal';
+import { Store } from './store/store';
+
+// The only file that reads the environment and opens a port.
+
+const env = process.env;
+const DEMO = env['IPSONOMO_DEMO'] === '1';
+const PORT = Number(env['PORT'] ?? 4780);
+const HOST = env['HOST'] ?? '0.0.0.0';
+const DATA = env['IPSONOMO_DATA'] ?? join(process.cwd(), '.local');
+const DATABASE_URL = env['DATABASE_URL'];
+
+const say = (line: string): void => console.log(line);
+
+/** Ends the program with one clear line. */
+function giveUp(line: string): never {
+  console.error(line);
+  process.exit(1);
+}
+
+function addressesToOpen(): readonly string[] {
+  if (HOST !== '0.0.0.0' && HOST !== '::') return [`http://${HOST}:${PORT}`];
+  const own = Object.values(networkInterfaces())
+    .flat()
+    .filter((one) => one?.family === 'IPv4')
+    .map((one) => `http://${one?.address}:${PORT}`);
+  return own.length > 0 ? own : [`http://127.0.0.1:${PORT}`];
+}
+
+async function start(): Promise<void> {
+  if (!DATABASE_URL) giveUp('DATABASE_URL is not set. npm run demo brings its own database.');
+  const database = openDatabase(DATABASE_URL);
+  try {
+    await migrate(database);
+  } catch (error) {
+    if (isAway(error))
+      giveUp('The database does not answer. Is PostgreSQL running, and DATABASE_URL right?');
+    throw error;
+  }
+  const store = new Store(database);
+  if (DEMO) await seedDemo(store);
+  const running = await compose({
+    store,
+    captures: join(DATA, 'captures'),
+    web: join(__dirname, '../../app/dist'),
+    log: (line) => console.error(line),
+    clock: Date.now,
+  });
+  if (DEMO) await running.field.chooseWire({ kind: 'practice' });
+
+  const server = createServer(running.app);
+  server.once('error', (error: NodeJS.ErrnoException) =>
+    giveUp(
+      error.code === 'EADDRINUSE'
+        ? `Port ${PORT} is in use. Stop what uses it, or choose another: PORT=4781 npm run demo`
+        : `The web server could not start on ${HOST}:${PORT}: ${error.message}`,
+    ),
+  );
+  server.listen(PORT, HOST, () => {
+    say('Ipsonomo is ready. Open on your phone or here:');
+    for (const address of addressesToOpen()) say(`  ${address}`);
+  });
+  const stop = () => {
+    server.close();
+    server.closeAllConnections();
+    void running
+      .close()
+      .then(() => database.destroy())
+      .finally(() => process.exit(0));
+    setTimeout(() => process.exit(0), 3000).unref();
+  };
+  process.once('SIGINT', stop);
+  process.once('SIGTERM', stop);
+}
+
+start().catch((error: unknown) => {
+  const code = error instanceof Error && 'code' in error ? error.code : '';
+  if (code === 'ENOSPC') giveUp('The disk is full. Make room and start again.');
+  if (code === 'EACCES')
+    giveUp(`Ipsonomo may not write to ${DATA}. Give it the right, or set IPSONOMO_DATA.`);
+  throw error;
+});

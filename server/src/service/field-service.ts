@@ -1,0 +1,199 @@
+import {
+  findKind,
+  formatIpv4,
+  formatMac,
+  givenAddresses,
+  interfacesOf,
+  voiceAddress,
+  type FieldView,
+  type HeardClient,
+  type HeardView,
+  type Ipv4,
+  type Plan,
+  type RunView,
+  type WireChoice,
+} from '@ipsonomo/core';
+import { listAdapters } from '../field/adapters';
+import type { Field } from '../field/field';
+import type { Practice } from '../field/practice';
+import type { FieldPlan, FieldStatus } from '../field/protocol';
+import { Refusal } from '../store/refusal';
+import type { Store } from '../store/store';
+import type { Person } from './change-plan';
+import { findInterface } from './read-plan';
+
+const VOICE_CANDIDATES = 4;
+const MOST_MINUTES = 60;
+
+/** Everything a person asks of the wire. One job at a time has it. */
+export class FieldService {
+  constructor(
+    private readonly field: Field,
+    private readonly store: Store,
+    private readonly practice: Practice,
+    private readonly clock: () => number,
+  ) {}
+
+  view(): FieldView {
+    return fieldView(this.field.status, this.clock());
+  }
+
+  heard(): readonly HeardView[] {
+    return this.field.heard.map(heardView);
+  }
+
+  async chooseWire(choice: WireChoice): Promise<void> {
+    await this.endRun();
+    if (choice.kind === 'live')
+      await this.field.call({ kind: 'open-live', adapter: choice.adapter });
+    else await this.field.call({ kind: 'open-practice', port: this.practice.wire() });
+  }
+
+  async listen(jobId: string, person: Person): Promise<void> {
+    const { source, jobId: current, runId } = this.field.status;
+    if (source === undefined) throw Refusal.of('field.noWire', '');
+    if (runId !== undefined && current === jobId) return;
+    if (runId !== undefined) throw Refusal.of('field.otherJob', '');
+    await this.sendPlan(jobId);
+    const run = await this.store.addRun(jobId, source, person.name);
+    await this.field.call({ kind: 'listen', runId: run.id });
+  }
+
+  async rest(): Promise<void> {
+    await this.endRun();
+  }
+
+  async arm(minutes: number, person: Person): Promise<void> {
+    const millis = Math.min(minutes, MOST_MINUTES) * 60_000;
+    await this.field.call({ kind: 'arm', millis, person: person.name });
+  }
+
+  silence(): Promise<void> {
+    return this.field.call({ kind: 'silence' });
+  }
+
+  async check(jobId: string, interfaceIds: readonly string[], person: Person): Promise<void> {
+    await this.listen(jobId, person);
+    await this.field.call({ kind: 'check', interfaceIds, person: person.name });
+  }
+
+  async watchPower(jobId: string, interfaceId: string, person: Person): Promise<void> {
+    await this.listen(jobId, person);
+    await this.field.call({ kind: 'watch-power', interfaceId, person: person.name });
+  }
+
+  async pin(jobId: string, interfaceId: string, person: Person): Promise<void> {
+    const found = findInterface(await this.store.plan(jobId), interfaceId);
+    if (!found) throw Refusal.of('thing.unknown', 'device');
+    if (findKind(found.device.kindId)?.pinning.by !== 'tcpip-object')
+      throw Refusal.of('pin.noObject', '', { title: found.device.title });
+    await this.listen(jobId, person);
+    await this.field.call({ kind: 'pin', interfaceId, person: person.name });
+  }
+
+  async runs(jobId: string): Promise<readonly RunView[]> {
+    const runs = await this.store.runs(jobId);
+    return runs.map((run) => ({
+      id: run.id,
+      source: run.source,
+      startedAt: run.started_at.getTime(),
+      endedAt: run.ended_at?.getTime() ?? null,
+      person: run.person,
+    }));
+  }
+
+  /** The plan changed: the wire has to know it before the next request. */
+  async planChanged(jobId: string): Promise<void> {
+    if (this.field.status.jobId === jobId) await this.sendPlan(jobId);
+  }
+
+  /** The live adapter's own addresses; nothing of the web is served through them. */
+  liveAdapter(): { readonly name: string; readonly addresses: readonly string[] } | undefined {
+    const { source } = this.field.status;
+    const adapter = listAdapters().find((one) => source === `live:${one.name}`);
+    return adapter && { name: adapter.name, addresses: adapter.addresses };
+  }
+
+  private async endRun(): Promise<void> {
+    const { runId } = this.field.status;
+    await this.field.call({ kind: 'rest' });
+    if (runId !== undefined) await this.store.endRun(runId);
+  }
+
+  private async sendPlan(jobId: string): Promise<void> {
+    const plan = await this.store.plan(jobId);
+    await this.field.call({ kind: 'plan', plan: fieldPlanOf(jobId, plan) });
+  }
+}
+
+function fieldPlanOf(jobId: string, plan: Plan): FieldPlan {
+  const subnets = new Map(plan.subnets.map((subnet) => [subnet.id, subnet]));
+  return {
+    jobId,
+    targets: interfacesOf(plan).flatMap(({ device, at }) => {
+      const subnet = subnets.get(at.subnetId);
+      if (!subnet) return [];
+      return [
+        {
+          interfaceId: at.id,
+          jobId,
+          title: device.title,
+          subnetId: at.subnetId,
+          mac: at.mac,
+          address: at.address,
+          length: subnet.prefix.length,
+          gateway: subnet.gateway,
+          hostName: device.name,
+          answersPing: findKind(device.kindId)?.answersPing ?? true,
+        },
+      ];
+    }),
+    subnets: plan.subnets.map((subnet) => ({
+      id: subnet.id,
+      length: subnet.prefix.length,
+      gateway: subnet.gateway,
+      voices: voiceCandidates(plan, subnet.id),
+    })),
+  };
+}
+
+function voiceCandidates(plan: Plan, subnetId: string): readonly Ipv4[] {
+  const subnet = plan.subnets.find((one) => one.id === subnetId);
+  const taken = new Set(givenAddresses(plan, subnetId));
+  const voices: Ipv4[] = [];
+  while (subnet && voices.length < VOICE_CANDIDATES) {
+    const next = voiceAddress(subnet, taken);
+    if (next === undefined) break;
+    voices.push(next);
+    taken.add(next);
+  }
+  return voices;
+}
+
+export const heardView = (client: HeardClient): HeardView => ({
+  mac: formatMac(client.mac),
+  protocol: client.traits.protocol,
+  message: client.message,
+  hostName: client.traits.hostName ?? null,
+  vendorClass: client.traits.vendorClass ?? null,
+  clientId: client.traits.clientId ?? null,
+  address: client.address === undefined ? null : formatIpv4(client.address),
+  count: client.count,
+  firstAt: client.firstAt,
+  lastAt: client.lastAt,
+  twins: client.twins ?? null,
+});
+
+export const fieldView = (status: FieldStatus, now: number): FieldView => ({
+  source: status.source ?? null,
+  link: status.link,
+  jobId: status.jobId ?? null,
+  runId: status.runId ?? null,
+  voices: status.voices.map((voice) => ({ ...voice, address: formatIpv4(voice.address) })),
+  answeringUntil: status.answeringUntil ?? null,
+  answers: status.answers,
+  tasks: status.tasks.map((task) => ({ ...task, interfaceId: task.interfaceId ?? null })),
+  counters: status.counters,
+  notices: status.notices,
+  now,
+});

@@ -1,0 +1,81 @@
+import { stringify } from 'csv-stringify/sync';
+import {
+  findKind,
+  findSubnet,
+  formatIpv4,
+  formatMac,
+  formatPrefix,
+  interfacesOf,
+  maskOf,
+  progressOf,
+  WAY_WORDS,
+} from '@ipsonomo/core';
+import type { Store } from '../store/store';
+import type { Person } from './change-plan';
+
+const COLUMNS = [
+  'device',
+  'host name',
+  'area',
+  'cabinet',
+  'position',
+  'maker',
+  'kind',
+  'subnet',
+  'network',
+  'address',
+  'mask',
+  'gateway',
+  'mac',
+  'way',
+  'stage',
+  'last evidence',
+] as const;
+
+/** A cell that a spreadsheet would run as a formula is kept as the text it is. */
+const asText = (cell: string): string => (/^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell);
+
+/** The address list as RFC 4180 has it: CRLF, quotes where needed, one header line, UTF-8. */
+export async function addressList(
+  store: Store,
+  jobId: string,
+): Promise<{ readonly name: string; readonly csv: string }> {
+  const job = await store.job(jobId);
+  const [plan, evidence, revisions] = await Promise.all([
+    store.plan(jobId),
+    store.evidence(jobId),
+    store.revisions(jobId),
+  ]);
+  const rows = interfacesOf(plan).map(({ device, at }) => {
+    const subnet = findSubnet(plan, at.subnetId);
+    const kind = findKind(device.kindId);
+    const seen = evidence.get(at.id) ?? [];
+    const last = seen.at(-1);
+    return [
+      device.title,
+      device.name,
+      device.area,
+      device.cabinet,
+      device.position,
+      kind?.maker ?? '',
+      kind?.name ?? '',
+      subnet?.name ?? '',
+      subnet ? formatPrefix(subnet.prefix) : '',
+      formatIpv4(at.address),
+      subnet ? formatIpv4(maskOf(subnet.prefix.length)) : '',
+      subnet?.gateway === undefined ? '' : formatIpv4(subnet.gateway),
+      at.mac === undefined ? '' : formatMac(at.mac),
+      WAY_WORDS[device.way],
+      progressOf(device.way, at, seen).stage,
+      last ? `${last.kind} ${new Date(last.at).toISOString()}` : '',
+    ].map(asText);
+  });
+  const csv = stringify([[...COLUMNS], ...rows], { record_delimiter: 'windows' });
+  return { name: `${job.name} addresses revision ${revisions.last}.csv`, csv };
+}
+
+/** Notes that the lists of the current revision left the house. */
+export async function noteHandOver(store: Store, jobId: string, person: Person): Promise<void> {
+  const { last } = await store.revisions(jobId);
+  await store.addHandOver(jobId, person.name, 'address list', last);
+}

@@ -1,0 +1,117 @@
+import type { Knex } from 'knex';
+
+/** Migrations live in the bundle, so an installed server needs no files beside it. */
+interface Migration {
+  readonly name: string;
+  readonly up: string;
+  readonly down: string;
+}
+
+const MIGRATIONS: readonly Migration[] = [
+  {
+    name: '001_plan_and_evidence',
+    up: `
+      create table job (
+        id uuid primary key default gen_random_uuid(),
+        name text not null unique,
+        created_at timestamptz not null default now()
+      );
+      create table subnet (
+        id uuid primary key default gen_random_uuid(),
+        job_id uuid not null references job on delete cascade,
+        name text not null,
+        network cidr not null,
+        gateway inet,
+        vlan integer check (vlan between 1 and 4094),
+        purpose text not null default '',
+        bands jsonb not null default '[]',
+        created_at timestamptz not null default now(),
+        unique (job_id, network)
+      );
+      create table device (
+        id uuid primary key default gen_random_uuid(),
+        job_id uuid not null references job on delete cascade,
+        title text not null,
+        name text not null,
+        kind_id text not null,
+        way text not null,
+        area text not null default '',
+        cabinet text not null default '',
+        position text not null default '',
+        created_at timestamptz not null default now(),
+        ordinal bigint generated always as identity,
+        unique (job_id, name)
+      );
+      create table interface (
+        id uuid primary key default gen_random_uuid(),
+        job_id uuid not null references job on delete cascade,
+        device_id uuid not null references device on delete cascade,
+        subnet_id uuid not null references subnet,
+        address inet not null,
+        mac macaddr,
+        unique (job_id, address),
+        unique (job_id, mac)
+      );
+      create table revision (
+        job_id uuid not null references job on delete cascade,
+        number integer not null,
+        at timestamptz not null default now(),
+        person text not null,
+        what text not null,
+        details jsonb not null default '{}',
+        primary key (job_id, number)
+      );
+      create table run (
+        id uuid primary key default gen_random_uuid(),
+        job_id uuid not null references job on delete cascade,
+        source text not null,
+        person text not null,
+        started_at timestamptz not null default now(),
+        ended_at timestamptz
+      );
+      create table evidence (
+        id bigint generated always as identity primary key,
+        job_id uuid not null references job on delete cascade,
+        interface_id uuid not null references interface on delete cascade,
+        run_id uuid references run on delete set null,
+        sequence integer,
+        kind text not null,
+        at timestamptz not null,
+        mac macaddr,
+        address inet,
+        source text not null,
+        person text not null,
+        facts jsonb not null default '{}',
+        bytes bytea,
+        unique (run_id, sequence)
+      );
+      create index evidence_by_interface on evidence (interface_id, at);
+      create table hand_over (
+        id bigint generated always as identity primary key,
+        job_id uuid not null references job on delete cascade,
+        at timestamptz not null default now(),
+        person text not null,
+        what text not null,
+        revision integer not null
+      );
+      create function evidence_stays() returns trigger language plpgsql as $$
+        begin raise exception 'evidence is never changed'; end $$;
+      create trigger evidence_stays before update of kind, at, mac, address, source, facts, bytes
+        on evidence for each row execute function evidence_stays();
+    `,
+    down: `
+      drop table hand_over, evidence, run, revision, interface, device, subnet, job cascade;
+      drop function evidence_stays;
+    `,
+  },
+];
+
+export const migrationSource: Knex.MigrationSource<Migration> = {
+  getMigrations: () => Promise.resolve([...MIGRATIONS]),
+  getMigrationName: (migration) => migration.name,
+  getMigration: ({ up, down }) =>
+    Promise.resolve({
+      up: (knex: Knex) => knex.raw(up),
+      down: (knex: Knex) => knex.raw(down),
+    }),
+};

@@ -1,0 +1,40 @@
+import { DBError, ForeignKeyViolationError, UniqueViolationError } from 'objection';
+import type { Issue } from '@ipsonomo/core';
+
+/** A refusal with its issues; `http` finds the status by the first code. */
+export class Refusal extends Error {
+  constructor(readonly issues: readonly Issue[]) {
+    super(issues.map((issue) => issue.code).join(', '));
+  }
+  static of(code: string, where: string, facts?: Issue['facts']): Refusal {
+    return new Refusal([facts ? { code, where, facts } : { code, where }]);
+  }
+}
+
+const AWAY = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'ENOENT',
+  'EPIPE',
+  'ETIMEDOUT',
+  '57P01', // the server was stopped by its administrator
+  '57P03', // it is starting
+]);
+
+/** What a database error means to a person; the error itself where it means nothing to them. */
+export function translateDatabaseError(error: unknown): unknown {
+  if (error instanceof UniqueViolationError) return Refusal.of('store.conflict', error.table);
+  if (error instanceof ForeignKeyViolationError) return Refusal.of('store.conflict', error.table);
+  const native = error instanceof DBError ? error.nativeError : error;
+  return isAway(native) ? Refusal.of('store.away', '') : error;
+}
+
+/** Is the database not there (as opposed to: there, and saying no)? */
+export function isAway(error: unknown): boolean {
+  if (!(error instanceof Error)) return false;
+  const code = 'code' in error ? String(error.code) : '';
+  const inner = error instanceof AggregateError ? error.errors.some(isAway) : false;
+  const timeout =
+    error.name === 'KnexTimeoutError' || /Connection (ended|terminated)/i.test(error.message);
+  return AWAY.has(code) || inner || timeout;
+}
