@@ -1,0 +1,30 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import type { FieldView, HeardView } from '@ipsonomo/core';
+import { fieldQuery, heardQuery } from './queries';
+import { useNow } from './use-now';
+
+export interface WireNow {
+  readonly field: FieldView | undefined;
+  /** The server's time. */
+  readonly now: number;
+  /** May anything leave at this moment? */
+  readonly isSending: boolean;
+}
+
+/** The wire as it stands, with a clock that is the server's. */
+export function useWire(): WireNow {
+  const { data: field } = useQuery(fieldQuery);
+  const [skew, setSkew] = useState(0);
+  const told = field?.now;
+  useEffect(() => {
+    if (told !== undefined) setSkew(told - Date.now());
+  }, [told]);
+  const now = useNow(skew);
+  const answering = (field?.answeringUntil ?? 0) > now;
+  return { field, now, isSending: answering || (field?.tasks.length ?? 0) > 0 };
+}
+
+export function useHeard(): readonly HeardView[] {
+  return useQuery(heardQuery).data ?? [];
+}

@@ -1,0 +1,35 @@
+import { sentenceOf, type ErrorView, type Issue } from '@ipsonomo/core';
+import { readSettings } from './settings';
+
+/** A refusal by the server, or its silence. */
+export class ApiError extends Error {
+  constructor(readonly issues: readonly Issue[]) {
+    super(issues.map(sentenceOf).join(' '));
+  }
+}
+
+const AWAY: Issue = { code: 'server.away', where: '' };
+
+async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const headers: Record<string, string> = {
+    'x-person': encodeURIComponent(readSettings().person),
+  };
+  if (body !== undefined) headers['content-type'] = 'application/json';
+  const init: RequestInit = { method, headers };
+  if (body !== undefined) init.body = JSON.stringify(body);
+  const response = await fetch(`/api${path}`, init).catch(() => undefined);
+  if (!response) throw new ApiError([AWAY]);
+  if (!response.ok) {
+    const error = (await response.json().catch(() => undefined)) as ErrorView | undefined;
+    throw new ApiError(error?.issues ?? [AWAY]);
+  }
+  const text = await response.text();
+  return (text === '' ? undefined : JSON.parse(text)) as T;
+}
+
+export const get = <T>(path: string): Promise<T> => ask('GET', path);
+export const post = <T = void>(path: string, body: unknown = {}): Promise<T> =>
+  ask('POST', path, body);
+export const patch = <T = void>(path: string, body: unknown): Promise<T> =>
+  ask('PATCH', path, body);
+export const remove = <T = void>(path: string): Promise<T> => ask('DELETE', path);

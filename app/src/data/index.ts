@@ -1,0 +1,8 @@
+export * from './queries';
+export * from './mutations';
+export * from './settings';
+export * from './field';
+export * from './use-now';
+export { useServerEvents } from './events';
+export { ApiError } from './http';
+export type * from './cabinet';

@@ -1,0 +1,93 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type {
+  Binding,
+  DeviceChange,
+  FieldView,
+  NewDevice,
+  NewSubnet,
+  WireChoice,
+} from '@ipsonomo/core';
+import type { CabinetAction, CabinetView } from './cabinet';
+import { patch, post, remove } from './http';
+import { keys } from './queries';
+
+/** A mutation whose success makes everything of the job be read again. */
+function useJobMutation<T, R>(job: string, act: (input: T) => Promise<R>) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: act,
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.job(job) }),
+  });
+}
+
+/** A mutation that answers with how the wire stands then. */
+function useFieldMutation<T>(act: (input: T) => Promise<FieldView>) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: act,
+    onSuccess: (field) => client.setQueryData(keys.field, field),
+  });
+}
+
+export function useAddJob() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (name: string) => post<{ id: string }>('/jobs', { name }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.jobs }),
+  });
+}
+
+export const useAddSubnet = (job: string) =>
+  useJobMutation(job, (subnet: NewSubnet) => post<{ id: string }>(`/jobs/${job}/subnets`, subnet));
+
+export const useAddDevices = (job: string) =>
+  useJobMutation(job, (devices: readonly NewDevice[]) =>
+    post<{ ids: string[] }>(`/jobs/${job}/devices`, { devices }),
+  );
+
+export const useChangeDevice = (job: string, device: string) =>
+  useJobMutation(job, (change: DeviceChange) => patch(`/jobs/${job}/devices/${device}`, change));
+
+export const useRemoveDevice = (job: string) =>
+  useJobMutation(job, (device: string) => remove(`/jobs/${job}/devices/${device}`));
+
+const at = (job: string, id: string, act: string) => `/jobs/${job}/interfaces/${id}/${act}`;
+
+export const useBind = (job: string, id: string) =>
+  useJobMutation(job, (binding: Binding) => post(at(job, id, 'bind'), binding));
+
+/** The acts on one interface that need nothing but its id. */
+export const useInterfaceAct = (
+  job: string,
+  id: string,
+  act: 'unbind' | 'pin' | 'said-kept' | 'watch-power',
+) => useJobMutation<void, void>(job, () => post(at(job, id, act)));
+
+export const useCheck = (job: string) =>
+  useJobMutation(job, (interfaceIds: readonly string[]) =>
+    post(`/jobs/${job}/check`, { interfaceIds }),
+  );
+
+export const useNoteHandOver = (job: string) =>
+  useJobMutation<void, void>(job, () => post(`/jobs/${job}/hand-overs`));
+
+export const useChooseWire = () =>
+  useFieldMutation((choice: WireChoice) => post<FieldView>('/field/wire', choice));
+
+export const useListen = () =>
+  useFieldMutation((jobId: string) => post<FieldView>('/field/listen', { jobId }));
+
+export const useRest = () => useFieldMutation<void>(() => post<FieldView>('/field/rest'));
+
+export const useArm = () =>
+  useFieldMutation((minutes: number) => post<FieldView>('/field/arm', { minutes }));
+
+export const useSilence = () => useFieldMutation<void>(() => post<FieldView>('/field/silence'));
+
+export function useCabinetAct() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (action: CabinetAction) => post<CabinetView>('/practice/cabinet', { action }),
+    onSuccess: (view) => client.setQueryData(keys.cabinet, view),
+  });
+}

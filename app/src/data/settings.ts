@@ -1,0 +1,40 @@
+import { useSyncExternalStore } from 'react';
+
+/** What this device remembers of its person. */
+export interface Settings {
+  readonly person: string;
+  readonly mode: 'auto' | 'light' | 'dark';
+}
+
+const KEY = 'ipsonomo.settings';
+const FIRST: Settings = { person: '', mode: 'auto' };
+const listeners = new Set<() => void>();
+let current: Settings | undefined;
+
+export function readSettings(): Settings {
+  if (current) return current;
+  try {
+    const kept = globalThis.localStorage?.getItem(KEY);
+    current = kept ? { ...FIRST, ...(JSON.parse(kept) as Partial<Settings>) } : FIRST;
+  } catch {
+    current = FIRST; // no storage, or a text that is no longer ours
+  }
+  return current;
+}
+
+export function changeSettings(change: Partial<Settings>): void {
+  current = { ...readSettings(), ...change };
+  try {
+    globalThis.localStorage?.setItem(KEY, JSON.stringify(current));
+  } catch {
+    // Storage is full or forbidden: the choice holds until the page is closed.
+  }
+  for (const listener of listeners) listener();
+}
+
+const subscribe = (listener: () => void) => {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+};
+
+export const useSettings = (): Settings => useSyncExternalStore(subscribe, readSettings);

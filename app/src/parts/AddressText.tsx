@@ -1,0 +1,53 @@
+import { useState } from 'react';
+import { Pressable, Text } from 'react-native';
+import { FIGURES, useColours } from '../theme';
+
+interface Props {
+  readonly address: string;
+  /** The subnet's prefix length: what it fixes is light. */
+  readonly length: number;
+  readonly size?: 'row' | 'call' | 'small';
+  /** In a row that is pressed as a whole, the address is not pressed by itself. */
+  readonly still?: boolean;
+  readonly suffix?: string;
+}
+
+const SIZES = { small: 15, row: 18, call: 25 } as const;
+
+/** How many octets the subnet fixes whole: the rest is this device's. */
+const fixedOctets = (length: number): number => Math.min(3, Math.floor(length / 8));
+
+/** An address: what the subnet fixes light, what is this device's heavy. Copied by a tap. */
+export function AddressText({ address, length, size = 'row', still = false, suffix = '' }: Props) {
+  const colours = useColours();
+  const [copied, setCopied] = useState(false);
+  const octets = address.split('.');
+  const fixed = fixedOctets(length);
+  const light = octets
+    .slice(0, fixed)
+    .map((octet) => `${octet}.`)
+    .join('');
+  const heavy = octets.slice(fixed).join('.');
+  const base = { fontFamily: FIGURES, fontSize: SIZES[size], lineHeight: SIZES[size] * 1.3 };
+  const text = (
+    <Text style={base} accessibilityLabel={address + suffix}>
+      <Text style={{ color: colours.second, fontWeight: '400' }}>{light}</Text>
+      <Text style={{ color: colours.ink, fontWeight: '700' }}>{heavy}</Text>
+      <Text style={{ color: colours.second, fontWeight: '400' }}>
+        {copied ? ' copied' : suffix}
+      </Text>
+    </Text>
+  );
+  if (still) return text;
+  const copy = () => {
+    void globalThis.navigator?.clipboard?.writeText(address).then(() => {
+      setCopied(true);
+      setTimeout(() => setCopied(false), 1200);
+    });
+  };
+  return (
+    <Pressable onPress={copy} accessibilityRole="button" accessibilityHint="copies the address">
+      {text}
+    </Pressable>
+  );
+}

@@ -1,0 +1,27 @@
+import { format, isSameDay } from 'date-fns';
+import { View } from 'react-native';
+import { evidenceWords, sourceWords, type EvidenceView } from '@ipsonomo/core';
+import { useColours } from '../theme';
+import { Words } from './Words';
+
+/** Local 24 h time, with the date where it was another day. */
+export const timeOf = (at: number): string =>
+  isSameDay(at, Date.now()) ? format(at, 'HH:mm:ss') : format(at, 'd MMM HH:mm:ss');
+
+/** What was seen, when, by whom, from where. */
+export function EvidenceStamp({ evidence }: { readonly evidence: EvidenceView }) {
+  const colours = useColours();
+  const { kind, facts, at, person, source } = evidence;
+  const reason = facts['reason'];
+  return (
+    <View style={{ paddingVertical: 8, borderBottomWidth: 1, borderBottomColor: colours.line }}>
+      <Words size="second">
+        {evidenceWords(kind, facts)}
+        {reason === undefined ? '' : ` – although it reads otherwise: ${reason}`}
+      </Words>
+      <Words size="caption" tone="second">
+        {[timeOf(at), person, sourceWords(source)].filter(Boolean).join(' · ')}
+      </Words>
+    </View>
+  );
+}

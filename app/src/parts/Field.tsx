@@ -1,0 +1,38 @@
+import { Input } from '@rneui/themed';
+import type { Issue } from '@ipsonomo/core';
+import { sentenceOf } from '@ipsonomo/core';
+import { FIGURES, TYPE } from '../theme';
+
+interface Props {
+  readonly label: string;
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+  readonly issue?: Issue | undefined;
+  readonly placeholder?: string;
+  /** Addresses and MACs: figures of equal width, no corrections by the keyboard. */
+  readonly figures?: boolean;
+  readonly numeric?: boolean;
+  readonly autoFocus?: boolean;
+}
+
+/** One value to type, with what is wrong with it told while typing. */
+export function Field(props: Props) {
+  const { label, value, onChange, issue, placeholder, figures, numeric, autoFocus } = props;
+  return (
+    <Input
+      label={label}
+      accessibilityLabel={label}
+      value={value}
+      onChangeText={onChange}
+      {...(placeholder ? { placeholder } : {})}
+      errorMessage={issue ? sentenceOf(issue) : ''}
+      autoCapitalize="none"
+      autoCorrect={false}
+      autoComplete="off"
+      {...(autoFocus ? { autoFocus: true } : {})}
+      spellCheck={!figures}
+      inputMode={numeric ? 'numeric' : 'text'}
+      {...(figures ? { inputStyle: { ...TYPE.body, fontFamily: FIGURES } } : {})}
+    />
+  );
+}

@@ -1,0 +1,78 @@
+import { View } from 'react-native';
+import { Text } from 'react-native';
+import { checkLabel, macDigits, type DigitCheck, type MacAddress } from '@ipsonomo/core';
+import { FIGURES, useColours } from '../theme';
+import { Words } from './Words';
+
+interface Props {
+  readonly label: MacAddress | undefined;
+  readonly heard: MacAddress;
+}
+
+/** Two MACs one above the other, letter under letter; what differs is marked by shape and colour. */
+export function LabelCheck({ label, heard }: Props) {
+  const checks = label === undefined ? undefined : checkLabel(label, heard);
+  const plain = [...macDigits(heard)].map((digit) => ({ digit, wrong: false }));
+  const row = (pick: (check: DigitCheck) => string) =>
+    checks?.map((check) => ({ digit: pick(check), wrong: !check.same }));
+  return (
+    <View style={{ gap: 8 }}>
+      <View>
+        <Words size="caption" tone="second">
+          on the label
+        </Words>
+        <Digits
+          digits={
+            row((check) => check.label) ??
+            Array.from({ length: 12 }, () => ({ digit: '·', wrong: false }))
+          }
+        />
+      </View>
+      <View>
+        <Words size="caption" tone="second">
+          heard on the wire
+        </Words>
+        <Digits digits={row((check) => check.heard) ?? plain} />
+      </View>
+    </View>
+  );
+}
+
+interface DigitView {
+  readonly digit: string;
+  readonly wrong: boolean;
+}
+
+function Digits({ digits }: { readonly digits: readonly DigitView[] }) {
+  const colours = useColours();
+  return (
+    <View
+      style={{ flexDirection: 'row' }}
+      accessibilityLabel={digits.map(({ digit }) => digit).join(' ')}
+    >
+      {digits.map(({ digit, wrong }, place) => (
+        <View
+          key={place}
+          style={{
+            marginRight: place % 2 === 0 ? 0 : place === 5 ? 18 : 9,
+            backgroundColor: wrong ? colours.brickGround : 'transparent',
+            borderBottomWidth: 3,
+            borderBottomColor: wrong ? colours.brick : 'transparent',
+          }}
+        >
+          <Text
+            style={{
+              fontFamily: FIGURES,
+              fontSize: 26,
+              lineHeight: 36,
+              fontWeight: '600',
+              color: wrong ? colours.brick : colours.ink,
+            }}
+          >
+            {digit}
+          </Text>
+        </View>
+      ))}
+    </View>
+  );
+}

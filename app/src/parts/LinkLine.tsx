@@ -1,0 +1,78 @@
+import { Pressable, View } from 'react-native';
+import { FIGURES, TOUCH, useColours } from '../theme';
+import { Text } from 'react-native';
+import { Words } from './Words';
+
+interface Props {
+  /** The wire in use, in words. */
+  readonly wire: string;
+  /** Addresses spoken from, or none. */
+  readonly voices: readonly string[];
+  /** What is going on: "silent", "listening", "Answering 3 devices · 9 min left". */
+  readonly state: string;
+  readonly isSending: boolean;
+  readonly trouble: boolean;
+  readonly onPress: () => void;
+  readonly onFallSilent: () => void;
+}
+
+/** Which wire is in use and whether anything may be sent. Quiet, and plum while it may. */
+export function LinkLine(props: Props) {
+  const { wire, voices, state, isSending, trouble, onPress, onFallSilent } = props;
+  const colours = useColours();
+  const ground = isSending ? colours.plum : colours.ground;
+  const tone = isSending ? 'onPlum' : trouble ? 'brick' : 'ink';
+  return (
+    <View
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        minHeight: TOUCH + 4,
+        paddingHorizontal: 16,
+        gap: 12,
+        backgroundColor: ground,
+        borderBottomWidth: 1,
+        borderBottomColor: isSending ? colours.plum : colours.line,
+      }}
+    >
+      <Pressable
+        onPress={onPress}
+        accessibilityRole="button"
+        accessibilityLabel={`wire: ${wire}, ${state}`}
+        style={{ flex: 1, minHeight: TOUCH, justifyContent: 'center' }}
+      >
+        <Words size="strong" tone={tone} lines={1}>
+          {isSending ? state : wire}
+        </Words>
+        <Text
+          numberOfLines={1}
+          style={{
+            fontFamily: FIGURES,
+            fontSize: 13,
+            color: isSending ? colours.onPlum : colours.second,
+          }}
+        >
+          {isSending ? wire : state}
+          {voices.length > 0 ? ` · as ${voices.join(', ')}` : ''}
+        </Text>
+      </Pressable>
+      {isSending ? (
+        <Pressable
+          onPress={onFallSilent}
+          accessibilityRole="button"
+          style={{
+            minHeight: TOUCH,
+            paddingHorizontal: 16,
+            justifyContent: 'center',
+            borderRadius: 8,
+            backgroundColor: colours.onPlum,
+          }}
+        >
+          <Words size="strong" tone="plum">
+            Fall silent
+          </Words>
+        </Pressable>
+      ) : null}
+    </View>
+  );
+}

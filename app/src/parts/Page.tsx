@@ -1,0 +1,34 @@
+import { ScrollView, View } from 'react-native';
+import { SPACE, useColours } from '../theme';
+
+interface Props {
+  readonly children: React.ReactNode;
+  /** The one next action, at the thumb. */
+  readonly action?: React.ReactNode;
+  readonly maxWidth?: number;
+}
+
+/** A screen's content above its one next action. */
+export function Page({ children, action, maxWidth = 720 }: Props) {
+  const colours = useColours();
+  return (
+    <View style={{ flex: 1, backgroundColor: colours.ground }}>
+      <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: SPACE.page, gap: 16 }}>
+        <View style={{ width: '100%', maxWidth, gap: 16 }}>{children}</View>
+      </ScrollView>
+      {action ? (
+        <View
+          style={{
+            padding: 12,
+            paddingHorizontal: SPACE.page,
+            borderTopWidth: 1,
+            borderTopColor: colours.line,
+            backgroundColor: colours.surface,
+          }}
+        >
+          <View style={{ width: '100%', maxWidth, gap: 6 }}>{action}</View>
+        </View>
+      ) : null}
+    </View>
+  );
+}

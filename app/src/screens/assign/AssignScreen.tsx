@@ -1,0 +1,248 @@
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { View } from 'react-native';
+import { WAY_WORDS, type HeardView, type JobView } from '@ipsonomo/core';
+import { useHeard, useListen, useWire } from '../../data';
+import { AddressText, Card, Notice, Page, Refusals, Row, StageNotches, Words } from '../../parts';
+import { useWide } from '../../theme';
+import { CallPane } from '../call/CallPane';
+import { usePlan } from '../plan/use-plan';
+import { agoWords, issuesOf, lengthOf, placeOf, plural } from '../words';
+import { awaitedOf, strangersOf, type Awaited } from './awaited';
+import { HeardLine } from './HeardLine';
+
+interface Props {
+  readonly job: string;
+  /** The interface whose call is shown beside the list where it is wide. */
+  readonly selected?: string;
+}
+
+/** What is awaited, next one first, with what was heard offered to it. */
+export function AssignScreen({ job, selected }: Props) {
+  const wide = useWide();
+  const { view, error } = usePlan(job);
+  const heard = useHeard();
+  const { field, now } = useWire();
+  const listening = field?.runId !== null && field?.jobId === job;
+  const clients = listening ? heard : [];
+  const awaited = view ? awaitedOf(view, clients) : [];
+  const strangers = view ? strangersOf(view, clients) : [];
+  const [next, ...rest] = awaited;
+  const shown = selected ?? next?.at.id;
+  const list = (
+    <Page action={<ListenAction job={job} next={wide ? undefined : next} />}>
+      <View style={{ gap: 4 }}>
+        <Words size="title" heading={1}>
+          {awaited.length === 0
+            ? 'Nothing left to assign'
+            : `${plural(awaited.length, 'call')} left`}
+        </Words>
+        <Words tone="second">{situation(listening, clients, now)}</Words>
+      </View>
+      <Refusals issues={issuesOf(error)} />
+      <Notices />
+      {view && next && !wide ? <NextCall {...{ job, view, next, now }} /> : null}
+      {view ? (
+        <AwaitedList
+          {...{ job, view, now, wide }}
+          awaited={wide ? awaited : rest}
+          selected={wide ? shown : undefined}
+        />
+      ) : null}
+      <Strangers strangers={strangers} now={now} />
+    </Page>
+  );
+  if (!wide) return list;
+  return (
+    <View style={{ flex: 1, flexDirection: 'row' }}>
+      <View style={{ flex: 1 }}>{list}</View>
+      <View style={{ flex: 1 }}>
+        {shown ? <CallPane key={shown} job={job} id={shown} /> : null}
+      </View>
+    </View>
+  );
+}
+
+function situation(listening: boolean, heard: readonly HeardView[], now: number): string {
+  if (!listening) return 'Nobody listens on the wire yet. Listening sends nothing.';
+  const last = Math.max(0, ...heard.map((one) => one.lastAt));
+  if (last === 0)
+    return 'Listening. Nothing has asked yet: power a device on, or look at cable and socket.';
+  return `Listening. ${plural(heard.length, 'device')} asked, the last ${agoWords(last, now)}.`;
+}
+
+/** The one thing to do: choose a wire, listen, or go to the next call. */
+function ListenAction({ job, next }: { readonly job: string; readonly next: Awaited | undefined }) {
+  const router = useRouter();
+  const { field } = useWire();
+  const listen = useListen();
+  if (field?.source === null)
+    return (
+      <Button
+        size="lg"
+        title="Choose the wire"
+        onPress={() => router.navigate(`/job/${job}/wire`)}
+      />
+    );
+  if (field && (field.runId === null || field.jobId !== job))
+    return (
+      <>
+        <Refusals issues={issuesOf(listen.error)} />
+        <Button
+          size="lg"
+          title="Start listening"
+          loading={listen.isPending}
+          onPress={() => listen.mutate(job)}
+        />
+      </>
+    );
+  if (!next) return null;
+  return (
+    <Button
+      size="lg"
+      title={`Go to ${next.device.title}`}
+      onPress={() => router.navigate(`/job/${job}/call/${next.at.id}`)}
+    />
+  );
+}
+
+/** Notices of the wire that bear on assigning. */
+function Notices() {
+  const { field, now } = useWire();
+  return field?.notices
+    .filter((notice) => now - notice.at < 10 * 60_000)
+    .map(({ code, facts, at }) => (
+      <Notice key={code + at} tone={code === 'other-server' ? 'brick' : 'ochre'}>
+        {NOTICE_WORDS[code]?.(facts) ?? code}
+      </Notice>
+    ));
+}
+
+type Facts = Readonly<Record<string, string | number>>;
+
+const NOTICE_WORDS: Readonly<Record<string, (facts: Facts) => string>> = {
+  'other-server': ({ server, mac }) =>
+    `Another server answers on this wire: ${server} (${mac}). Ipsonomo has stopped answering. Switch the other off, or leave the giving to it.`,
+  'adapter-gone': () => 'The adapter is gone. Plug it in again; listening goes on by itself.',
+  'link-down': () => 'The cable has no link. Look at both its ends.',
+  'voice-taken': ({ address, by }) =>
+    `Ipsonomo wanted to speak from ${address}, but ${by} has it. It took the next free one.`,
+  'capture-full': () => 'The capture of this run is full. Evidence goes on being written.',
+};
+
+interface NextProps {
+  readonly job: string;
+  readonly view: JobView;
+  readonly next: Awaited;
+  readonly now: number;
+}
+
+function NextCall({ view, next, now }: NextProps) {
+  const { device, at } = next;
+  return (
+    <Card strong>
+      <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 8 }}>
+        <Words size="second" tone="second">
+          next · {placeOf(device)}
+        </Words>
+        <StageNotches notches={at.notches} />
+      </View>
+      <Words size="device" heading={2}>
+        {device.title}
+      </Words>
+      <AddressText size="call" address={at.address} length={networkLength(view, at.subnetId)} />
+      <Words size="second">{nextStep(next, now)}</Words>
+    </Card>
+  );
+}
+
+const networkLength = (view: JobView, subnetId: string): number =>
+  lengthOf(view.subnets.find((one) => one.id === subnetId)?.network);
+
+/** What the next step of a call is, in a few words. */
+function nextStep({ device, at, offers }: Awaited, now: number): string {
+  const [best] = offers;
+  if (at.trouble) return 'Something stands in its way: open the call.';
+  if (at.stage === 'given') return 'It has its address. Make it stay.';
+  if (at.mac !== null)
+    return best
+      ? `Bound. It last asked ${agoWords(best.heard.lastAt, now)}.`
+      : 'Bound. Its next request will be answered while you let it.';
+  if (best)
+    return offers.length === 1
+      ? `${best.heard.mac} asks in its way: hold it against the label.`
+      : `${offers.length} unbound devices ask in its way: hold them against its label.`;
+  return `Awaited by ${WAY_WORDS[device.way]}; not heard yet.`;
+}
+
+interface ListProps {
+  readonly job: string;
+  readonly view: JobView;
+  readonly awaited: readonly Awaited[];
+  readonly now: number;
+  readonly wide: boolean;
+  readonly selected: string | undefined;
+}
+
+function AwaitedList({ job, view, awaited, now, wide, selected }: ListProps) {
+  const router = useRouter();
+  if (awaited.length === 0) return null;
+  return (
+    <View>
+      {wide ? null : (
+        <Words size="strong" heading={2}>
+          Then
+        </Words>
+      )}
+      {awaited.map((one) => (
+        <Row
+          key={one.at.id}
+          label={one.device.title}
+          selected={one.at.id === selected}
+          onPress={() => router.navigate(`/job/${job}/call/${one.at.id}`)}
+        >
+          <View style={{ flexDirection: 'row', gap: 8 }}>
+            <View style={{ flex: 1 }}>
+              <Words size="strong" lines={1}>
+                {one.device.title}
+              </Words>
+              <Words size="second" tone={one.at.trouble ? 'brick' : 'second'}>
+                {nextStep(one, now)}
+              </Words>
+            </View>
+            <View style={{ alignItems: 'flex-end', gap: 2 }}>
+              <AddressText
+                address={one.at.address}
+                length={networkLength(view, one.at.subnetId)}
+                still
+              />
+              <StageNotches notches={one.at.notches} />
+            </View>
+          </View>
+        </Row>
+      ))}
+    </View>
+  );
+}
+
+function Strangers({
+  strangers,
+  now,
+}: {
+  readonly strangers: readonly HeardView[];
+  readonly now: number;
+}) {
+  if (strangers.length === 0) return null;
+  return (
+    <View>
+      <Words size="strong" heading={2}>
+        Strangers: heard, bound to nothing, never answered
+      </Words>
+      {strangers.map((heard) => (
+        <Row key={heard.mac}>
+          <HeardLine heard={heard} now={now} />
+        </Row>
+      ))}
+    </View>
+  );
+}

@@ -1,0 +1,94 @@
+import {
+  deviceFromView,
+  findKind,
+  formatMac,
+  offersFor,
+  parseIpv4,
+  parseMac,
+  STAGES,
+  type DeviceView,
+  type HeardView,
+  type InterfaceView,
+  type JobView,
+  type OfferClient,
+  type OfferReason,
+} from '@ipsonomo/core';
+
+/** A planned interface that is not pinned yet, and which heard clients it may be. */
+export interface Awaited {
+  readonly device: DeviceView;
+  readonly at: InterfaceView;
+  readonly offers: readonly HeardOffer[];
+}
+
+export interface HeardOffer {
+  readonly heard: HeardView;
+  readonly reasons: readonly OfferReason[];
+}
+
+const clientOf = (heard: HeardView): OfferClient | undefined => {
+  const mac = parseMac(heard.mac);
+  const address = heard.address === null ? undefined : parseIpv4(heard.address);
+  if (!mac.ok) return undefined;
+  return {
+    mac: mac.value,
+    protocol: heard.protocol,
+    hostName: heard.hostName ?? undefined,
+    vendorClass: heard.vendorClass ?? undefined,
+    address: address?.ok ? address.value : undefined,
+  };
+};
+
+/** The clients whose MAC is bound to nothing. */
+export function strangersOf(job: JobView, heard: readonly HeardView[]): readonly HeardView[] {
+  const bound = new Set(job.devices.flatMap((one) => one.interfaces.map((at) => at.mac)));
+  return heard.filter((client) => !bound.has(client.mac)).sort((a, b) => b.lastAt - a.lastAt);
+}
+
+/** What one interface is offered: its own MAC once bound, else every unbound client it may be. */
+export function offersOf(
+  job: JobView,
+  device: DeviceView,
+  at: InterfaceView,
+  heard: readonly HeardView[],
+): readonly HeardOffer[] {
+  const open = at.mac === null ? strangersOf(job, heard) : heard;
+  const clients = open.flatMap((client) => clientOf(client) ?? []);
+  const planned = deviceFromView(device);
+  const own = planned.interfaces.find((one) => one.id === at.id);
+  if (!own) return [];
+  return offersFor(planned, own, findKind(device.kindId), clients).flatMap(({ mac, reasons }) => {
+    const client = open.find((one) => one.mac === formatMac(mac));
+    return client ? [{ heard: client, reasons }] : [];
+  });
+}
+
+const strengthOf = ({ at, offers }: Awaited): number => {
+  const stage = STAGES.indexOf(at.stage) * 10;
+  const best = offers[0];
+  if (!best) return stage;
+  return stage + (best.reasons.includes('mac') ? 5 : best.reasons.length);
+};
+
+/**
+ * The calls that are left: what has come furthest first, since it is nearest to done, then what is
+ * heard, then the rest in the order of the plan.
+ */
+export function awaitedOf(job: JobView, heard: readonly HeardView[]): readonly Awaited[] {
+  return job.devices
+    .flatMap((device) => device.interfaces.map((at) => ({ device, at })))
+    .filter(({ at }) => STAGES.indexOf(at.stage) < STAGES.indexOf('pinned'))
+    .map(({ device, at }) => ({ device, at, offers: offersOf(job, device, at, heard) }))
+    .sort((a, b) => strengthOf(b) - strengthOf(a));
+}
+
+const REASON_WORDS: Readonly<Record<OfferReason, string>> = {
+  mac: 'its MAC',
+  name: 'asks by its name',
+  'vendor-class': 'asks as its kind does',
+  address: 'asks for its address',
+  protocol: 'asks in its way',
+};
+
+export const reasonWords = (reasons: readonly OfferReason[]): string =>
+  reasons.map((reason) => REASON_WORDS[reason]).join(', ');

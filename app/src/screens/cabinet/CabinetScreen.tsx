@@ -1,0 +1,116 @@
+import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { cabinetQuery, useCabinetAct, type CabinetDevice } from '../../data';
+import { Choice, Field, MacText, Page, Row, Words } from '../../parts';
+import { useColours } from '../../theme';
+
+/** Standing at the cabinets of the practice site: power, cable, label and lamp of each device. */
+export function CabinetScreen() {
+  const { data } = useQuery(cabinetQuery);
+  const act = useCabinetAct();
+  const [find, setFind] = useState('');
+  const wanted = find.trim().toLowerCase();
+  const devices = (data?.devices ?? []).filter(
+    (one) => wanted === '' || `${one.title} ${one.place}`.toLowerCase().includes(wanted),
+  );
+  return (
+    <Page>
+      <Words size="title" heading={1}>
+        At the cabinets
+      </Words>
+      <Words tone="second">
+        The practice site as you would find it: look at labels and lamps, pull cables, switch power.
+      </Words>
+      <Choice
+        label="Your cable is plugged into"
+        options={(data?.sockets ?? []).map(({ id, title }) => ({ value: id, title }))}
+        value={data?.socket}
+        onChange={(segment) => act.mutate({ kind: 'socket', segment })}
+      />
+      <Field label="Find a device" value={find} onChange={setFind} />
+      <View>
+        {devices.map((device) => (
+          <CabinetRow key={device.id} device={device} />
+        ))}
+      </View>
+      <Button
+        type="outline"
+        title="Put the whole site back as delivered"
+        onPress={() => act.mutate({ kind: 'reset' })}
+      />
+    </Page>
+  );
+}
+
+const LAMP_WORDS: Readonly<Record<CabinetDevice['lamp'], string>> = {
+  off: 'lamp off',
+  starting: 'lamp flickers: starting',
+  asking: 'lamp blinks: asks for an address',
+  steady: 'lamp steady: has an address',
+  conflict: 'lamp red: its address is taken',
+};
+
+function CabinetRow({ device }: { readonly device: CabinetDevice }) {
+  const colours = useColours();
+  const act = useCabinetAct();
+  const { id, power, cable, lamp } = device;
+  const lit =
+    lamp === 'steady' ? colours.moss : lamp === 'conflict' ? colours.brick : colours.ochre;
+  return (
+    <Row>
+      <View style={{ gap: 6 }}>
+        <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 8 }}>
+          <View style={{ flex: 1 }}>
+            <Words size="strong">{device.title}</Words>
+            <Words size="second" tone="second">
+              {device.place} · {device.kind}
+            </Words>
+          </View>
+          <View style={{ alignItems: 'flex-end' }}>
+            <Words size="caption" tone="second">
+              label
+            </Words>
+            <MacText mac={device.label} size={15} />
+          </View>
+        </View>
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+          <View
+            style={{
+              width: 12,
+              height: 12,
+              borderRadius: 6,
+              borderWidth: 1.5,
+              borderColor: colours.ink,
+              backgroundColor: lamp === 'off' ? 'transparent' : lit,
+            }}
+          />
+          <Words size="second">{LAMP_WORDS[lamp]}</Words>
+        </View>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+          <Button
+            type="outline"
+            title={power ? 'Power off' : 'Power on'}
+            accessibilityLabel={`${power ? 'Power off' : 'Power on'}: ${device.title}`}
+            onPress={() => act.mutate({ kind: 'power', device: id, on: !power })}
+          />
+          <Button
+            type="outline"
+            title={cable ? 'Pull the cable' : 'Plug the cable in'}
+            accessibilityLabel={`${cable ? 'Pull the cable' : 'Plug the cable in'}: ${device.title}`}
+            onPress={() => act.mutate({ kind: 'cable', device: id, on: !cable })}
+          />
+          {device.ownSteps.length > 0 ? (
+            <Button
+              type="outline"
+              title="Do its own step"
+              accessibilityLabel={`Do its own step: ${device.title}`}
+              onPress={() => act.mutate({ kind: 'own-step', device: id })}
+            />
+          ) : null}
+        </View>
+      </View>
+    </Row>
+  );
+}

@@ -1,0 +1,244 @@
+import { Button } from '@rneui/themed';
+import { useState } from 'react';
+import { View } from 'react-native';
+import {
+  judgeLabel,
+  macDigits,
+  parseLabel,
+  parseMac,
+  type LabelReading,
+  type LabelVerdict,
+  type MacAddress,
+} from '@ipsonomo/core';
+import { useArm, useBind, useListen, useWire } from '../../data';
+import { Card, Field, LabelCheck, Notice, Refusals, Row, Words } from '../../parts';
+import { HeardLine } from '../assign/HeardLine';
+import { reasonWords } from '../assign/awaited';
+import { issuesOf } from '../words';
+import { CallPage, type Call } from './CallPage';
+
+const ANSWER_MINUTES = 10;
+
+/** Nothing is bound yet: the label against what was heard, then bind and give. */
+export function BindStep({ call }: { readonly call: Call }) {
+  const { job, at, offers } = call;
+  const { field } = useWire();
+  const [chosen, setChosen] = useState<string>();
+  const [typed, setTyped] = useState('');
+  const [reason, setReason] = useState('');
+  const binding = useBindAndGive(job, at.id);
+  const listening = field?.runId !== null && field?.jobId === job;
+  const heard = offers.find((offer) => offer.heard.mac === chosen)?.heard ?? offers[0]?.heard;
+  const seen = at.check?.facts['found'];
+  const macText = heard?.mac ?? (typeof seen === 'string' ? seen.split(',')[0] : undefined);
+  const mac = macText === undefined ? undefined : parseMac(macText);
+  const label = typed === '' ? undefined : parseLabel(typed);
+  const verdict = label?.ok && mac?.ok ? judgeLabel(label.value.mac, mac.value) : undefined;
+  const settled = verdict?.kind === 'same' || (verdict && reason.trim() !== '');
+
+  if (!listening && !macText) return <NotListening call={call} />;
+  if (!mac?.ok || !macText) return <Waiting call={call} />;
+  const bind = () => binding.act({ mac: macText, label: typed, reason });
+  return (
+    <CallPage
+      call={call}
+      action={
+        <>
+          <Refusals issues={binding.issues} />
+          <Button
+            size="lg"
+            title={`Bind and give ${at.address}`}
+            disabled={!settled}
+            loading={binding.isPending}
+            onPress={bind}
+          />
+          {settled ? null : (
+            <Words size="caption" tone="second" align="center">
+              once the label is settled
+            </Words>
+          )}
+        </>
+      }
+    >
+      <Card>
+        <LabelCheck label={label?.ok ? label.value.mac : undefined} heard={mac.value} />
+        <Field
+          label="Type the MAC from the label, in any notation"
+          value={typed}
+          onChange={setTyped}
+          issue={label && !label.ok && typed.length >= 12 ? label.error : undefined}
+          figures
+        />
+        {label?.ok ? <Repairs reading={label.value} /> : null}
+        {label?.ok && verdict ? (
+          <Verdict
+            verdict={verdict}
+            label={label.value.mac}
+            heard={mac.value}
+            onSays={setTyped}
+            reason={reason}
+            onReason={setReason}
+          />
+        ) : null}
+      </Card>
+      <Others call={call} current={macText} onChoose={setChosen} />
+    </CallPage>
+  );
+}
+
+/** Binding, and then answering if Ipsonomo does not answer yet. */
+function useBindAndGive(job: string, id: string) {
+  const bind = useBind(job, id);
+  const listen = useListen();
+  const arm = useArm();
+  const act = async (binding: { mac: string; label: string; reason: string }) => {
+    const { mac, label, reason } = binding;
+    await bind.mutateAsync({ mac, label, ...(reason.trim() ? { reason } : {}) });
+    await listen.mutateAsync(job);
+    await arm.mutateAsync(ANSWER_MINUTES);
+  };
+  return {
+    // A refusal is shown from the mutation itself.
+    act: (binding: Parameters<typeof act>[0]) => void act(binding).catch(() => undefined),
+    isPending: bind.isPending || arm.isPending || listen.isPending,
+    issues: issuesOf(bind.error ?? listen.error ?? arm.error),
+  };
+}
+
+function NotListening({ call }: { readonly call: Call }) {
+  const listen = useListen();
+  return (
+    <CallPage
+      call={call}
+      action={
+        <Button
+          size="lg"
+          title="Start listening"
+          loading={listen.isPending}
+          onPress={() => listen.mutate(call.job)}
+        />
+      }
+    >
+      <Refusals issues={issuesOf(listen.error)} />
+      <Notice tone="plain" title="Nobody listens yet">
+        Listening sends nothing. It shows which devices ask for an address.
+      </Notice>
+    </CallPage>
+  );
+}
+
+function Waiting({ call }: { readonly call: Call }) {
+  const { kind } = call;
+  const patience = kind ? kind.bootSeconds + 2 * kind.longestPauseSeconds : 60;
+  return (
+    <CallPage call={call}>
+      <Notice tone="plain" title="Not heard yet">
+        <Words size="second">
+          Power it on, or off and on. Such a device asks within {patience} s. If it does not:
+        </Words>
+        <Words size="second">1. Has its plug a link lamp? No lamp: cable or socket.</Words>
+        <Words size="second">
+          2. Is the laptop in the same switch? Look at the link line above.
+        </Words>
+        <Words size="second">3. Does it keep an address from before? Then it does not ask.</Words>
+      </Notice>
+    </CallPage>
+  );
+}
+
+function Repairs({ reading }: { readonly reading: LabelReading }) {
+  if (reading.repairs.length === 0) return null;
+  const said = reading.repairs.map(({ from, to }) => `${from} as ${to}`).join(', ');
+  return (
+    <Words size="second" tone="second">
+      Not hex, so read otherwise: {said}.
+    </Words>
+  );
+}
+
+interface VerdictProps {
+  readonly verdict: LabelVerdict;
+  readonly label: MacAddress;
+  readonly heard: MacAddress;
+  readonly onSays: (label: string) => void;
+  readonly reason: string;
+  readonly onReason: (reason: string) => void;
+}
+
+function Verdict({ verdict, label, heard, onSays, reason, onReason }: VerdictProps) {
+  const [insists, setInsists] = useState(false);
+  if (verdict.kind === 'same') return <Notice tone="moss">Label and wire agree.</Notice>;
+  const why = (
+    <Field
+      label="It is this one all the same: how do you know?"
+      value={reason}
+      onChange={onReason}
+      placeholder="only this one is powered"
+    />
+  );
+  if (verdict.kind === 'alike' && !insists) {
+    const read = macDigits(label)[verdict.place] ?? '';
+    const sent = macDigits(heard)[verdict.place] ?? '';
+    return (
+      <View style={{ gap: 10 }}>
+        <Notice tone="ochre">
+          {`${read} and ${sent} are easily confused on a worn label. Look once more at pair ${Math.floor(verdict.place / 2) + 1}.`}
+        </Notice>
+        <View style={{ flexDirection: 'row', gap: 10 }}>
+          <View style={{ flex: 1 }}>
+            <Button
+              type="outline"
+              title={`Label says ${sent}`}
+              onPress={() => onSays(macDigits(heard))}
+            />
+          </View>
+          <View style={{ flex: 1 }}>
+            <Button type="outline" title={`Label says ${read}`} onPress={() => setInsists(true)} />
+          </View>
+        </View>
+      </View>
+    );
+  }
+  return (
+    <View style={{ gap: 10 }}>
+      <Notice tone="brick">{differenceWords(verdict)}</Notice>
+      {why}
+    </View>
+  );
+}
+
+function differenceWords(verdict: LabelVerdict): string {
+  if (verdict.kind === 'near')
+    return 'The two are near, but not the same. A device with several ports may bear the first MAC on its label. Near is a hint and no match.';
+  if (verdict.kind === 'alike')
+    return 'Then this is another device, or its sticker is wrong. Look at what else is heard below.';
+  return 'This is another device. Look at what else is heard below.';
+}
+
+interface OthersProps {
+  readonly call: Call;
+  readonly current: string;
+  readonly onChoose: (mac: string) => void;
+}
+
+function Others({ call, current, onChoose }: OthersProps) {
+  const { now } = useWire();
+  const others = call.offers.filter((offer) => offer.heard.mac !== current);
+  if (others.length === 0) return null;
+  return (
+    <View>
+      <Words size="strong" heading={2}>
+        Also heard
+      </Words>
+      {others.map(({ heard, reasons }) => (
+        <Row
+          key={heard.mac}
+          onPress={() => onChoose(heard.mac)}
+          label={`hold ${heard.mac} against the label`}
+        >
+          <HeardLine heard={heard} now={now} note={reasonWords(reasons)} />
+        </Row>
+      ))}
+    </View>
+  );
+}

@@ -1,0 +1,30 @@
+import { Button } from '@rneui/themed';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { useInterfaceAct } from '../../data';
+import { MacText, Refusals, Words } from '../../parts';
+import { issuesOf } from '../words';
+import type { Call } from './CallPage';
+
+/** The bound MAC, and the way back from a wrong binding. */
+export function Bound({ call }: { readonly call: Call }) {
+  const { at, job } = call;
+  const unbind = useInterfaceAct(job, at.id, 'unbind');
+  const [sure, setSure] = useState(false);
+  return (
+    <View style={{ gap: 6 }}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12, flexWrap: 'wrap' }}>
+        <Words size="second" tone="second">
+          bound to
+        </Words>
+        <MacText mac={at.mac ?? ''} />
+      </View>
+      <Refusals issues={issuesOf(unbind.error)} />
+      <Button
+        type="outline"
+        title={sure ? 'Yes, unbind: it is another device' : 'It is the wrong device'}
+        onPress={() => (sure ? unbind.mutate() : setSure(true))}
+      />
+    </View>
+  );
+}

@@ -1,0 +1,47 @@
+import {
+  findKind,
+  WAY_WORDS,
+  type DeviceView,
+  type InterfaceView,
+  type Kind,
+} from '@ipsonomo/core';
+import { useHeard } from '../../data';
+import { Page } from '../../parts';
+import { offersOf } from '../assign/awaited';
+import { usePlan } from '../plan/use-plan';
+import { lengthOf } from '../words';
+import { BindStep } from './BindStep';
+import type { Call } from './CallPage';
+import { GiveStep } from './GiveStep';
+import { PinStep } from './PinStep';
+import { ProveStep } from './ProveStep';
+
+/** One device at the cabinet: where it stands in its five stages, and the one next action. */
+export function CallPane({ job, id }: { readonly job: string; readonly id: string }) {
+  const { view } = usePlan(job);
+  const heard = useHeard();
+  const device = view?.devices.find((one) => one.interfaces.some((at) => at.id === id));
+  const at = device?.interfaces.find((one) => one.id === id);
+  if (!view || !device || !at) return <Page>{null}</Page>;
+  const call: Call = {
+    job,
+    device,
+    at,
+    kind: findKind(device.kindId),
+    offers: offersOf(view, device, at, heard),
+    length: lengthOf(view.subnets.find((one) => one.id === at.subnetId)?.network),
+  };
+  return <Step call={call} />;
+}
+
+const reached = (at: InterfaceView, stage: Stage): boolean =>
+  at.notches.some((notch) => notch.stage === stage && notch.state === 'reached');
+
+/** Which step is next follows from what was seen, never from a tick. */
+function Step({ call }: { readonly call: Call }) {
+  const { at } = call;
+  if (at.mac === null) return <BindStep call={call} />;
+  if (!reached(at, 'given')) return <GiveStep call={call} />;
+  if (!reached(at, 'pinned')) return <PinStep call={call} />;
+  return <ProveStep call={call} />;
+}

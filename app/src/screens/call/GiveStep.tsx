@@ -1,0 +1,63 @@
+import { Button } from '@rneui/themed';
+import { evidenceWords } from '@ipsonomo/core';
+import { useArm, useListen, useWire } from '../../data';
+import { Notice, Refusals, Words } from '../../parts';
+import { agoWords, issuesOf, leftWords } from '../words';
+import { Bound } from './Bound';
+import { CallPage, type Call } from './CallPage';
+
+const ANSWER_MINUTES = 10;
+
+/** Bound, not given yet: its next request is answered while Ipsonomo answers. */
+export function GiveStep({ call }: { readonly call: Call }) {
+  const { at, job, offers } = call;
+  const { field, now } = useWire();
+  const arm = useArm();
+  const listen = useListen();
+  const until = field?.answeringUntil ?? 0;
+  const answering = until > now;
+  const start = () => listen.mutate(job, { onSuccess: () => arm.mutate(ANSWER_MINUTES) });
+  const [offer] = offers;
+  const last = offer
+    ? `It last asked ${agoWords(offer.heard.lastAt, now)}.`
+    : 'It was not heard in this run.';
+  return (
+    <CallPage
+      call={call}
+      action={
+        answering ? (
+          <Words size="strong" align="center">
+            Waiting for its next request · {leftWords(until, now)} left
+          </Words>
+        ) : (
+          <Button
+            size="lg"
+            title={`Answer for ${ANSWER_MINUTES} minutes`}
+            loading={arm.isPending || listen.isPending}
+            onPress={start}
+          />
+        )
+      }
+    >
+      <Refusals issues={issuesOf(listen.error ?? arm.error)} />
+      {at.trouble ? (
+        <Notice tone="brick" title="It is not answered">
+          {`Why: ${evidenceWords(at.trouble.kind, at.trouble.facts)}. ${cureOf(at.trouble.kind)}`}
+        </Notice>
+      ) : (
+        <Notice
+          tone={answering ? 'plain' : 'ochre'}
+          title={answering ? 'Its next request is answered' : 'Nothing is answered now'}
+        >
+          {`${last} Power it off and on if you do not want to wait.`}
+        </Notice>
+      )}
+      <Bound call={call} />
+    </CallPage>
+  );
+}
+
+function cureOf(kind: string): string {
+  if (kind === 'twins') return 'Unplug one of the two and start listening anew.';
+  return 'Find that device, or give this one another address in the plan.';
+}

@@ -1,0 +1,56 @@
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { evidenceWords } from '@ipsonomo/core';
+import { useCheck, useWire } from '../../data';
+import { Notice, Refusals, timeOf } from '../../parts';
+import { usePlan } from '../plan/use-plan';
+import { awaitedOf } from '../assign/awaited';
+import { issuesOf } from '../words';
+import { Bound } from './Bound';
+import { CallPage, type Call } from './CallPage';
+
+/** It stays: ask it as a stranger would, then on to the next. */
+export function ProveStep({ call }: { readonly call: Call }) {
+  const { at, job } = call;
+  const router = useRouter();
+  const { field } = useWire();
+  const { view } = usePlan(job);
+  const check = useCheck(job);
+  const asking = field?.tasks.some((one) => one.kind === 'check' && one.interfaceId === at.id);
+  const [next] = view ? awaitedOf(view, []) : [];
+  const proven = at.check?.kind === 'found-as-planned';
+  const ask = (
+    <Button
+      size="lg"
+      type={proven ? 'outline' : 'solid'}
+      title={proven ? 'Ask it again' : 'Prove it: ARP and ping'}
+      loading={asking || check.isPending}
+      onPress={() => check.mutate([at.id])}
+    />
+  );
+  const onward = next ? (
+    <Button
+      size="lg"
+      title={`Next: ${next.device.title}`}
+      onPress={() => router.navigate(`/job/${job}/call/${next.at.id}`)}
+    />
+  ) : (
+    <Button size="lg" title="To the proof" onPress={() => router.navigate(`/job/${job}/prove`)} />
+  );
+  return (
+    <CallPage call={call} action={proven ? onward : ask}>
+      <Refusals issues={issuesOf(check.error)} />
+      {at.check ? (
+        <Notice tone={proven ? 'moss' : 'brick'} title={proven ? 'Proven' : 'Not as planned'}>
+          {`${evidenceWords(at.check.kind, at.check.facts)} (${timeOf(at.check.at)})`}
+        </Notice>
+      ) : (
+        <Notice tone="moss" title="The address stays">
+          It came back with it after power off and on.
+        </Notice>
+      )}
+      {proven ? ask : null}
+      <Bound call={call} />
+    </CallPage>
+  );
+}

@@ -1,0 +1,101 @@
+import { useQuery } from '@tanstack/react-query';
+import { Slot, usePathname, useRouter } from 'expo-router';
+import { View } from 'react-native';
+import { sourceWords, type FieldView } from '@ipsonomo/core';
+import { jobQuery, useSilence, useWire } from '../../data';
+import { LinkLine, Places, type Place, type PlaceEntry } from '../../parts';
+import { useColours, useWide } from '../../theme';
+import { leftWords, plural } from '../words';
+
+const LABELS: readonly (readonly [Place, string])[] = [
+  ['plan', 'Plan'],
+  ['assign', 'Assign'],
+  ['prove', 'Prove'],
+  ['hand-over', 'Hand over'],
+];
+
+/** Which place a path belongs to. */
+const PLACE_OF: Readonly<Record<string, Place>> = {
+  plan: 'plan',
+  device: 'plan',
+  'new-subnet': 'plan',
+  'new-devices': 'plan',
+  assign: 'assign',
+  call: 'assign',
+  prove: 'prove',
+  'hand-over': 'hand-over',
+};
+
+/** What stands around every screen of a job: the link line above, the places below or beside. */
+export function JobFrame({ job }: { readonly job: string }) {
+  const colours = useColours();
+  const wide = useWide();
+  const router = useRouter();
+  const current = PLACE_OF[usePathname().split('/')[3] ?? ''];
+  const { data } = useQuery(jobQuery(job));
+  const left = data?.left;
+  const counts = [left?.plan, left?.assign, left?.prove, left?.handOver];
+  const places: readonly PlaceEntry[] = LABELS.map(([place, label], i) => ({
+    place,
+    label,
+    left: counts[i] ?? 0,
+  }));
+  const bar = (
+    <Places
+      places={places}
+      current={current}
+      wide={wide}
+      onGo={(place) => router.navigate(`/job/${job}/${place}`)}
+    />
+  );
+  return (
+    <View style={{ flex: 1, backgroundColor: colours.ground }}>
+      <WireLine job={job} />
+      <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column' }}>
+        {wide ? bar : null}
+        <View style={{ flex: 1 }} role="main">
+          <Slot />
+        </View>
+        {wide ? null : bar}
+      </View>
+    </View>
+  );
+}
+
+function WireLine({ job }: { readonly job: string }) {
+  const router = useRouter();
+  const { field, now, isSending } = useWire();
+  const silence = useSilence();
+  const trouble = field !== undefined && (field.link !== 'up' || field.notices.length > 0);
+  return (
+    <LinkLine
+      wire={wireWords(field)}
+      voices={isSending ? (field?.voices ?? []).map((voice) => voice.address) : []}
+      state={stateWords(field, now)}
+      isSending={isSending}
+      trouble={trouble}
+      onPress={() => router.navigate(`/job/${job}/wire`)}
+      onFallSilent={() => silence.mutate()}
+    />
+  );
+}
+
+function wireWords(field: FieldView | undefined): string {
+  if (!field) return 'No word from the server';
+  if (field.source === null) return 'No wire chosen';
+  const name = field.source === 'practice' ? 'Practice site' : sourceWords(field.source);
+  if (field.link === 'gone') return `${name}: adapter gone`;
+  return field.link === 'down' ? `${name}: no link` : name;
+}
+
+function stateWords(field: FieldView | undefined, now: number): string {
+  if (!field?.source) return 'tap to choose';
+  const [task] = field.tasks;
+  const until = field.answeringUntil ?? 0;
+  if (until > now)
+    return `Answering ${plural(field.answers, 'device')} · ${leftWords(until, now)} left`;
+  if (task?.kind === 'check') return `Asking ${plural(field.tasks.length, 'device')}`;
+  if (task?.kind === 'watch-power') return 'Watching a device through its power cut';
+  if (task?.kind === 'pin') return 'Talking to a device';
+  return field.runId === null ? 'silent, not listening' : 'silent, listening';
+}

@@ -1,0 +1,90 @@
+import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { format } from 'date-fns';
+import { Linking, Platform, View } from 'react-native';
+import { sourceWords, STAGES } from '@ipsonomo/core';
+import { runsQuery, useNoteHandOver } from '../../data';
+import { Card, Page, Refusals, Row, Words } from '../../parts';
+import { usePlan } from '../plan/use-plan';
+import { issuesOf, plural } from '../words';
+
+/** A file of the server, saved by the browser. */
+function download(path: string): void {
+  if (Platform.OS !== 'web') {
+    void Linking.openURL(path);
+    return;
+  }
+  const link = document.createElement('a');
+  link.href = path;
+  link.download = '';
+  link.click();
+}
+
+/** The lists and the proof, to take away. */
+export function HandOverScreen({ job }: { readonly job: string }) {
+  const { view } = usePlan(job);
+  const note = useNoteHandOver(job);
+  const interfaces = view?.devices.flatMap((device) => device.interfaces) ?? [];
+  const proven = interfaces.filter((at) => at.stage === 'proven').length;
+  const save = () => {
+    download(`/api/jobs/${job}/addresses.csv`);
+    note.mutate();
+  };
+  return (
+    <Page action={<Button size="lg" title="Download the address list" onPress={save} />}>
+      <Words size="title" heading={1}>
+        Hand over
+      </Words>
+      <Words tone="second">
+        {view && view.left.handOver > 0
+          ? `${plural(view.left.handOver, 'change')} since the lists were last handed over.`
+          : 'Nothing changed since the lists were last handed over.'}
+      </Words>
+      <Refusals issues={issuesOf(note.error)} />
+      <Card strong>
+        <Words size="device" heading={2}>
+          Address list
+        </Words>
+        <Words size="second">
+          One line for each of {plural(interfaces.length, 'device')}: names, place, kind, address,
+          mask, gateway, MAC, way, and how far it is seen to be. CSV, for any spreadsheet.
+        </Words>
+        <Words size="second" tone={proven === interfaces.length && proven > 0 ? 'moss' : 'ochre'}>
+          Revision {view?.revision ?? 0} · {proven} of {interfaces.length} {STAGES.at(-1)}
+        </Words>
+      </Card>
+      <Runs job={job} />
+    </Page>
+  );
+}
+
+function Runs({ job }: { readonly job: string }) {
+  const { data: runs } = useQuery(runsQuery(job));
+  if (!runs || runs.length === 0)
+    return (
+      <Words tone="second">
+        Captures of what was said on the wire come here once somebody listened.
+      </Words>
+    );
+  return (
+    <View>
+      <Words size="strong" heading={2}>
+        What was said on the wire
+      </Words>
+      {runs.map((run) => (
+        <Row
+          key={run.id}
+          label={`capture of ${format(run.startedAt, 'd MMM HH:mm')}`}
+          onPress={() => download(`/api/jobs/${job}/runs/${run.id}/capture.pcap`)}
+        >
+          <Words size="strong">Capture, {format(run.startedAt, 'd MMM HH:mm')}</Words>
+          <Words size="second" tone="second">
+            {sourceWords(run.source)} · {run.person} ·{' '}
+            {run.endedAt === null ? 'still listening' : `until ${format(run.endedAt, 'HH:mm')}`} ·
+            pcap
+          </Words>
+        </Row>
+      ))}
+    </View>
+  );
+}

@@ -1,0 +1,112 @@
+import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { useRouter } from 'expo-router';
+import { View } from 'react-native';
+import type { AdapterView, WireChoice } from '@ipsonomo/core';
+import { adaptersQuery, useChooseWire, useListen, useRest, useWire } from '../../data';
+import { Choice, Page, Refusals, Words } from '../../parts';
+import { issuesOf } from '../words';
+
+const PRACTICE = 'practice';
+
+/** Which wire is in use, and whether somebody listens on it. */
+export function WireScreen({ job }: { readonly job: string }) {
+  const router = useRouter();
+  const { field } = useWire();
+  const { data: adapters } = useQuery(adaptersQuery);
+  const choose = useChooseWire();
+  const listen = useListen();
+  const rest = useRest();
+  const value = field?.source?.replace(/^live:/, '') ?? undefined;
+  const listening = field?.runId !== null;
+  const pick = (name: string) => {
+    const choice: WireChoice =
+      name === PRACTICE ? { kind: 'practice' } : { kind: 'live', adapter: name };
+    choose.mutate(choice);
+  };
+  return (
+    <Page
+      action={
+        listening ? (
+          <Button
+            size="lg"
+            title="End listening"
+            loading={rest.isPending}
+            onPress={() => rest.mutate()}
+          />
+        ) : (
+          <Button
+            size="lg"
+            title="Start listening"
+            disabled={field?.source === null}
+            loading={listen.isPending}
+            onPress={() =>
+              listen.mutate(job, { onSuccess: () => router.navigate(`/job/${job}/assign`) })
+            }
+          />
+        )
+      }
+    >
+      <Words size="title" heading={1}>
+        The wire
+      </Words>
+      <Refusals issues={issuesOf(choose.error ?? listen.error ?? rest.error)} />
+      <Choice
+        label="Where Ipsonomo listens and speaks"
+        options={[
+          {
+            value: PRACTICE,
+            title: 'Practice site',
+            detail: 'the simulated hatchery that ships with Ipsonomo',
+          },
+          ...(adapters ?? []).map((adapter) => ({
+            value: adapter.name,
+            title: adapter.name,
+            detail: adapterWords(adapter),
+          })),
+        ]}
+        value={value}
+        onChange={pick}
+      />
+      {field?.source === PRACTICE ? (
+        <Button
+          type="outline"
+          title="Go to the cabinets of the practice site"
+          onPress={() => router.navigate(`/job/${job}/cabinet`)}
+        />
+      ) : null}
+      {field?.runId ? <Counters /> : null}
+    </Page>
+  );
+}
+
+function adapterWords(adapter: AdapterView): string {
+  const kind = adapter.wireless ? 'radio' : adapter.virtual ? 'virtual' : 'cable';
+  const link = adapter.link === 'up' ? 'link' : 'no link';
+  return [kind, link, adapter.mac, ...adapter.addresses].join(' · ');
+}
+
+function Counters() {
+  const { field } = useWire();
+  if (!field) return null;
+  const { received, sent, malformed, requests, strangersDropped } = field.counters;
+  const rows: readonly (readonly [string, number])[] = [
+    ['frames heard', received],
+    ['requests for an address', requests],
+    ['frames sent', sent],
+    ['frames that could not be read', malformed],
+    ['strangers forgotten again', strangersDropped],
+  ];
+  return (
+    <View style={{ gap: 4 }}>
+      <Words size="strong" heading={2}>
+        In this run
+      </Words>
+      {rows.map(([name, count]) => (
+        <Words key={name} size="second" tone="second">
+          {count} {name}
+        </Words>
+      ))}
+    </View>
+  );
+}

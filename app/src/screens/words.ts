@@ -1,0 +1,34 @@
+import { ApiError } from '../data';
+import type { Issue } from '@ipsonomo/core';
+
+/** The issues of a failed mutation; an unknown failure is the server's. */
+export function issuesOf(error: unknown): readonly Issue[] | undefined {
+  if (!error) return undefined;
+  return error instanceof ApiError ? error.issues : [{ code: 'server.failed', where: '' }];
+}
+
+/** "2 s ago", "4 min ago": how old a thing is. */
+export function agoWords(at: number, now: number): string {
+  const seconds = Math.max(0, Math.round((now - at) / 1000));
+  if (seconds < 60) return `${seconds} s ago`;
+  if (seconds < 3600) return `${Math.round(seconds / 60)} min ago`;
+  return `${Math.round(seconds / 3600)} h ago`;
+}
+
+/** "9 min" or "40 s": how much of it is left. */
+export function leftWords(until: number, now: number): string {
+  const seconds = Math.max(0, Math.round((until - now) / 1000));
+  return seconds > 60 ? `${Math.ceil(seconds / 60)} min` : `${seconds} s`;
+}
+
+export const plural = (count: number, one: string, many = `${one}s`): string =>
+  `${count} ${count === 1 ? one : many}`;
+
+export const placeOf = (device: { cabinet: string; position: string; area: string }): string =>
+  [device.cabinet && `cabinet ${device.cabinet}`, device.position && `row ${device.position}`]
+    .filter(Boolean)
+    .join(', ') || device.area;
+
+/** The prefix length in the text of a network. */
+export const lengthOf = (network: string | undefined): number =>
+  Number(network?.split('/')[1] ?? 24);
