@@ -18,6 +18,7 @@ import {
   type HostNews,
   type HostState,
   type Kind,
+  type Lamp,
   type MacAddress,
 } from '@ipsonomo/core';
 import {
@@ -50,8 +51,6 @@ export interface DeviceDefinition {
   /** A controller owns it, so it refuses to be changed. */
   readonly owned?: boolean;
 }
-
-export type Lamp = 'off' | 'starting' | 'asking' | 'steady' | 'conflict';
 
 const NOTHING = new Uint8Array(0);
 /** One quick probe before an address is used; BootP devices just take what they are given. */
@@ -95,7 +94,8 @@ export class PracticeDevice {
     const asks = kind.factory.kind === 'asks' ? (kind.factory.by === 'bootp' ? 1 : 2) : 0;
     this.memory = { control: stored ? 0 : asks, stored: stored ?? fixed };
     this.host = this.freshHost();
-    this.bootsAt = now + this.bootTime();
+    // What keeps an address from before has been running for long.
+    this.bootsAt = stored ? now : now + this.bootTime();
   }
 
   get address(): HostAddress | undefined {

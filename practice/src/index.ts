@@ -1,3 +1,2 @@
 export * from './site';
 export * from './tern-cove';
-export type { Lamp } from './device';

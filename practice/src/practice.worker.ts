@@ -1,5 +1,6 @@
 import { parentPort, type MessagePort } from 'node:worker_threads';
-import { PracticeSite, type CabinetAction, type CabinetView } from './site';
+import type { CabinetAction, CabinetView } from '@ipsonomo/core';
+import { PracticeSite } from './site';
 import { TERN_COVE } from './tern-cove';
 
 /** What the owner of the worker may say. Frames travel on a port of their own. */

@@ -1,5 +1,11 @@
-import { DecodeError, tryDissect, type Dissected } from '@ipsonomo/core';
-import { PracticeDevice, type DeviceDefinition, type Lamp } from './device';
+import {
+  DecodeError,
+  tryDissect,
+  type CabinetAction,
+  type CabinetView,
+  type Dissected,
+} from '@ipsonomo/core';
+import { PracticeDevice, type DeviceDefinition } from './device';
 import { PracticeRouter, type RouterDefinition, type SegmentFrame } from './router';
 import { PracticeSwitch } from './switch';
 
@@ -8,35 +14,6 @@ export interface SiteDefinition {
   readonly devices: readonly DeviceDefinition[];
   readonly routers: readonly RouterDefinition[];
 }
-
-/** What a person standing at the cabinets can see and touch. */
-export interface CabinetView {
-  readonly socket: string;
-  readonly sockets: readonly { readonly id: string; readonly title: string }[];
-  readonly devices: readonly CabinetDevice[];
-}
-
-export interface CabinetDevice {
-  readonly id: string;
-  readonly title: string;
-  readonly kind: string;
-  readonly place: string;
-  readonly segment: string;
-  readonly label: string;
-  readonly power: boolean;
-  readonly cable: boolean;
-  readonly lamp: Lamp;
-  /** What its display shows; most have only the lamp. */
-  readonly display: string;
-  readonly ownSteps: readonly string[];
-}
-
-export type CabinetAction =
-  | { readonly kind: 'power'; readonly device: string; readonly on: boolean }
-  | { readonly kind: 'cable'; readonly device: string; readonly on: boolean }
-  | { readonly kind: 'own-step'; readonly device: string }
-  | { readonly kind: 'socket'; readonly segment: string }
-  | { readonly kind: 'reset' };
 
 const LAPTOP = 'laptop';
 /** Frames that answer one frame at the same instant; more would be devices talking in a circle. */

@@ -55,9 +55,6 @@ test('after its own step a station keeps the address without asking', () => {
 test('a DHCP device declines an address that somebody has', () => {
   const bench = new Bench();
   bench.bind('02:4c:7a:22:05:9e', '172.22.40.101');
-  bench.site.act({ kind: 'power', device: 'intake-pump-drive', on: false }, bench.now);
-  bench.advance(15_000);
-  bench.site.act({ kind: 'power', device: 'intake-pump-drive', on: true }, bench.now);
   bench.advance(8_000);
   const types = bench
     .requestsOf('02:4c:7a:22:05:9e')

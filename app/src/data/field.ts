@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
 import type { FieldView, HeardView } from '@ipsonomo/core';
 import { fieldQuery, heardQuery } from './queries';
 import { useNow } from './use-now';
@@ -14,13 +13,8 @@ export interface WireNow {
 
 /** The wire as it stands, with a clock that is the server's. */
 export function useWire(): WireNow {
-  const { data: field } = useQuery(fieldQuery);
-  const [skew, setSkew] = useState(0);
-  const told = field?.now;
-  useEffect(() => {
-    if (told !== undefined) setSkew(told - Date.now());
-  }, [told]);
-  const now = useNow(skew);
+  const { data: field, dataUpdatedAt } = useQuery(fieldQuery);
+  const now = useNow(field ? field.now - dataUpdatedAt : 0);
   const answering = (field?.answeringUntil ?? 0) > now;
   return { field, now, isSending: answering || (field?.tasks.length ?? 0) > 0 };
 }

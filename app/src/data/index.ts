@@ -5,4 +5,3 @@ export * from './field';
 export * from './use-now';
 export { useServerEvents } from './events';
 export { ApiError } from './http';
-export type * from './cabinet';

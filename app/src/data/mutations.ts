@@ -1,13 +1,14 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type {
   Binding,
+  CabinetAction,
+  CabinetView,
   DeviceChange,
   FieldView,
   NewDevice,
   NewSubnet,
   WireChoice,
 } from '@ipsonomo/core';
-import type { CabinetAction, CabinetView } from './cabinet';
 import { patch, post, remove } from './http';
 import { keys } from './queries';
 

@@ -1,6 +1,7 @@
 import { queryOptions } from '@tanstack/react-query';
 import type {
   AdapterView,
+  CabinetView,
   EvidenceView,
   FieldView,
   HeardView,
@@ -8,7 +9,6 @@ import type {
   JobView,
   RunView,
 } from '@ipsonomo/core';
-import type { CabinetView } from './cabinet';
 import { get } from './http';
 
 /** The key tree: everything of one job lies under ['job', id]. */

@@ -1,5 +1,4 @@
-import { View } from 'react-native';
-import { Text } from 'react-native';
+import { Text, View } from 'react-native';
 import { checkLabel, macDigits, type DigitCheck, type MacAddress } from '@ipsonomo/core';
 import { FIGURES, useColours } from '../theme';
 import { Words } from './Words';

@@ -1,6 +1,5 @@
-import { Pressable, View } from 'react-native';
+import { Pressable, Text, View } from 'react-native';
 import { FIGURES, TOUCH, useColours } from '../theme';
-import { Text } from 'react-native';
 import { Words } from './Words';
 
 interface Props {

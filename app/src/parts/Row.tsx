@@ -15,7 +15,7 @@ export function Row({ children, onPress, selected = false, label }: Props) {
     minHeight: TOUCH,
     paddingVertical: 10,
     paddingHorizontal: 10,
-    marginHorizontal: -10,
+    marginHorizontal: -14,
     borderBottomWidth: 1,
     borderBottomColor: colours.line,
     borderLeftWidth: 4,

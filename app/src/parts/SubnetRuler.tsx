@@ -101,13 +101,7 @@ const LABEL_ROOM = 92;
 
 /** Names of the bands that have room for one, under their beginning. */
 function Labels({ subnet, width, at }: LabelProps) {
-  let free = 0;
-  const shown = subnet.bands.flatMap((band) => {
-    const x = at(band.first);
-    if (x < free || x + LABEL_ROOM > width) return [];
-    free = x + LABEL_ROOM;
-    return [{ x, text: `${ROLE_WORDS[band.role]} .${band.first & 255}` }];
-  });
+  const shown = labelsOf(subnet, width, at);
   if (width === 0 || shown.length === 0) return null;
   return (
     <View style={{ height: 18 }}>
@@ -120,4 +114,15 @@ function Labels({ subnet, width, at }: LabelProps) {
       ))}
     </View>
   );
+}
+
+function labelsOf(subnet: Subnet, width: number, at: LabelProps['at']) {
+  const shown: { readonly x: number; readonly text: string }[] = [];
+  for (const band of subnet.bands) {
+    const x = at(band.first);
+    const before = shown.at(-1);
+    if ((before && x < before.x + LABEL_ROOM) || x + LABEL_ROOM > width) continue;
+    shown.push({ x, text: `${ROLE_WORDS[band.role]} .${band.first & 255}` });
+  }
+  return shown;
 }

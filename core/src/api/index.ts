@@ -1,3 +1,4 @@
+export * from './cabinet';
 export * from './views';
 export * from './plan-view';
 export * from './sentences';

@@ -72,7 +72,7 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   asked: ({ message }) => `heard asking (${message})`,
   'asked-by-name': () => 'heard asking by its name',
   'asked-by-port': () => 'heard asking through its switch port',
-  seen: () => 'seen on the wire',
+  seen: ({ using }) => (using ? `seen on the wire with ${using}` : 'seen on the wire'),
   discovered: () => 'found over layer 2',
   bound: ({ label }) => (label ? `bound: label ${label} held against the MAC` : 'bound'),
   answered: ({ gave, reply }) => `answered with ${gave} (${reply})`,

@@ -17,6 +17,10 @@ export const WAYS = [
 
 export type Way = (typeof WAYS)[number];
 
+/** Does a device of this way ask for its address, so that somebody can answer? */
+export const isAsking = (way: Way): boolean =>
+  way === 'bootp' || way === 'dhcp-mac' || way === 'dhcp-name' || way === 'dhcp-port';
+
 /** What an address or a device is for; a band keeps a range of a subnet for one of them. */
 export const ROLES = [
   'infrastructure',

@@ -37,6 +37,7 @@ interface Entry {
   /** When to ask whether the device took what it was given. */
   confirms: number[];
   holds: boolean;
+  seen: boolean;
   lastAsked: number;
   lastAnswered: number;
 }
@@ -184,6 +185,11 @@ export class Giving {
 
   /** Somebody says it has an address (ARP sender). */
   sighting(address: Ipv4, mac: MacAddress, frame: Uint8Array, now: number): void {
+    const speaker = this.entries.get(mac);
+    if (speaker && !speaker.seen && speaker.target.heardBy === 'seen') {
+      speaker.seen = true;
+      this.events.record('seen', speaker.target, mac, { using: formatIpv4(address) }, frame);
+    }
     const entry = this.byAddress.get(address);
     if (!entry || mac === this.events.mac) return;
     if (mac === entry.mac) {
@@ -307,6 +313,7 @@ const freshEntry = (target: FieldTarget, mac: MacAddress): Entry => ({
   pending: undefined,
   confirms: [],
   holds: false,
+  seen: false,
   lastAsked: -Infinity,
   lastAnswered: -Infinity,
 });

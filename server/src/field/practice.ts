@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { MessageChannel, Worker, type MessagePort } from 'node:worker_threads';
-import type { CabinetAction, CabinetView } from '@ipsonomo/practice';
+import type { CabinetAction, CabinetView } from '@ipsonomo/core';
 import type { PracticeCommand, PracticeReport } from '@ipsonomo/practice/src/practice.worker';
 
 /** Starts a worker from the bundle, or from the TypeScript source where there is no bundle. */

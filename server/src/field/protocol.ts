@@ -16,6 +16,8 @@ export interface FieldTarget {
   readonly gateway: Ipv4 | undefined;
   readonly hostName: string;
   readonly answersPing: boolean;
+  /** What has to be seen of its MAC to count as heard: depends on its way. */
+  readonly heardBy: EvidenceKind;
 }
 
 export interface FieldSubnet {

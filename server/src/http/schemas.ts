@@ -5,9 +5,9 @@ import {
   type DeviceChange,
   type NewDevice,
   type NewSubnet,
+  type CabinetAction,
   type WireChoice,
 } from '@ipsonomo/core';
-import type { CabinetAction } from '@ipsonomo/practice';
 
 // Shapes and sizes only. Whether an address or a name is right is core's to say, in its own words.
 

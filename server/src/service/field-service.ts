@@ -4,6 +4,7 @@ import {
   formatMac,
   givenAddresses,
   interfacesOf,
+  STAGE_EVIDENCE,
   voiceAddress,
   type FieldView,
   type HeardClient,
@@ -145,6 +146,7 @@ function fieldPlanOf(jobId: string, plan: Plan): FieldPlan {
           gateway: subnet.gateway,
           hostName: device.name,
           answersPing: findKind(device.kindId)?.answersPing ?? true,
+          heardBy: STAGE_EVIDENCE[device.way].heard,
         },
       ];
     }),

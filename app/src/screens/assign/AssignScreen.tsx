@@ -172,7 +172,7 @@ function nextStep({ device, at, offers }: Awaited, now: number): string {
     return offers.length === 1
       ? `${best.heard.mac} asks in its way: hold it against the label.`
       : `${offers.length} unbound devices ask in its way: hold them against its label.`;
-  return `Awaited by ${WAY_WORDS[device.way]}; not heard yet.`;
+  return `awaited by ${WAY_WORDS[device.way]}`;
 }
 
 interface ListProps {

@@ -2,7 +2,8 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { cabinetQuery, useCabinetAct, type CabinetDevice } from '../../data';
+import type { CabinetDevice } from '@ipsonomo/core';
+import { cabinetQuery, useCabinetAct } from '../../data';
 import { Choice, Field, MacText, Page, Row, Words } from '../../parts';
 import { useColours } from '../../theme';
 

@@ -2,6 +2,7 @@ import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
 import {
+  isAsking,
   judgeLabel,
   macDigits,
   parseLabel,
@@ -15,6 +16,7 @@ import { Card, Field, LabelCheck, Notice, Refusals, Row, Words } from '../../par
 import { HeardLine } from '../assign/HeardLine';
 import { reasonWords } from '../assign/awaited';
 import { issuesOf } from '../words';
+import { useWide } from '../../theme';
 import { CallPage, type Call } from './CallPage';
 
 const ANSWER_MINUTES = 10;
@@ -22,11 +24,12 @@ const ANSWER_MINUTES = 10;
 /** Nothing is bound yet: the label against what was heard, then bind and give. */
 export function BindStep({ call }: { readonly call: Call }) {
   const { job, at, offers } = call;
+  const asks = isAsking(call.device.way);
   const { field } = useWire();
   const [chosen, setChosen] = useState<string>();
   const [typed, setTyped] = useState('');
   const [reason, setReason] = useState('');
-  const binding = useBindAndGive(job, at.id);
+  const binding = useBindAndGive(job, at.id, asks);
   const listening = field?.runId !== null && field?.jobId === job;
   const heard = offers.find((offer) => offer.heard.mac === chosen)?.heard ?? offers[0]?.heard;
   const seen = at.check?.facts['found'];
@@ -47,7 +50,7 @@ export function BindStep({ call }: { readonly call: Call }) {
           <Refusals issues={binding.issues} />
           <Button
             size="lg"
-            title={`Bind and give ${at.address}`}
+            title={asks ? `Bind and give ${at.address}` : 'Bind this MAC'}
             disabled={!settled}
             loading={binding.isPending}
             onPress={bind}
@@ -87,13 +90,14 @@ export function BindStep({ call }: { readonly call: Call }) {
 }
 
 /** Binding, and then answering if Ipsonomo does not answer yet. */
-function useBindAndGive(job: string, id: string) {
+function useBindAndGive(job: string, id: string, asks: boolean) {
   const bind = useBind(job, id);
   const listen = useListen();
   const arm = useArm();
   const act = async (binding: { mac: string; label: string; reason: string }) => {
     const { mac, label, reason } = binding;
     await bind.mutateAsync({ mac, label, ...(reason.trim() ? { reason } : {}) });
+    if (!asks) return;
     await listen.mutateAsync(job);
     await arm.mutateAsync(ANSWER_MINUTES);
   };
@@ -107,16 +111,19 @@ function useBindAndGive(job: string, id: string) {
 
 function NotListening({ call }: { readonly call: Call }) {
   const listen = useListen();
+  const wide = useWide(); // there the list beside it has the button
   return (
     <CallPage
       call={call}
       action={
-        <Button
-          size="lg"
-          title="Start listening"
-          loading={listen.isPending}
-          onPress={() => listen.mutate(call.job)}
-        />
+        wide ? undefined : (
+          <Button
+            size="lg"
+            title="Start listening"
+            loading={listen.isPending}
+            onPress={() => listen.mutate(call.job)}
+          />
+        )
       }
     >
       <Refusals issues={issuesOf(listen.error)} />

@@ -1,10 +1,4 @@
-import {
-  findKind,
-  WAY_WORDS,
-  type DeviceView,
-  type InterfaceView,
-  type Kind,
-} from '@ipsonomo/core';
+import { findKind, type InterfaceView, type Stage } from '@ipsonomo/core';
 import { useHeard } from '../../data';
 import { Page } from '../../parts';
 import { offersOf } from '../assign/awaited';

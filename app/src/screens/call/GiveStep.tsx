@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
-import { evidenceWords } from '@ipsonomo/core';
-import { useArm, useListen, useWire } from '../../data';
-import { Notice, Refusals, Words } from '../../parts';
+import { evidenceWords, isAsking, WAY_WORDS } from '@ipsonomo/core';
+import { useArm, useCheck, useListen, useWire } from '../../data';
+import { Notice, Refusals, timeOf, Words } from '../../parts';
 import { agoWords, issuesOf, leftWords } from '../words';
 import { Bound } from './Bound';
 import { CallPage, type Call } from './CallPage';
@@ -10,6 +10,42 @@ const ANSWER_MINUTES = 10;
 
 /** Bound, not given yet: its next request is answered while Ipsonomo answers. */
 export function GiveStep({ call }: { readonly call: Call }) {
+  return isAsking(call.device.way) ? <Answer call={call} /> : <Elsewhere call={call} />;
+}
+
+/** Its address comes by another way: all Ipsonomo can do is look whether it is there. */
+function Elsewhere({ call }: { readonly call: Call }) {
+  const { at, job, device } = call;
+  const { field } = useWire();
+  const check = useCheck(job);
+  const asking = field?.tasks.some((one) => one.kind === 'check' && one.interfaceId === at.id);
+  return (
+    <CallPage
+      call={call}
+      action={
+        <Button
+          size="lg"
+          title="Look whether it has the address"
+          loading={asking || check.isPending}
+          onPress={() => check.mutate([at.id])}
+        />
+      }
+    >
+      <Refusals issues={issuesOf(check.error)} />
+      <Notice tone="plain" title={`Give it ${at.address} by its own way: ${WAY_WORDS[device.way]}`}>
+        Then look for it. It counts as given once its MAC is seen with the address.
+      </Notice>
+      {at.check && at.check.kind !== 'found-as-planned' ? (
+        <Notice tone="brick">
+          {`${evidenceWords(at.check.kind, at.check.facts)} (${timeOf(at.check.at)})`}
+        </Notice>
+      ) : null}
+      <Bound call={call} />
+    </CallPage>
+  );
+}
+
+function Answer({ call }: { readonly call: Call }) {
   const { at, job, offers } = call;
   const { field, now } = useWire();
   const arm = useArm();

@@ -27,6 +27,7 @@ import {
   StageNotches,
   Words,
 } from '../../parts';
+import { useWide } from '../../theme';
 import { issuesOf, lengthOf, placeOf } from '../words';
 import { usePlan } from '../plan/use-plan';
 import { Seen } from './Seen';
@@ -34,6 +35,7 @@ import { Seen } from './Seen';
 /** One device of the plan: what is wanted, what was seen, and its correction. */
 export function DevicePane({ job, device: id }: { readonly job: string; readonly device: string }) {
   const { view, plan } = usePlan(job);
+  const wide = useWide();
   const router = useRouter();
   const device = view?.devices.find((one) => one.id === id);
   const at = device?.interfaces[0];
@@ -45,6 +47,7 @@ export function DevicePane({ job, device: id }: { readonly job: string; readonly
       action={
         <Button
           size="lg"
+          type={wide ? 'outline' : 'solid'}
           title={at.stage === 'proven' ? 'See its call' : 'Go to its call'}
           onPress={() => router.navigate(`/job/${job}/call/${at.id}`)}
         />

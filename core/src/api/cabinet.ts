@@ -1,4 +1,6 @@
-// The practice site's cabinets as the server tells them.
+// The practice site's cabinets: what a person standing there sees and does.
+
+export type Lamp = 'off' | 'starting' | 'asking' | 'steady' | 'conflict';
 
 export interface CabinetDevice {
   readonly id: string;
@@ -6,15 +8,18 @@ export interface CabinetDevice {
   readonly kind: string;
   readonly place: string;
   readonly segment: string;
+  /** What is printed on it; not always the truth. */
   readonly label: string;
   readonly power: boolean;
   readonly cable: boolean;
-  readonly lamp: 'off' | 'starting' | 'asking' | 'steady' | 'conflict';
+  readonly lamp: Lamp;
+  /** What its display shows; most have only the lamp. */
   readonly display: string;
   readonly ownSteps: readonly string[];
 }
 
 export interface CabinetView {
+  /** The switch the laptop's cable is plugged into. */
   readonly socket: string;
   readonly sockets: readonly { readonly id: string; readonly title: string }[];
   readonly devices: readonly CabinetDevice[];

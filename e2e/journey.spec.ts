@@ -1,0 +1,261 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { startServer, type TestServer } from './harness';
+
+// The whole way of a technician on the practice site, with nothing but the interface: on a phone,
+// then once on a wide screen.
+
+const PHONE = { width: 390, height: 844 };
+const WIDE = { width: 1280, height: 800 };
+
+let server: TestServer;
+let errors: string[];
+
+test.beforeEach(async ({ page }, info) => {
+  server = await startServer(`journey_${info.title.replace(/\W+/g, '_').slice(0, 20)}`, true);
+  errors = [];
+  page.on('pageerror', (error) => errors.push(String(error)));
+  page.on('console', (message) => {
+    if (message.type() === 'error') errors.push(message.text());
+  });
+});
+
+test.afterEach(async ({ page }) => {
+  await page.close();
+  await server.stop();
+  // A refused request is logged by the browser itself; the page shows it as a sentence.
+  expect(errors.filter((text) => !/status of 4\d\d/.test(text))).toEqual([]);
+});
+
+const button = (page: Page, name: string | RegExp) =>
+  page.getByRole('button', { name, exact: typeof name === 'string' });
+const place = (page: Page, name: string) =>
+  page.getByRole('navigation').getByRole('link', { name: new RegExp(`^${name}`) });
+
+/** Does something at the cabinets in a page of its own, as a second person would. */
+async function atCabinet(page: Page, act: (cabinet: Page) => Promise<void>): Promise<void> {
+  const cabinet = await page.context().newPage();
+  await cabinet.goto(page.url().replace(/(\/job\/[^/]+).*/, '$1/cabinet'));
+  await act(cabinet);
+  await cabinet.close();
+}
+
+async function powerCycle(page: Page, device: string, wait: () => Promise<void>): Promise<void> {
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, `Power off: ${device}`).click();
+    await expect(button(cabinet, `Power on: ${device}`)).toBeVisible();
+    await wait();
+    await button(cabinet, `Power on: ${device}`).click();
+    await expect(button(cabinet, `Power off: ${device}`)).toBeVisible();
+  });
+}
+
+async function openDemo(page: Page): Promise<void> {
+  await page.goto(server.url);
+  await page.getByLabel('Your name, written beside everything you decide').fill('Mara Quist');
+  await page.getByRole('button', { name: 'Tern Cove hatchery', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Filter hall', exact: true })).toBeVisible();
+}
+
+async function plan(page: Page): Promise<void> {
+  await button(page, 'Add a subnet').click();
+  await page.getByLabel('Name', { exact: true }).fill('Laboratory');
+  await page.getByLabel('Network with prefix length').fill('172.22.42.9/24');
+  await expect(page.getByText('Its network is 172.22.42.0/24')).toBeVisible();
+  await page.getByLabel('Network with prefix length').fill('172.22.40.0/22');
+  await expect(page.getByText('172.22.40.0/22 overlaps Filter hall')).toBeVisible();
+  await page.getByLabel('Network with prefix length').fill('172.22.42.0/24');
+  await page.getByLabel('Gateway, if it has one').fill('172.22.42.1');
+  await button(page, 'Add this subnet').click();
+  await expect(page.getByRole('heading', { name: 'Laboratory' })).toBeVisible();
+
+  await button(page, 'Add devices').click();
+  await page.getByRole('radio', { name: 'Valve block, 16 coils' }).click();
+  await page.getByRole('radio', { name: 'Laboratory' }).click();
+  await page.getByLabel('Cabinet').fill('LB1');
+  await page.getByLabel('How many').fill('2');
+  const addresses = page.getByLabel('Address', { exact: true });
+  await expect(addresses.nth(0)).toHaveValue('172.22.42.100');
+  await expect(addresses.nth(1)).toHaveValue('172.22.42.101');
+  await expect(page.getByLabel('Host name').nth(1)).toHaveValue('lb1-valves-2');
+  for (const [typed, told] of [
+    ['172.22.42.300', '300 is above 255'],
+    ['172.22.42.100', '172.22.42.100 is given to a device above'],
+    ['172.22.40.99', '172.22.40.99 is outside Laboratory'],
+    ['172.22.42.255', 'is the broadcast address'],
+  ] as const) {
+    await addresses.nth(1).fill(typed);
+    await expect(page.getByText(told)).toBeVisible();
+    await expect(button(page, 'Add 2 devices')).toBeDisabled();
+  }
+  await addresses.nth(1).fill('172.22.42.107');
+  await button(page, 'Add 2 devices').click();
+  await expect(button(page, 'Valve block, 16 coils lb1-valves-2')).toBeVisible();
+}
+
+test('phone: plan, hear, bind, give, pin, prove, hand over', async ({ page }) => {
+  await page.setViewportSize(PHONE);
+  await openDemo(page);
+  await plan(page);
+
+  // Assign: listening sends nothing and shows who asks.
+  await place(page, 'Assign').click();
+  await expect(page.getByRole('heading', { name: '16 calls left' })).toBeVisible();
+  await button(page, 'Start listening').click();
+  await expect(page.getByText('Strangers: heard, bound to nothing')).toBeVisible();
+  await expect(page.getByText('as “winch-b”')).toBeVisible();
+  await expect(page.getByText(/silent, listening/)).toBeVisible();
+
+  // The label of the right device among several that ask alike.
+  await button(page, 'Oxygen valve block').click();
+  await button(page, 'hold 02:4c:7a:40:51:62 against the label')
+    .or(page.getByLabel('0 2 4 C 7 A 4 0 5 1 6 2'))
+    .first()
+    .click();
+  const label = page.getByLabel('Type the MAC from the label, in any notation');
+  await label.fill('02-4C-7A-40-51-7B');
+  await expect(page.getByText('This is another device.')).toBeVisible();
+  await expect(button(page, /^Bind and give/)).toBeDisabled();
+  await label.fill('O2-4C-7A-4O-51-62');
+  await expect(page.getByText('Label and wire agree.')).toBeVisible();
+  await expect(page.getByText('O as 0')).toBeVisible();
+  await button(page, 'Bind and give 172.22.40.104').click();
+
+  // Given: seen by evidence, not by the answer alone. Then told to keep it.
+  await expect(page.getByText(/Answering 1 device · \d+ min left/)).toBeVisible();
+  await button(page, 'Tell it to keep the address').click({ timeout: 40_000 });
+  await expect(page.getByText('told to keep its address, and reads back so').first()).toBeVisible();
+  await button(page, 'Now cut its power and watch').click();
+  await expect(page.getByText('Waiting to see it gone')).toBeVisible();
+  await powerCycle(page, 'Oxygen valve block', () =>
+    expect(page.getByText('Waiting to see it back')).toBeVisible(),
+  );
+  await button(page, 'Prove it: ARP and ping').click();
+  await expect(page.getByText(/found as planned, ping/).first()).toBeVisible();
+
+  // A reload at any step shows the same.
+  await page.reload();
+  await expect(page.getByText('Proven', { exact: true })).toBeVisible();
+  await expect(page.getByLabel('stage: proven')).toBeVisible();
+
+  // Prove: everything else is shown as expected against found.
+  await button(page, 'Fall silent').click();
+  await expect(page.getByText(/silent, listening/)).toBeVisible();
+  await place(page, 'Prove').click();
+  await button(page, /^Ask all 16 devices/).click();
+  await expect(
+    page.getByRole('heading', { name: '1 device of 16 found as planned' }),
+  ).toBeVisible();
+  await expect(page.getByText('02:4c:7a:10:00:77', { exact: true })).toBeVisible();
+
+  // Hand over: RFC 4180.
+  await place(page, 'Hand over').click();
+  const download = page.waitForEvent('download');
+  await button(page, 'Download the address list').click();
+  const csv = readFileSync(await (await download).path(), 'utf8');
+  const lines = csv.split('\r\n');
+  expect(lines).toHaveLength(18);
+  expect(lines[0]?.split(',').slice(0, 2)).toEqual(['device', 'host name']);
+  expect(lines.find((line) => line.startsWith('Oxygen valve block'))).toContain(
+    '172.22.40.104,255.255.255.0,172.22.40.1,02:4c:7a:40:51:62,BootP,proven,found-as-planned',
+  );
+  await expect(
+    page.getByText('Nothing changed since the lists were last handed over.'),
+  ).toBeVisible();
+});
+
+test('phone: a forgotten pinning is seen, an own step is not believed before the power cut', async ({
+  page,
+}) => {
+  await page.setViewportSize(PHONE);
+  await openDemo(page);
+  await place(page, 'Assign').click();
+  await button(page, 'Start listening').click();
+  await button(page, 'Filter hall station').click({ timeout: 20_000 });
+  const choose = button(page, 'hold 02:4c:7a:33:0c:15 against the label');
+  const shown = page.getByLabel('0 2 4 C 7 A 3 3 0 C 1 5');
+  await choose.or(shown).first().click();
+  await page.getByLabel('Type the MAC from the label, in any notation').fill('02:4c:7a:33:0c:15');
+  await button(page, 'Bind and give 172.22.40.102').click();
+  await button(page, 'Cut its power without it, and watch').click({ timeout: 40_000 });
+  await powerCycle(page, 'Filter hall station', () =>
+    expect(page.getByText('Waiting to see it back')).toBeVisible(),
+  );
+  await expect(page.getByText('asked for an address again: the one it had is gone')).toBeVisible();
+  await expect(page.getByLabel(/given: contradicted, pinned: contradicted/)).toBeVisible();
+
+  // It is given again; this time its own step is done at the device.
+  await expect(button(page, 'Done at the device')).toBeVisible({ timeout: 40_000 });
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, 'Do its own step: Filter hall station').click();
+    await expect(cabinet.getByText('lamp steady: has an address').first()).toBeVisible();
+  });
+  await button(page, 'Done at the device').click();
+  await expect(
+    page.getByText('said to be kept by its own step, not seen yet').first(),
+  ).toBeVisible();
+  await expect(page.getByLabel(/stage: given/)).toBeVisible();
+  await button(page, 'Now cut its power and watch').click();
+  await powerCycle(page, 'Filter hall station', () =>
+    expect(page.getByText('Waiting to see it back')).toBeVisible(),
+  );
+  await expect(page.getByLabel('stage: pinned')).toBeVisible();
+});
+
+test('phone: what must not be answered is not, and says why', async ({ page }) => {
+  await page.setViewportSize(PHONE);
+  await openDemo(page);
+  await place(page, 'Assign').click();
+  await button(page, 'Start listening').click();
+
+  // The planned address is in use by a stranger.
+  await button(page, 'Sludge valve block').click({ timeout: 20_000 });
+  const choose = button(page, 'hold 02:4c:7a:40:51:7b against the label');
+  await choose.or(page.getByLabel('0 2 4 C 7 A 4 0 5 1 7 B')).first().click();
+  await page.getByLabel('Type the MAC from the label, in any notation').fill('024c7a40517b');
+  await button(page, /^Bind and give/).click();
+  await expect(page.getByText('its address is in use by 02:4c:7a:10:00:77').first()).toBeVisible({
+    timeout: 40_000,
+  });
+  await expect(page.getByLabel('stage: heard')).toBeVisible();
+
+  // A wrong sticker: one place differs and looks alike.
+  await place(page, 'Assign').click();
+  await button(page, 'Drum filter drive 2').click();
+  const drive = button(page, 'hold 02:4c:7a:1d:80:03 against the label');
+  await drive.or(page.getByLabel('0 2 4 C 7 A 1 D 8 0 0 3')).first().click();
+  await page.getByLabel('Type the MAC from the label, in any notation').fill('02-4C-7A-1D-80-D3');
+  await expect(page.getByText('D and 0 are easily confused')).toBeVisible();
+  await expect(button(page, /^Bind and give/)).toBeDisabled();
+  await button(page, 'Label says D').click();
+  await page
+    .getByLabel('It is this one all the same: how do you know?')
+    .fill('only this one has power');
+  await button(page, /^Bind and give/).click();
+  await expect(
+    page.getByText(/although it reads otherwise: only this one has power/),
+  ).toBeVisible();
+});
+
+test('wide: list and detail side by side, from the plan to a proven device', async ({ page }) => {
+  await page.setViewportSize(WIDE);
+  await openDemo(page);
+  await button(page, 'Drum filter drive 1').click();
+  await expect(page.getByRole('heading', { name: 'Drum filter drive 1' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Feeding' })).toBeVisible();
+  await place(page, 'Assign').click();
+  await button(page, 'Start listening').click();
+  await button(page, 'Drum filter drive 1').click();
+  const choose = button(page, 'hold 02:4c:7a:1d:80:11 against the label');
+  await choose.or(page.getByLabel('0 2 4 C 7 A 1 D 8 0 1 1')).first().click();
+  await page.getByLabel('Type the MAC from the label, in any notation').fill('02-4C-7A-1D-80-11');
+  await button(page, 'Bind and give 172.22.40.85').click();
+  await button(page, 'Tell it to keep the address').click({ timeout: 40_000 });
+  await button(page, 'Now cut its power and watch').click();
+  await powerCycle(page, 'Drum filter drive 1', () =>
+    expect(page.getByText('Waiting to see it back')).toBeVisible(),
+  );
+  await button(page, 'Prove it: ARP and ping').click();
+  await expect(page.getByText(/found as planned, ping/).first()).toBeVisible();
+  await expect(page.getByRole('heading', { name: '13 calls left' })).toBeVisible();
+});

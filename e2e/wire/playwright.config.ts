@@ -1,0 +1,11 @@
+import { defineConfig } from '@playwright/test';
+
+// Not in a browser: the same runner for tests that need real adapters in network namespaces.
+export default defineConfig({
+  testDir: '.',
+  testMatch: '*.wire.ts',
+  timeout: 120_000,
+  workers: 1,
+  outputDir: '../../test-results/wire',
+  reporter: [['list']],
+});

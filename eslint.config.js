@@ -1,0 +1,28 @@
+const { defineConfig } = require('eslint/config');
+const expo = require('eslint-config-expo/flat');
+const prettier = require('eslint-config-prettier');
+const globals = require('globals');
+
+module.exports = defineConfig([
+  { ignores: ['**/dist/**', '.local/**', '**/.expo/**', 'test-results/**', 'app/expo-env.d.ts'] },
+  ...expo,
+  prettier,
+  { files: ['**/*.js', '**/*.cjs', '**/*.mjs'], languageOptions: { globals: globals.node } },
+  { files: ['**/test/**'], languageOptions: { globals: { ...globals.jest, ...globals.node } } },
+  {
+    rules: {
+      'import/namespace': 'off', // types are the compiler's; this rule reads React Native's Flow
+      'import/no-unresolved': 'off', // the compiler resolves
+      'import/no-named-as-default-member': 'off', // fast-check documents its default export
+      'max-lines': ['error', { max: 450 }],
+    },
+  },
+  {
+    files: ['**/*.ts', '**/*.tsx'],
+    rules: { '@typescript-eslint/no-explicit-any': 'error' },
+  },
+  // Inlined variables are the app's concern; Node reads its environment as it is.
+  { files: ['e2e/**', 'server/**', 'scripts/**'], rules: { 'expo/no-dynamic-env-var': 'off' } },
+  // An empty pattern is how a test asks for no fixture.
+  { files: ['e2e/**'], rules: { 'no-empty-pattern': 'off' } },
+]);
