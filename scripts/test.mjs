@@ -1,4 +1,5 @@
 // npm test: everything a change has to pass, on a fresh machine too.
+// npm test -- NAME…: only the steps whose name has one of the words, e.g. `npm test -- unit`.
 import { spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
@@ -7,6 +8,8 @@ import { startPostgres } from './lib/postgres.mjs';
 import { has, IS_ROOT, LOCAL, needModules, needPackages, ROOT, say } from './lib/steps.mjs';
 
 const CI = process.env.CI === 'true';
+const wanted = process.argv.slice(2);
+const isWanted = (name) => wanted.length === 0 || wanted.some((word) => name.includes(word));
 const results = [];
 let passed = 0;
 let failed = 0;
@@ -14,6 +17,7 @@ let skipped = 0;
 
 /** One step: its output is shown, its result counted. */
 function step(name, command, args, env = {}) {
+  if (!isWanted(name)) return;
   const start = Date.now();
   say(`\n== ${name}`);
   const done = spawnSync(command, args, {
@@ -24,7 +28,6 @@ function step(name, command, args, env = {}) {
   const seconds = ((Date.now() - start) / 1000).toFixed(1);
   results.push(`${done.status === 0 ? 'ok  ' : 'FAIL'} ${name} (${seconds} s)`);
   if (done.status !== 0) failed += 1;
-  return done.status === 0;
 }
 
 const bin = (name) => join(ROOT, 'node_modules/.bin', name);
@@ -84,7 +87,10 @@ try {
   });
   count(result('browser'), playwright);
   const mayWire =
-    IS_ROOT && has('ip') && spawnSync('ip', ['netns', 'add', 'ipso-may']).status === 0;
+    isWanted('wire tests') &&
+    IS_ROOT &&
+    has('ip') &&
+    spawnSync('ip', ['netns', 'add', 'ipso-may']).status === 0;
   if (mayWire) {
     spawnSync('ip', ['netns', 'del', 'ipso-may']);
     step('wire tests', bin('playwright'), ['test', '-c', 'e2e/wire', '--reporter', 'list,json'], {
@@ -92,7 +98,7 @@ try {
       PLAYWRIGHT_JSON_OUTPUT_FILE: result('wire'),
     });
     count(result('wire'), playwright);
-  } else {
+  } else if (isWanted('wire tests')) {
     say(
       '\n!!!! WIRE TESTS SKIPPED: they need root and network namespaces. Run npm test as root. !!!!',
     );

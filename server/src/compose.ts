@@ -36,6 +36,7 @@ export async function compose(settings: Settings): Promise<Running> {
   const changed = (jobId: string) => events.send('job', { jobId });
   const sink = new EvidenceSink(store, (jobIds) => jobIds.forEach(changed), log);
   await sink.recover(captures);
+  await store.endLeftRuns();
 
   let telling: NodeJS.Timeout | undefined;
   const field = new Field(captures, {

@@ -1,5 +1,5 @@
 import { ScrollView, View } from 'react-native';
-import { SPACE, useColours } from '../theme';
+import { SPACE, useColours, useWide } from '../theme';
 
 interface Props {
   readonly children: React.ReactNode;
@@ -8,9 +8,13 @@ interface Props {
   readonly maxWidth?: number;
 }
 
+/** Under a mouse a button as wide as the page is no help. */
+const ACTION_WIDE = 440;
+
 /** A screen's content above its one next action. */
 export function Page({ children, action, maxWidth = 720 }: Props) {
   const colours = useColours();
+  const wide = useWide();
   return (
     <View style={{ flex: 1, backgroundColor: colours.ground }}>
       <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: SPACE.page, gap: 16 }}>
@@ -26,7 +30,9 @@ export function Page({ children, action, maxWidth = 720 }: Props) {
             backgroundColor: colours.surface,
           }}
         >
-          <View style={{ width: '100%', maxWidth, gap: 6 }}>{action}</View>
+          <View style={{ width: '100%', maxWidth: wide ? ACTION_WIDE : maxWidth, gap: 6 }}>
+            {action}
+          </View>
         </View>
       ) : null}
     </View>

@@ -20,6 +20,8 @@ export function Row({ children, onPress, selected = false, label }: Props) {
     borderBottomColor: colours.line,
     borderLeftWidth: 4,
     borderLeftColor: selected ? colours.plum : 'transparent',
+    borderRightWidth: 4,
+    borderRightColor: 'transparent',
     backgroundColor: selected ? colours.surface : 'transparent',
     justifyContent: 'center',
   } as const;

@@ -12,6 +12,7 @@ import {
   type MessageType,
   type RawOption,
 } from '../wire';
+import { serverChosenBy } from './request';
 import type { AnswerEntry, ReplyKind, ReplyTarget, SilentReason, Verdict } from './entry';
 
 /**
@@ -54,11 +55,11 @@ const silent = (reason: SilentReason): Verdict => ({ kind: 'silent', reason });
 
 /** RFC 2131 §4.3.2: selecting, init-reboot, renewing or rebinding, told apart by what is filled in. */
 function decideRequest(entry: AnswerEntry, request: DhcpMessage, server: Ipv4): Verdict {
-  const options = request.options ?? [];
-  const chosen = findOption(options, OPTION.serverId);
+  const chosen = serverChosenBy(request);
   if (chosen !== undefined && chosen !== server)
     return { kind: 'silent', reason: 'chose-other-server', server: chosen };
-  const wanted = findOption(options, OPTION.requestedAddress) ?? request.clientAddress;
+  const wanted =
+    findOption(request.options ?? [], OPTION.requestedAddress) ?? request.clientAddress;
   return reply(wanted === entry.give ? 'ACK' : 'NAK', entry, request, server);
 }
 

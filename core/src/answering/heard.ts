@@ -37,7 +37,7 @@ export interface HeardClient {
   readonly firstAt: number;
   readonly lastAt: number;
   /** Set once two devices were told apart behind this MAC: what differs between them. */
-  readonly twins: readonly string[] | undefined;
+  readonly twins: readonly TwinDifference[] | undefined;
   /** The different clients behind the MAC, the last to speak first. */
   readonly voices: readonly Voice[];
 }
@@ -60,6 +60,9 @@ export const traitsOf = (message: DhcpMessage): ClientTraits => {
 };
 
 const TRAIT_NAMES = ['hostName', 'clientId', 'vendorClass', 'parameters'] as const;
+
+/** `transaction` where nothing differs but that both carry on transactions of their own. */
+export type TwinDifference = (typeof TRAIT_NAMES)[number] | 'transaction';
 
 const sameTraits = (a: ClientTraits, b: ClientTraits): boolean =>
   a.protocol === b.protocol && TRAIT_NAMES.every((name) => a[name] === b[name]);
@@ -88,7 +91,11 @@ export function hear(
   const back = fresh && own.transactions.indexOf(message.transaction) > 0;
   const twins =
     known?.twins ??
-    (fresh && other ? differences(traits, other.traits) : back ? ['transaction'] : undefined);
+    (fresh && other
+      ? differences(traits, other.traits)
+      : back
+        ? ['transaction' as const]
+        : undefined);
   const requested = findOption(message.options ?? [], OPTION.requestedAddress);
   return {
     mac: message.clientMac,
@@ -107,7 +114,7 @@ export function hear(
   };
 }
 
-const differences = (a: ClientTraits, b: ClientTraits): readonly string[] =>
+const differences = (a: ClientTraits, b: ClientTraits): readonly TwinDifference[] =>
   TRAIT_NAMES.filter((name) => a[name] !== b[name]);
 
 const remember = (past: readonly number[], transaction: number): readonly number[] =>

@@ -1,3 +1,4 @@
 export * from './entry';
 export * from './decide';
+export * from './request';
 export * from './heard';

@@ -1,3 +1,4 @@
+import type { TwinDifference } from '../answering';
 import type { EvidenceKind, Role, Stage, Way } from '../plan';
 import type { Issue } from '../net';
 
@@ -105,7 +106,20 @@ export interface HeardView {
   readonly count: number;
   readonly firstAt: number;
   readonly lastAt: number;
-  readonly twins: readonly string[] | null;
+  /** Two devices behind this MAC: what differs, and each of them. */
+  readonly twins: {
+    readonly differs: readonly TwinDifference[];
+    readonly voices: readonly TwinView[];
+  } | null;
+}
+
+export interface TwinView {
+  readonly hostName: string | null;
+  readonly clientId: string | null;
+  readonly vendorClass: string | null;
+  readonly parameters: string | null;
+  readonly transaction: string;
+  readonly lastAt: number;
 }
 
 export interface FieldTaskView {

@@ -1,3 +1,4 @@
+import type { TwinDifference } from '../answering';
 import type { EvidenceKind, Role, Stage, Way } from '../plan';
 
 /** The words a person reads for the plan's own terms. */
@@ -57,6 +58,8 @@ function keepRefused(facts: Facts): string {
       return 'it did not answer the conversation';
     case 'no-right':
       return 'Ipsonomo may not put an address on this adapter (cap_net_admin)';
+    case 'other-device':
+      return `another device answers for its address: ${facts['found']}; nothing was said to it`;
     case 'other-address':
       return `it says it has ${facts['found']}; nothing was changed`;
     case 'not-settable':
@@ -81,6 +84,8 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   'keep-refused': keepRefused,
   'said-kept': () => 'said to be kept by its own step, not seen yet',
   gone: () => 'gone after its power was cut',
+  'back-too-soon': ({ awaySeconds, needsSeconds }) =>
+    `back after ${awaySeconds} s, but it needs ${needsSeconds} s to start: its power was not cut`,
   kept: ({ backAfterSeconds }) => `back with its own address after ${backAfterSeconds} s`,
   'asks-again': () => 'asked for an address again: the one it had is gone',
   'found-as-planned': ({ pingMillis }) =>
@@ -96,6 +101,15 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
 
 /** One thing that was seen, as a short clause without its time. */
 export const evidenceWords = (kind: EvidenceKind, facts: Facts): string => EVIDENCE[kind](facts);
+
+/** What tells two clients apart, in words. */
+export const TWIN_WORDS: Readonly<Record<TwinDifference, string>> = {
+  hostName: 'host name',
+  clientId: 'client identifier',
+  vendorClass: 'vendor class',
+  parameters: 'wished options',
+  transaction: 'transaction',
+};
 
 /** `practice` and `live:eth0` as a person says them. */
 export const sourceWords = (source: string): string =>

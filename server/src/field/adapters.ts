@@ -13,6 +13,10 @@ export interface Adapter {
   readonly addresses: readonly string[];
 }
 
+/** Every address of an adapter, IPv6 too, as a socket names it. */
+export const addressesOf = (name: string): readonly string[] =>
+  (networkInterfaces()[name] ?? []).map((one) => one.address);
+
 const ROOT = '/sys/class/net';
 const ETHERNET = '1';
 

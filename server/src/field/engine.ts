@@ -1,11 +1,11 @@
 import {
   DecodeError,
   DHCP_PORT,
-  ENIP_PORT,
   findOption,
   formatIpv4,
   formatMac,
   OPTION,
+  serverChosenBy,
   tryDissect,
   UNSPECIFIED,
   type Dissected,
@@ -15,12 +15,12 @@ import {
   type Ipv4,
   type MacAddress,
 } from '@ipsonomo/core';
-import type { Carrier, LinkState, TcpFailure, TcpStream } from './carrier';
+import type { Carrier, LinkState } from './carrier';
 import { Checks } from './checks';
 import { Giving } from './giving';
 import { HostStreams } from './host-streams';
 import { Journal } from './journal';
-import { pinOver, type PinOutcome } from './pin';
+import { Pinning } from './pinning';
 import { PowerWatch } from './power-watch';
 import {
   FieldRefusal,
@@ -41,7 +41,6 @@ export interface EngineReports {
 }
 
 const MOST_NOTICES = 20;
-const TCP_TIMEOUT = 3000;
 
 /**
  * Everything that happens on one wire: hearing, answering, proving, watching and pinning. It keeps
@@ -57,7 +56,7 @@ export class FieldEngine {
   private readonly checks: Checks;
   private readonly power: PowerWatch;
   private readonly streams: HostStreams;
-  private readonly pinning = new Map<string, TcpStream | undefined>();
+  private readonly pinning: Pinning;
   private readonly targets = new Map<string, FieldTarget>();
   private readonly counters = { received: 0, sent: 0, malformed: 0 };
   private notices: readonly FieldNotice[] = [];
@@ -85,8 +84,8 @@ export class FieldEngine {
       needVoice,
       askArp,
       voice: (subnetId) => this.voices.addressIn(subnetId),
-      record: (kind, target, client, facts, frame) =>
-        this.record(kind, target, client, facts, frame, this.person),
+      record: (kind, target, client, facts, frame, at) =>
+        this.record(kind, target, client, facts, frame, this.person, at),
       heard: (client) => this.reports.heard(client),
       isWatched: (interfaceId) => this.power.has(interfaceId),
       watchedAsks: (interfaceId, frame) => this.power.asks(interfaceId, frame),
@@ -94,6 +93,7 @@ export class FieldEngine {
     this.voices = new Voices(mac, {
       transmit,
       changed,
+      noneFree: ({ name }) => this.notice('no-voice', { subnet: name }),
       news: (subnetId, news) => this.onVoiceNews(subnetId, news),
       taken: (address, by) =>
         this.notice('voice-taken', { address: formatIpv4(address), by: formatMac(by) }),
@@ -121,6 +121,16 @@ export class FieldEngine {
     this.streams = new HostStreams((subnetId, input) =>
       this.voices.step(subnetId, input, this.clock()),
     );
+    this.pinning = new Pinning({
+      changed,
+      needVoice,
+      askArp,
+      voice: (subnetId) => this.voices.addressIn(subnetId),
+      open: (subnetId, request) =>
+        carrier.openTcp ? carrier.openTcp(request) : this.streams.open(subnetId, request),
+      record: (kind, target, client, facts, person) =>
+        this.record(kind, target, client, facts, undefined, person),
+    });
   }
 
   // ---- what a person asks for
@@ -129,7 +139,8 @@ export class FieldEngine {
     this.fieldPlan = plan;
     this.targets.clear();
     for (const target of plan.targets) this.targets.set(target.interfaceId, target);
-    this.giving.plan(plan.targets);
+    this.giving.plan(plan.targets, this.clock());
+    this.voices.plan(plan.subnets, this.clock());
     this.changed();
   }
 
@@ -137,7 +148,7 @@ export class FieldEngine {
     if (this.journal?.runId === runId) return;
     this.journal?.close();
     this.journal = new Journal(this.folder, runId);
-    this.giving.clients.clear();
+    this.giving.forgetClients();
     this.changed();
   }
 
@@ -162,7 +173,6 @@ export class FieldEngine {
     this.checks.clear();
     this.power.clear();
     this.voices.clear();
-    for (const stream of this.pinning.values()) stream?.close();
     this.pinning.clear();
     this.streams.clear();
     this.changed();
@@ -181,23 +191,12 @@ export class FieldEngine {
     this.power.start(target, target.mac, person, this.clock());
   }
 
-  /** Tells the device to keep its address. The outcome becomes evidence and is returned. */
-  async pin(interfaceId: string, person: string): Promise<PinOutcome | TcpFailure> {
+  /** Tells the device to keep its address; the outcome becomes evidence. */
+  async pin(interfaceId: string, person: string): Promise<void> {
     this.needsListening();
     const target = this.targetOf(interfaceId);
-    if (this.pinning.has(interfaceId))
-      throw new FieldRefusal('field.busy', { title: target.title });
-    this.pinning.set(interfaceId, undefined);
-    this.changed();
-    try {
-      const outcome = await this.pinNow(target);
-      this.recordPin(target, outcome, person);
-      return outcome;
-    } finally {
-      this.pinning.delete(interfaceId);
-      this.releaseVoices(this.clock());
-      this.changed();
-    }
+    await this.pinning.start(target, person);
+    this.releaseVoices(this.clock());
   }
 
   // ---- what happens
@@ -208,11 +207,11 @@ export class FieldEngine {
     const frame = tryDissect(bytes);
     if (frame instanceof DecodeError) {
       this.counters.malformed += 1;
-      this.journal?.frame(bytes, now);
+      this.capture(bytes, now);
       return;
     }
     if (frame.ethernet.from === this.carrier.mac || !this.journal) return;
-    this.journal.frame(bytes, now);
+    this.capture(bytes, now);
     if (frame.kind === 'arp') this.onArp(frame, bytes, now);
     else if (frame.kind === 'dhcp') this.onDhcp(frame, bytes, now);
     else if (this.maySend(now)) this.voices.frame(frame, now);
@@ -250,7 +249,7 @@ export class FieldEngine {
   }
 
   heardClients(): readonly HeardClient[] {
-    return [...this.giving.clients.values()];
+    return this.giving.clients;
   }
 
   status(): FieldStatus {
@@ -276,12 +275,7 @@ export class FieldEngine {
   }
 
   private tasks(): readonly FieldTask[] {
-    const pins = [...this.pinning.keys()].map((interfaceId): FieldTask => ({
-      kind: 'pin',
-      interfaceId,
-      phase: 'talking',
-    }));
-    return [...this.checks.tasks(), ...this.power.tasks(), ...pins];
+    return [...this.checks.tasks(), ...this.power.tasks(), ...this.pinning.tasks()];
   }
 
   private allCounters(): FieldCounters {
@@ -303,9 +297,13 @@ export class FieldEngine {
   private transmit(frame: Uint8Array): void {
     const now = this.clock();
     if (!this.journal || this.link !== 'up' || !this.maySend(now)) return;
-    this.journal.frame(frame, now);
+    this.capture(frame, now);
     this.counters.sent += 1;
     this.carrier.send(frame);
+  }
+
+  private capture(frame: Uint8Array, now: number): void {
+    if (this.journal?.frame(frame, now) === 'just-full') this.notice('capture-full', {});
   }
 
   private onArp(frame: Extract<Dissected, { kind: 'arp' }>, bytes: Uint8Array, now: number): void {
@@ -314,6 +312,7 @@ export class FieldEngine {
       this.power.sighting(senderAddress, senderMac, bytes, now);
       this.giving.sighting(senderAddress, senderMac, bytes, now);
       this.checks.sighting(senderAddress, senderMac);
+      this.pinning.sighting(senderAddress, senderMac);
     }
     if (this.maySend(now)) this.voices.frame(frame, now);
   }
@@ -323,18 +322,31 @@ export class FieldEngine {
     bytes: Uint8Array,
     now: number,
   ): void {
-    if (frame.dhcp.operation === 'request') {
+    const { dhcp } = frame;
+    if (dhcp.operation === 'request') {
+      const chosen = serverChosenBy(dhcp);
+      // A switch may hide another server's offer from us; what the client chose is broadcast.
+      if (chosen !== undefined && !this.voices.isOurs(chosen))
+        this.otherServer(dhcp.clientMac, { server: formatIpv4(chosen) }, now);
       if (frame.udp.toPort === DHCP_PORT.server) this.giving.request(frame, bytes, now);
       return;
     }
-    // Somebody else answers on this wire: two servers are one too many, so ours stops.
-    const server = findOption(frame.dhcp.options ?? [], OPTION.serverId) ?? frame.ip.from;
-    const facts = { server: formatIpv4(server), mac: formatMac(frame.ethernet.from) };
-    if (this.giving.isArmed(now)) {
+    const server = findOption(dhcp.options ?? [], OPTION.serverId) ?? frame.ip.from;
+    const mac = formatMac(frame.ethernet.from);
+    this.otherServer(dhcp.clientMac, { server: formatIpv4(server), mac }, now);
+  }
+
+  /**
+   * Somebody else answers on this wire. Where it answers one of ours, two servers are one too many
+   * for that device, so ours stops; a server that serves others is only told of.
+   */
+  private otherServer(client: MacAddress, facts: FieldNotice['facts'], now: number): void {
+    const ours = this.giving.titleOf(client);
+    if (ours !== undefined && this.giving.isArmed(now)) {
       this.giving.disarm();
       this.changed();
     }
-    this.notice('other-server', facts);
+    this.notice('other-server', ours === undefined ? facts : { ...facts, answered: ours });
   }
 
   private onVoiceNews(subnetId: string, news: HostNews): void {
@@ -360,45 +372,6 @@ export class FieldEngine {
     return target;
   }
 
-  private async pinNow(target: FieldTarget): Promise<PinOutcome | TcpFailure> {
-    const from = await this.voiceFor(target.subnetId);
-    if (from === undefined) return 'silent';
-    const request = { from, to: target.address, port: ENIP_PORT, timeout: TCP_TIMEOUT };
-    const stream = this.carrier.openTcp
-      ? await this.carrier.openTcp(request)
-      : await this.streams.open(target.subnetId, request);
-    if (typeof stream === 'string') return stream;
-    if (!this.pinning.has(target.interfaceId)) {
-      stream.close();
-      return 'silent';
-    }
-    this.pinning.set(target.interfaceId, stream);
-    return pinOver(stream, target.address);
-  }
-
-  private async voiceFor(subnetId: string): Promise<Ipv4 | undefined> {
-    this.needVoice(subnetId);
-    for (let tries = 0; tries < 40; tries += 1) {
-      const address = this.voices.addressIn(subnetId);
-      if (address !== undefined) return address;
-      await new Promise((resolve) => setTimeout(resolve, 50));
-    }
-    return undefined;
-  }
-
-  private recordPin(target: FieldTarget, outcome: PinOutcome | TcpFailure, person: string): void {
-    const record = (kind: EvidenceKind, facts: Readonly<Record<string, string | number>>) =>
-      this.record(kind, target, target.mac, facts, undefined, person);
-    if (typeof outcome === 'string') record('keep-refused', { why: outcome });
-    else if (outcome.kind === 'kept') {
-      const { before, after, capability } = outcome;
-      record('told-to-keep', { before, after, capability });
-    } else {
-      const { kind, ...facts } = outcome;
-      record('keep-refused', { why: kind, ...facts });
-    }
-  }
-
   private record(
     kind: EvidenceKind,
     target: FieldTarget,
@@ -406,11 +379,12 @@ export class FieldEngine {
     facts: Readonly<Record<string, string | number>>,
     frame: Uint8Array | undefined,
     person: string,
+    at = this.clock(),
   ): void {
     if (!this.journal) return;
     const event = this.journal.event({
       jobId: target.jobId,
-      at: this.clock(),
+      at,
       interfaceId: target.interfaceId,
       kind,
       mac,

@@ -3,7 +3,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import type { HeardClient, MacAddress } from '@ipsonomo/core';
 import type { Carrier, CarrierEvents } from './carrier';
 import { FieldEngine } from './engine';
-import { setUndoFile, undoLeftOver } from './live-tcp';
+import { Borrowings } from './borrowed';
 import { LiveCarrier } from './live-carrier';
 import { openPracticeCarrier } from './practice-carrier';
 import {
@@ -32,8 +32,8 @@ let timer: NodeJS.Timeout | undefined;
 let reporting: NodeJS.Timeout | undefined;
 const news = new Map<MacAddress, HeardClient>();
 
-setUndoFile(join(folder, 'undo.json'));
-void undoLeftOver();
+const borrowings = new Borrowings(join(folder, 'borrowed.json'));
+const undone = borrowings.undoLeftOver();
 
 function schedule(): void {
   clearTimeout(timer);
@@ -107,7 +107,8 @@ async function obey(command: FieldCommand): Promise<void> {
     case 'open-practice':
       return open((events) => openPracticeCarrier(command.port, events));
     case 'open-live':
-      return open((events) => new LiveCarrier(command.adapter, events));
+      await undone;
+      return open((events) => new LiveCarrier(command.adapter, borrowings, events));
     case 'plan':
       plan = command.plan;
       engine?.plan(command.plan);

@@ -1,5 +1,6 @@
 import {
   arpFrame,
+  asksAnew,
   BROADCAST_MAC,
   decide,
   dhcpFrame,
@@ -7,7 +8,9 @@ import {
   formatIpv4,
   formatMac,
   hear,
+  TWIN_WORDS,
   kindOfMessage,
+  messageTypeOf,
   UNSPECIFIED,
   ZERO_MAC,
   type Dissected,
@@ -19,6 +22,12 @@ import {
 import type { FieldTarget } from './protocol';
 
 type DhcpFrame = Extract<Dissected, { kind: 'dhcp' }>;
+
+interface Heard {
+  readonly client: HeardClient;
+  /** Its last request, as evidence. */
+  readonly frame: Uint8Array;
+}
 
 interface Pending {
   readonly request: DhcpFrame;
@@ -55,6 +64,8 @@ export interface GivingEvents {
     mac: MacAddress | undefined,
     facts: Readonly<Record<string, string | number>>,
     frame: Uint8Array | undefined,
+    /** When it was seen, where that was before now. */
+    at?: number,
   ): void;
   heard(client: HeardClient): void;
   isWatched(interfaceId: string): boolean;
@@ -63,6 +74,8 @@ export interface GivingEvents {
 
 /** An address counts as free this long after it was probed. */
 const FRESH = 30_000;
+/** Probes of many devices follow one another at this pace: small devices drop frames in a burst. */
+const PROBE_GAP = 2;
 const PROBES = 2;
 const PROBE_INTERVAL = 75;
 /** An address seen in other hands is asked for again after this time. */
@@ -80,7 +93,7 @@ const MOST_CLIENTS = 2048;
 export class Giving {
   private readonly entries = new Map<MacAddress, Entry>();
   private readonly byAddress = new Map<Ipv4, Entry>();
-  readonly clients = new Map<MacAddress, HeardClient>();
+  private readonly known = new Map<MacAddress, Heard>();
   armedUntil = 0;
   requests = 0;
   strangersDropped = 0;
@@ -88,7 +101,7 @@ export class Giving {
   constructor(private readonly events: GivingEvents) {}
 
   /** Takes the plan anew and keeps what is known of interfaces that did not change. */
-  plan(targets: readonly FieldTarget[]): void {
+  plan(targets: readonly FieldTarget[], now: number): void {
     const known = new Map(this.entries);
     this.entries.clear();
     this.byAddress.clear();
@@ -101,7 +114,22 @@ export class Giving {
       const entry: Entry = same ? { ...before, target } : freshEntry(target, target.mac);
       this.entries.set(target.mac, entry);
       this.byAddress.set(target.address, entry);
+      if (!same) this.heardBefore(entry, now);
     }
+  }
+
+  get clients(): readonly HeardClient[] {
+    return [...this.known.values()].map((heard) => heard.client);
+  }
+
+  /** A new run begins: who was heard before does not count. */
+  forgetClients(): void {
+    this.known.clear();
+  }
+
+  /** What the plan calls the device that is bound to the MAC. */
+  titleOf(mac: MacAddress): string | undefined {
+    return this.entries.get(mac)?.target.title;
   }
 
   get size(): number {
@@ -110,9 +138,10 @@ export class Giving {
 
   arm(until: number, now: number): void {
     this.armedUntil = until;
+    let start = now;
     for (const entry of this.entries.values()) {
       this.events.needVoice(entry.target.subnetId);
-      this.startProbe(entry, now);
+      entry.probe ??= { sent: 0, nextAt: (start += PROBE_GAP) };
     }
   }
 
@@ -157,30 +186,67 @@ export class Giving {
   request(request: DhcpFrame, frame: Uint8Array, now: number): void {
     this.requests += 1;
     const mac = request.dhcp.clientMac;
-    const client = hear(this.clients.get(mac), request.dhcp, now);
-    this.remember(client);
+    const client = hear(this.known.get(mac)?.client, request.dhcp, now);
+    this.remember({ client, frame });
     this.events.heard(client);
     const entry = this.entries.get(mac);
-    if (!entry) return;
-    const { target } = entry;
+    if (entry) this.requestOf(entry, client, { request, frame }, now);
+  }
+
+  private requestOf(entry: Entry, client: HeardClient, pending: Pending, now: number): void {
+    const { target, mac } = entry;
+    const { request, frame } = pending;
     const watched = this.events.isWatched(target.interfaceId);
-    if (now - entry.lastAsked >= REPEAT || watched) {
+    const anew = asksAnew(request.dhcp);
+    if (watched || now - entry.lastAsked >= REPEAT) {
       entry.lastAsked = now;
       this.events.record('asked', target, mac, { message: kindOfMessage(request.dhcp) }, frame);
     }
-    if (watched) {
+    const type = messageTypeOf(request.dhcp);
+    if (type === 'DECLINE' || type === 'RELEASE') {
+      this.givenBack(entry, type === 'DECLINE' ? 'declined' : 'released', frame);
+      return;
+    }
+    if (anew && entry.holds) {
       entry.holds = false;
-      this.events.watchedAsks(target.interfaceId, frame, now);
+      if (!watched) this.events.record('asks-again', target, mac, {}, frame);
+    }
+    if (watched) {
+      if (anew) this.events.watchedAsks(target.interfaceId, frame, now);
       return;
     }
     if (client.twins) {
       if (now - entry.lastAnswered >= REPEAT) {
         entry.lastAnswered = now;
-        this.events.record('twins', target, mac, { differs: client.twins.join(', ') }, frame);
+        this.events.record(
+          'twins',
+          target,
+          mac,
+          { differs: client.twins.map((name) => TWIN_WORDS[name]).join(', ') },
+          frame,
+        );
       }
       return;
     }
-    if (this.isArmed(now)) this.consider(entry, { request, frame }, now);
+    if (this.isArmed(now)) this.consider(entry, pending, now);
+  }
+
+  /** RFC 2131 §4.3.3 and §4.3.4: neither is answered. */
+  private givenBack(entry: Entry, kind: 'declined' | 'released', frame: Uint8Array): void {
+    entry.holds = false;
+    entry.pending = undefined;
+    entry.confirms = [];
+    if (kind === 'declined') entry.clearAt = -Infinity;
+    this.events.record(kind, entry.target, entry.mac, {}, frame);
+  }
+
+  /** Just bound: what was heard of its MAC in this run counts for it. */
+  private heardBefore({ target, mac }: Entry, now: number): void {
+    const heard = this.known.get(mac);
+    if (!heard || target.heardBy !== 'asked') return;
+    const { client, frame } = heard;
+    const message = client.message === 'BootP' ? 'BootP request' : client.message;
+    this.events.record('asked', target, mac, { message }, frame, Math.min(now, client.lastAt));
   }
 
   /** Somebody says it has an address (ARP sender). */
@@ -216,13 +282,14 @@ export class Giving {
       if (entry.target.interfaceId === interfaceId) entry.holds = false;
   }
 
-  private remember(client: HeardClient): void {
-    this.clients.delete(client.mac);
-    this.clients.set(client.mac, client);
-    if (this.clients.size <= MOST_CLIENTS) return;
-    for (const mac of this.clients.keys()) {
-      if (this.entries.has(mac)) continue;
-      this.clients.delete(mac);
+  private remember(heard: Heard): void {
+    const { mac } = heard.client;
+    this.known.delete(mac);
+    this.known.set(mac, heard);
+    if (this.known.size <= MOST_CLIENTS) return;
+    for (const oldest of this.known.keys()) {
+      if (this.entries.has(oldest)) continue;
+      this.known.delete(oldest);
       this.strangersDropped += 1;
       return;
     }
@@ -240,7 +307,7 @@ export class Giving {
   }
 
   private startProbe(entry: Entry, now: number): void {
-    if (entry.probe) return;
+    if (entry.probe && entry.probe.sent > 0) return;
     entry.taken = undefined;
     entry.probe = { sent: 0, nextAt: now };
     this.runProbe(entry, entry.probe, now);
@@ -268,20 +335,14 @@ export class Giving {
       return;
     }
     entry.pending = undefined;
-    this.answer(entry, pending, server, now);
+    this.answer(entry, pending.request, server, now);
   }
 
-  private answer(entry: Entry, { request, frame }: Pending, server: Ipv4, now: number): void {
+  private answer(entry: Entry, request: DhcpFrame, server: Ipv4, now: number): void {
     const { target, mac } = entry;
     const give = { ...target, mac, give: target.address, leaseSeconds: LEASE_SECONDS };
     const verdict = decide(give, request.dhcp, server);
-    if (verdict.kind === 'silent') {
-      if (verdict.reason !== 'declined' && verdict.reason !== 'released') return;
-      entry.holds = false;
-      if (verdict.reason === 'declined') entry.clearAt = -Infinity;
-      this.events.record(verdict.reason, target, mac, {}, frame);
-      return;
-    }
+    if (verdict.kind === 'silent') return;
     const gives = verdict.reply === 'ACK' || verdict.reply === 'BootP reply';
     const ends = {
       from: server,
@@ -312,7 +373,7 @@ const freshEntry = (target: FieldTarget, mac: MacAddress): Entry => ({
   probe: undefined,
   pending: undefined,
   confirms: [],
-  holds: false,
+  holds: target.holds,
   seen: false,
   lastAsked: -Infinity,
   lastAnswered: -Infinity,

@@ -28,16 +28,13 @@ export class Journal {
     writeSync(this.capture, encodeWith(pcapHeader, OWN_PCAP));
   }
 
-  get isFull(): boolean {
-    return this.captured >= CAPTURE_LIMIT;
-  }
-
   /** @param at milliseconds since 1970, fractions allowed */
-  frame(frame: Uint8Array, at: number): void {
-    if (this.isFull) return;
+  frame(frame: Uint8Array, at: number): 'written' | 'just-full' | 'full' {
+    if (this.captured >= CAPTURE_LIMIT) return 'full';
     const micros = Math.floor(at * 1000);
     const bytes = encodeWith(record, { at: micros, frame, wireLength: frame.length });
     this.captured += writeSync(this.capture, bytes);
+    return this.captured >= CAPTURE_LIMIT ? 'just-full' : 'written';
   }
 
   event(event: Omit<FieldEvent, 'runId' | 'sequence'>): FieldEvent {
@@ -55,11 +52,16 @@ export class Journal {
 
 export const capturePath = (folder: string, runId: string): string => join(folder, `${runId}.pcap`);
 
-/** Every event of every run kept in the folder; a last line cut by a crash is left out. */
-export function* readJournals(folder: string): Generator<FieldEvent> {
-  for (const name of readdirSync(folder)
-    .filter((one) => one.endsWith('.jsonl'))
-    .sort())
-    for (const line of readFileSync(join(folder, name), 'utf8').split('\n').slice(0, -1))
-      yield JSON.parse(line) as FieldEvent;
-}
+/** The journals of earlier runs that the database may not have yet. */
+export const journalsIn = (folder: string): readonly string[] =>
+  readdirSync(folder)
+    .filter((name) => name.endsWith('.jsonl'))
+    .sort()
+    .map((name) => join(folder, name));
+
+/** Every event of a journal; a last line cut by a crash is left out. */
+export const readJournal = (path: string): readonly FieldEvent[] =>
+  readFileSync(path, 'utf8')
+    .split('\n')
+    .slice(0, -1)
+    .map((line) => JSON.parse(line) as FieldEvent);

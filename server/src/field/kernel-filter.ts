@@ -1,6 +1,8 @@
 /** A classic BPF instruction: code, jump if true, jump if false, operand. */
 type Instruction = readonly [code: number, ifTrue: number, ifFalse: number, operand: number];
 
+const LDW = 0x20; // a word; above 0xfffff000 one that the kernel knows of the frame
+const AND = 0x54;
 const LDH = 0x28; // half word at a fixed offset
 const LDB = 0x30;
 const LDX_HEADER = 0xb1; // X = 4 × (low nibble of the byte): the IPv4 header's length
@@ -8,12 +10,20 @@ const LDH_X = 0x48; // half word at X + offset
 const JEQ = 0x15;
 const JSET = 0x45;
 const RETURN = 0x06;
+/** linux/filter.h, SKF_AD_OFF + SKF_AD_VLAN_TAG: the kernel takes a frame's tag off before we see it. */
+const VLAN_TAG = 0xfffff000 + 44;
 
 /**
  * What the kernel hands us of all frames on the adapter: ARP, layer-2 discovery, ICMP, and UDP to
  * the BootP/DHCP ports (fragments of later packets excepted). Everything else never wakes us.
+ *
+ * Frames of a VLAN other than the adapter's own are left out: an answer would go out without the
+ * tag, into another network. A tag of VLAN 0 carries only a priority.
  */
 const PROGRAM: readonly Instruction[] = [
+  [LDW, 0, 0, VLAN_TAG],
+  [AND, 0, 0, 0x0fff],
+  [JEQ, 0, 14, 0],
   [LDH, 0, 0, 12],
   [JEQ, 11, 0, 0x0806],
   [JEQ, 10, 0, 0x8892],

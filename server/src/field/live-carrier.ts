@@ -2,7 +2,8 @@ import { read, closeSync } from 'node:fs';
 import koffi from 'koffi';
 import { must, parseMac } from '@ipsonomo/core';
 import { indexOf, isUp, readAdapterFile } from './adapters';
-import type { Carrier, CarrierEvents, LinkState } from './carrier';
+import type { Borrowings } from './borrowed';
+import type { Carrier, CarrierEvents, LinkState, TcpRequest } from './carrier';
 import { kernelFilter } from './kernel-filter';
 import { openLiveTcp } from './live-tcp';
 import { FieldRefusal } from './protocol';
@@ -112,6 +113,7 @@ export class LiveCarrier implements Carrier {
 
   constructor(
     private readonly adapter: string,
+    private readonly borrowings: Borrowings,
     private readonly events: CarrierEvents,
   ) {
     this.source = `live:${adapter}`;
@@ -128,8 +130,7 @@ export class LiveCarrier implements Carrier {
     if (this.fd !== undefined) libc().send(this.fd, frame, frame.length, 0);
   }
 
-  readonly openTcp = (request: Parameters<typeof openLiveTcp>[1]) =>
-    openLiveTcp(this.adapter, request);
+  readonly openTcp = (request: TcpRequest) => openLiveTcp(this.borrowings, this.adapter, request);
 
   close(): void {
     clearInterval(this.poll);
@@ -158,7 +159,7 @@ export class LiveCarrier implements Carrier {
   }
 
   private look(): void {
-    const index = indexOf(this.adapter);
+    const index = this.isSame() ? indexOf(this.adapter) : 0;
     if (index !== this.index) {
       this.index = index;
       this.fd = undefined;
@@ -168,6 +169,12 @@ export class LiveCarrier implements Carrier {
     if (link === this.link) return;
     this.link = link;
     this.events.link(link);
+  }
+
+  /** Another adapter that took the name is not the one that was chosen. */
+  private isSame(): boolean {
+    const mac = parseMac(readAdapterFile(this.adapter, 'address') ?? '');
+    return mac.ok && mac.value === this.mac;
   }
 
   private reopen(): void {

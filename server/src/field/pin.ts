@@ -38,6 +38,8 @@ export type PinOutcome =
       readonly status: number;
       readonly name: string;
     }
+  /** Another device answers for the address; not a word was said to it. */
+  | { readonly kind: 'other-device'; readonly found: string }
   | { readonly kind: 'other-address'; readonly found: string }
   | { readonly kind: 'not-settable'; readonly capability: number }
   | { readonly kind: 'not-kept'; readonly control: number }

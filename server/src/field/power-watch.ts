@@ -9,7 +9,8 @@ interface Watch {
   phase: 'waiting-gone' | 'waiting-back';
   nextAt: number;
   unanswered: number;
-  goneAt: number;
+  /** When it last answered. */
+  seenAt: number;
 }
 
 export interface PowerEvents {
@@ -51,7 +52,7 @@ export class PowerWatch {
       phase: 'waiting-gone',
       nextAt: now,
       unanswered: 0,
-      goneAt: 0,
+      seenAt: now,
     });
     this.events.needVoice(target.subnetId);
     this.events.changed();
@@ -86,7 +87,7 @@ export class PowerWatch {
         continue;
       }
       if (!this.events.isReady(watch.target.subnetId)) continue;
-      if (watch.phase === 'waiting-gone' && watch.unanswered >= GONE_AFTER) this.gone(watch, now);
+      if (watch.phase === 'waiting-gone' && watch.unanswered >= GONE_AFTER) this.gone(watch);
       watch.unanswered += 1;
       this.events.askArp(watch.target.subnetId, watch.target.address);
     }
@@ -96,18 +97,10 @@ export class PowerWatch {
   sighting(address: Ipv4, mac: MacAddress, frame: Uint8Array, now: number): void {
     for (const watch of this.watches.values()) {
       if (watch.target.address !== address || watch.mac !== mac) continue;
+      const away = now - watch.seenAt;
       watch.unanswered = 0;
-      if (watch.phase !== 'waiting-back') continue;
-      const seconds = Math.round((now - watch.goneAt) / 100) / 10;
-      this.events.record(
-        'kept',
-        watch.target,
-        mac,
-        { backAfterSeconds: seconds },
-        frame,
-        watch.person,
-      );
-      this.end(watch);
+      watch.seenAt = now;
+      if (watch.phase === 'waiting-back') this.back(watch, away, frame);
     }
   }
 
@@ -119,9 +112,23 @@ export class PowerWatch {
     this.end(watch);
   }
 
-  private gone(watch: Watch, now: number): void {
+  /** A device that was away for less than it needs to start was only unplugged. */
+  private back(watch: Watch, away: number, frame: Uint8Array): void {
+    const { target, mac, person } = watch;
+    const seconds = Math.round(away / 100) / 10;
+    if (seconds < target.bootSeconds) {
+      const facts = { awaySeconds: seconds, needsSeconds: target.bootSeconds };
+      this.events.record('back-too-soon', target, mac, facts, frame, person);
+      watch.phase = 'waiting-gone';
+      this.events.changed();
+      return;
+    }
+    this.events.record('kept', target, mac, { backAfterSeconds: seconds }, frame, person);
+    this.end(watch);
+  }
+
+  private gone(watch: Watch): void {
     watch.phase = 'waiting-back';
-    watch.goneAt = now;
     this.events.lost(watch.target.interfaceId);
     this.events.record('gone', watch.target, watch.mac, {}, undefined, watch.person);
     this.events.changed();

@@ -18,10 +18,15 @@ export interface FieldTarget {
   readonly answersPing: boolean;
   /** What has to be seen of its MAC to count as heard: depends on its way. */
   readonly heardBy: EvidenceKind;
+  /** From power on to its first request: it cannot be back sooner. */
+  readonly bootSeconds: number;
+  /** By the evidence so far it has its address. */
+  readonly holds: boolean;
 }
 
 export interface FieldSubnet {
   readonly id: string;
+  readonly name: string;
   readonly length: PrefixLength;
   readonly gateway: Ipv4 | undefined;
   /** Addresses Ipsonomo may speak from, best first. */
@@ -83,7 +88,8 @@ export interface VoiceState {
 
 /** A notice for the link line: a code and its facts. */
 export interface FieldNotice {
-  readonly code: 'other-server' | 'adapter-gone' | 'link-down' | 'voice-taken' | 'capture-full';
+  readonly code:
+    'other-server' | 'adapter-gone' | 'link-down' | 'voice-taken' | 'no-voice' | 'capture-full';
   readonly at: number;
   readonly facts: Readonly<Record<string, string | number>>;
 }

@@ -25,6 +25,8 @@ export interface VoiceEvents {
   transmit(frame: Uint8Array): void;
   news(subnetId: string, news: HostNews): void;
   taken(address: Ipv4, mac: MacAddress): void;
+  /** Every address Ipsonomo might speak from is in other hands: it stays silent in this subnet. */
+  noneFree(subnet: FieldSubnet): void;
   changed(): void;
 }
 
@@ -49,6 +51,27 @@ export class Voices {
     const voice: Voice = { subnet, host: newHost(traits), candidate: 0 };
     this.voices.set(subnet.id, voice);
     this.claim(voice, now);
+  }
+
+  isOurs(address: Ipv4): boolean {
+    return [...this.voices.values()].some(({ host }) => host.configured?.address === address);
+  }
+
+  /** The plan changed: a voice whose address is now another's, or whose mask is old, claims anew. */
+  plan(subnets: readonly FieldSubnet[], now: number): void {
+    for (const [id, voice] of [...this.voices]) {
+      const subnet = subnets.find((one) => one.id === id);
+      const { length, gateway } = voice.subnet;
+      const address = voice.host.configured?.address ?? voice.subnet.voices[voice.candidate];
+      const stays =
+        subnet?.length === length &&
+        subnet.gateway === gateway &&
+        address !== undefined &&
+        subnet.voices.includes(address);
+      if (stays) continue;
+      this.voices.delete(id);
+      if (subnet) this.need(subnet, now);
+    }
   }
 
   step(subnetId: string, input: HostInput, now: number): void {
@@ -87,7 +110,10 @@ export class Voices {
 
   private claim(voice: Voice, now: number): void {
     const address = voice.subnet.voices[voice.candidate];
-    if (address === undefined) return;
+    if (address === undefined) {
+      this.events.noneFree(voice.subnet);
+      return;
+    }
     const { length, gateway } = voice.subnet;
     const wanted = { address, length, ...(gateway === undefined ? {} : { gateway }) };
     this.stepVoice(voice, { kind: 'claim', wanted, timing: CLAIM }, now);

@@ -1,14 +1,17 @@
-import type { RequestHandler } from 'express';
+import type { Request, RequestHandler } from 'express';
 import { Refusal } from '../store/refusal';
 import type { FieldService } from '../service/field-service';
+
+/** The server's own address of a connection. */
+export const cameInBy = (request: Request): string =>
+  (request.socket.localAddress ?? '').replace(/^::ffff:/, '');
 
 /** The live adapter never carries the web page: a plant's devices have no business with it. */
 export const notThroughLiveAdapter =
   (field: FieldService): RequestHandler =>
   (request, _response, next) => {
-    const local = request.socket.localAddress?.replace(/^::ffff:/, '');
     const live = field.liveAdapter();
-    if (live && local && live.addresses.includes(local))
+    if (live?.addresses.includes(cameInBy(request)))
       throw Refusal.of('wire.ownWeb', '', { adapter: live.name });
     next();
   };

@@ -10,6 +10,7 @@ import type { PlanReader } from '../service/read-plan';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import { checked, idOf, personOf } from './door';
+import { cameInBy } from './guard';
 import * as schema from './schemas';
 
 export interface Services {
@@ -102,7 +103,7 @@ export function fieldRoutes({ field }: Services): Router {
     response.json(listAdapters());
   });
   router.post('/field/wire', async (request, response) => {
-    await field.chooseWire(checked(schema.wireChoice, request.body));
+    await field.chooseWire(checked(schema.wireChoice, request.body), cameInBy(request));
     response.json(field.view());
   });
   router.post('/field/listen', async (request, response) => {

@@ -1,5 +1,5 @@
-import { existsSync } from 'node:fs';
-import { readJournals } from '../field/journal';
+import { existsSync, rmSync } from 'node:fs';
+import { journalsIn, readJournal } from '../field/journal';
 import type { FieldEvent } from '../field/protocol';
 import { Refusal } from '../store/refusal';
 import type { NewEvidence, Store } from '../store/store';
@@ -15,6 +15,7 @@ export class EvidenceSink {
   private queue: FieldEvent[] = [];
   private working: Promise<void> | undefined;
   private stopped = false;
+  private refused = 0;
 
   constructor(
     private readonly store: Store,
@@ -22,11 +23,18 @@ export class EvidenceSink {
     private readonly log: (line: string) => void,
   ) {}
 
-  /** Reads the journals of earlier runs; what is in the database already is left alone. */
+  /**
+   * Reads the journals of earlier runs; what is in the database already is left alone. A journal
+   * that the database has whole is done with; one it refuses (of another database) stays.
+   */
   async recover(folder: string): Promise<void> {
     if (!existsSync(folder)) return;
-    this.take([...readJournals(folder)]);
-    await this.settled();
+    for (const path of journalsIn(folder)) {
+      const before = this.refused;
+      this.take(readJournal(path));
+      await this.settled();
+      if (this.refused === before && !this.stopped) rmSync(path);
+    }
   }
 
   take(events: readonly FieldEvent[]): void {
@@ -66,6 +74,7 @@ export class EvidenceSink {
       if (error instanceof Refusal && error.issues.some((one) => one.code === 'store.away'))
         return false;
       this.log(`evidence not written: ${String(error)}`);
+      this.refused += 1;
       return true;
     }
   }

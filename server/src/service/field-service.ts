@@ -4,17 +4,20 @@ import {
   formatMac,
   givenAddresses,
   interfacesOf,
+  progressOf,
   STAGE_EVIDENCE,
   voiceAddress,
+  type Evidence,
   type FieldView,
   type HeardClient,
   type HeardView,
   type Ipv4,
   type Plan,
   type RunView,
+  type TwinView,
   type WireChoice,
 } from '@ipsonomo/core';
-import { listAdapters } from '../field/adapters';
+import { addressesOf } from '../field/adapters';
 import type { Field } from '../field/field';
 import type { Practice } from '../field/practice';
 import type { FieldPlan, FieldStatus } from '../field/protocol';
@@ -43,7 +46,10 @@ export class FieldService {
     return this.field.heard.map(heardView);
   }
 
-  async chooseWire(choice: WireChoice): Promise<void> {
+  /** @param cameInBy the server's own address of the connection that asks, if one does */
+  async chooseWire(choice: WireChoice, cameInBy?: string): Promise<void> {
+    if (choice.kind === 'live' && cameInBy && addressesOf(choice.adapter).includes(cameInBy))
+      throw Refusal.of('wire.ownWeb', '', { adapter: choice.adapter });
     await this.endRun();
     if (choice.kind === 'live')
       await this.field.call({ kind: 'open-live', adapter: choice.adapter });
@@ -110,9 +116,8 @@ export class FieldService {
 
   /** The live adapter's own addresses; nothing of the web is served through them. */
   liveAdapter(): { readonly name: string; readonly addresses: readonly string[] } | undefined {
-    const { source } = this.field.status;
-    const adapter = listAdapters().find((one) => source === `live:${one.name}`);
-    return adapter && { name: adapter.name, addresses: adapter.addresses };
+    const name = /^live:(.*)$/.exec(this.field.status.source ?? '')?.[1];
+    return name === undefined ? undefined : { name, addresses: addressesOf(name) };
   }
 
   private async endRun(): Promise<void> {
@@ -122,18 +127,27 @@ export class FieldService {
   }
 
   private async sendPlan(jobId: string): Promise<void> {
-    const plan = await this.store.plan(jobId);
-    await this.field.call({ kind: 'plan', plan: fieldPlanOf(jobId, plan) });
+    const [plan, evidence] = await Promise.all([
+      this.store.plan(jobId),
+      this.store.latestEvidence(jobId),
+    ]);
+    await this.field.call({ kind: 'plan', plan: fieldPlanOf(jobId, plan, evidence) });
   }
 }
 
-function fieldPlanOf(jobId: string, plan: Plan): FieldPlan {
+function fieldPlanOf(
+  jobId: string,
+  plan: Plan,
+  evidence: ReadonlyMap<string, readonly Evidence[]>,
+): FieldPlan {
   const subnets = new Map(plan.subnets.map((subnet) => [subnet.id, subnet]));
   return {
     jobId,
     targets: interfacesOf(plan).flatMap(({ device, at }) => {
       const subnet = subnets.get(at.subnetId);
       if (!subnet) return [];
+      const kind = findKind(device.kindId);
+      const { notches } = progressOf(device.way, at, evidence.get(at.id) ?? []);
       return [
         {
           interfaceId: at.id,
@@ -145,13 +159,16 @@ function fieldPlanOf(jobId: string, plan: Plan): FieldPlan {
           length: subnet.prefix.length,
           gateway: subnet.gateway,
           hostName: device.name,
-          answersPing: findKind(device.kindId)?.answersPing ?? true,
+          answersPing: kind?.answersPing ?? true,
           heardBy: STAGE_EVIDENCE[device.way].heard,
+          bootSeconds: kind?.bootSeconds ?? 0,
+          holds: notches.some(({ stage, state }) => stage === 'given' && state === 'reached'),
         },
       ];
     }),
     subnets: plan.subnets.map((subnet) => ({
       id: subnet.id,
+      name: subnet.name,
       length: subnet.prefix.length,
       gateway: subnet.gateway,
       voices: voiceCandidates(plan, subnet.id),
@@ -183,7 +200,18 @@ export const heardView = (client: HeardClient): HeardView => ({
   count: client.count,
   firstAt: client.firstAt,
   lastAt: client.lastAt,
-  twins: client.twins ?? null,
+  twins: client.twins
+    ? { differs: client.twins, voices: client.voices.slice(0, 2).map(twinView) }
+    : null,
+});
+
+const twinView = ({ traits, transactions, lastAt }: HeardClient['voices'][number]): TwinView => ({
+  hostName: traits.hostName ?? null,
+  clientId: traits.clientId ?? null,
+  vendorClass: traits.vendorClass ?? null,
+  parameters: traits.parameters ?? null,
+  transaction: (transactions[0] ?? 0).toString(16).padStart(8, '0'),
+  lastAt,
 });
 
 export const fieldView = (status: FieldStatus, now: number): FieldView => ({

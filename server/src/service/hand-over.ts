@@ -43,7 +43,7 @@ export async function addressList(
   const job = await store.job(jobId);
   const [plan, evidence, revisions] = await Promise.all([
     store.plan(jobId),
-    store.evidence(jobId),
+    store.latestEvidence(jobId),
     store.revisions(jobId),
   ]);
   const rows = interfacesOf(plan).map(({ device, at }) => {

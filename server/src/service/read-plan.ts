@@ -22,6 +22,9 @@ import {
 } from '@ipsonomo/core';
 import type { JobRecord, Store } from '../store/store';
 
+/** So many lines of one device are read at once; the captures hold the rest. */
+const MOST_EVIDENCE = 200;
+
 type EvidenceMap = ReadonlyMap<string, readonly Evidence[]>;
 
 /** Reads plans together with what the evidence says of them. Nothing computed here is stored. */
@@ -37,7 +40,7 @@ export class PlanReader {
     const job = await this.store.job(jobId);
     const [plan, evidence, revisions] = await Promise.all([
       this.store.plan(jobId),
-      this.store.evidence(jobId),
+      this.store.latestEvidence(jobId),
       this.store.revisions(jobId),
     ]);
     const devices = plan.devices.map((device) => deviceView(plan, device, evidence));
@@ -47,8 +50,8 @@ export class PlanReader {
   }
 
   async evidenceOf(jobId: string, interfaceId: string): Promise<readonly EvidenceView[]> {
-    const found = await this.store.evidence(jobId, interfaceId);
-    return (found.get(interfaceId) ?? []).map(evidenceView).reverse();
+    const found = await this.store.evidenceOf(jobId, interfaceId, MOST_EVIDENCE);
+    return found.map(evidenceView);
   }
 
   private async summary(job: JobRecord): Promise<JobSummary> {

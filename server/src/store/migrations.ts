@@ -72,7 +72,8 @@ const MIGRATIONS: readonly Migration[] = [
       create table evidence (
         id bigint generated always as identity primary key,
         job_id uuid not null references job on delete cascade,
-        interface_id uuid not null references interface on delete cascade,
+        -- No foreign key: what was seen of a device outlives its place in the plan.
+        interface_id uuid not null,
         run_id uuid references run on delete set null,
         sequence integer,
         kind text not null,
@@ -86,6 +87,8 @@ const MIGRATIONS: readonly Migration[] = [
         unique (run_id, sequence)
       );
       create index evidence_by_interface on evidence (interface_id, at);
+      create index evidence_latest on evidence
+        (job_id, interface_id, kind, mac, address, at desc, id desc);
       create table hand_over (
         id bigint generated always as identity primary key,
         job_id uuid not null references job on delete cascade,
@@ -95,8 +98,10 @@ const MIGRATIONS: readonly Migration[] = [
         revision integer not null
       );
       create function evidence_stays() returns trigger language plpgsql as $$
-        begin raise exception 'evidence is never changed'; end $$;
+        begin raise exception 'evidence is never changed or removed'; end $$;
       create trigger evidence_stays before update of kind, at, mac, address, source, facts, bytes
+        on evidence for each row execute function evidence_stays();
+      create trigger evidence_remains before delete
         on evidence for each row execute function evidence_stays();
     `,
     down: `

@@ -46,6 +46,20 @@ export interface Change {
   readonly details?: Record<string, unknown>;
 }
 
+const EVIDENCE_COLUMNS = [
+  'id',
+  'interface_id',
+  'kind',
+  'at',
+  'mac',
+  'address',
+  'source',
+  'person',
+  'facts',
+];
+
+const byTime = (a: Evidence, b: Evidence): number => a.at - b.at || Number(a.id) - Number(b.id);
+
 export type DeviceFields = Omit<Device, 'id' | 'interfaces'>;
 
 /** The plan and the evidence in PostgreSQL. The only room that knows tables. */
@@ -140,6 +154,16 @@ export class Store {
     });
   }
 
+  /** Runs that a crash left open end with the last thing they saw. */
+  endLeftRuns(): Promise<void> {
+    return this.ask(async () => {
+      await this.knex.raw(`
+        update run set ended_at = coalesce(
+          (select max(at) from evidence where evidence.run_id = run.id), started_at)
+        where ended_at is null`);
+    });
+  }
+
   runs(jobId: string): Promise<readonly RunRow[]> {
     return this.ask(() =>
       RunRow.query(this.knex).where('job_id', jobId).orderBy('started_at', 'desc').limit(50),
@@ -164,29 +188,48 @@ export class Store {
         facts: JSON.stringify(one.facts),
         bytes: one.bytes ?? null,
       }));
-      // A device deleted meanwhile took its evidence with it.
-      const ids = [...new Set(rows.map((row) => row.interface_id))];
-      const known = await InterfaceRow.query(this.knex).select('id').whereIn('id', ids);
-      const kept = rows.filter((row) => known.some(({ id }) => id === row.interface_id));
-      if (kept.length > 0)
-        await this.knex('evidence').insert(kept).onConflict(['run_id', 'sequence']).ignore();
+      await this.knex('evidence').insert(rows).onConflict(['run_id', 'sequence']).ignore();
     });
   }
 
-  evidence(jobId: string, interfaceId?: string): Promise<ReadonlyMap<string, readonly Evidence[]>> {
+  /**
+   * Of every interface the last evidence of each kind, MAC and address, oldest first: all that a
+   * stage can depend on, however often a device was asked.
+   */
+  latestEvidence(jobId: string): Promise<ReadonlyMap<string, readonly Evidence[]>> {
     return this.ask(async () => {
-      const query = EvidenceRow.query(this.knex)
-        .select('id', 'interface_id', 'kind', 'at', 'mac', 'address', 'source', 'person', 'facts')
+      const rows = await EvidenceRow.query(this.knex)
+        .distinctOn('interface_id', 'kind', 'mac', 'address')
+        .select(EVIDENCE_COLUMNS)
         .where('job_id', jobId)
-        .orderBy(['at', 'id']);
-      if (interfaceId) query.where('interface_id', interfaceId);
+        .orderBy([
+          ...['interface_id', 'kind', 'mac', 'address'],
+          { column: 'at', order: 'desc' },
+          { column: 'id', order: 'desc' },
+        ]);
       const byInterface = new Map<string, Evidence[]>();
-      for (const row of await query) {
+      for (const row of rows) {
         const list = byInterface.get(row.interface_id) ?? [];
         list.push(toEvidence(row));
         byInterface.set(row.interface_id, list);
       }
+      for (const list of byInterface.values()) list.sort(byTime);
       return byInterface;
+    });
+  }
+
+  /** What was seen of one interface, newest first. */
+  evidenceOf(jobId: string, interfaceId: string, most: number): Promise<readonly Evidence[]> {
+    return this.ask(async () => {
+      const rows = await EvidenceRow.query(this.knex)
+        .select(EVIDENCE_COLUMNS)
+        .where({ job_id: jobId, interface_id: interfaceId })
+        .orderBy([
+          { column: 'at', order: 'desc' },
+          { column: 'id', order: 'desc' },
+        ])
+        .limit(most);
+      return rows.map(toEvidence);
     });
   }
 

@@ -24,13 +24,18 @@ export function NewDevicesScreen({ job }: { readonly job: string }) {
   return (
     <Page
       action={
-        <Button
-          size="lg"
-          title={`Add ${plural(form.drafts.length, 'device')}`}
-          disabled={!form.isReady}
-          loading={add.isPending}
-          onPress={save}
-        />
+        <>
+          <Words size="second" tone="second" lines={1}>
+            {summaryOf(form.drafts)}
+          </Words>
+          <Button
+            size="lg"
+            title={`Add ${plural(form.drafts.length, 'device')}`}
+            disabled={!form.isReady}
+            loading={add.isPending}
+            onPress={save}
+          />
+        </>
       }
     >
       <Words size="title" heading={1}>
@@ -76,6 +81,15 @@ export function NewDevicesScreen({ job }: { readonly job: string }) {
       <Refusals issues={issuesOf(add.error)} />
     </Page>
   );
+}
+
+/** What is about to be added, beside the button that does it. */
+function summaryOf(drafts: readonly Draft[]): string {
+  const [first] = drafts;
+  const last = drafts.at(-1);
+  if (!first || !last) return 'Nothing to add yet.';
+  const one = ({ device }: Draft) => `${device.name}, ${device.address}`;
+  return first === last ? one(first) : `${one(first)} … ${one(last)}`;
 }
 
 interface DraftProps {

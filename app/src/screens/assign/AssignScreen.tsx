@@ -29,8 +29,9 @@ export function AssignScreen({ job, selected }: Props) {
   const strangers = view ? strangersOf(view, clients) : [];
   const [next, ...rest] = awaited;
   const shown = selected ?? next?.at.id;
+  const action = listening && (wide || !next) ? undefined : <ListenAction job={job} next={next} />;
   const list = (
-    <Page action={<ListenAction job={job} next={wide ? undefined : next} />}>
+    <Page action={action}>
       <View style={{ gap: 4 }}>
         <Words size="title" heading={1}>
           {awaited.length === 0
@@ -121,12 +122,18 @@ function Notices() {
 type Facts = Readonly<Record<string, string | number>>;
 
 const NOTICE_WORDS: Readonly<Record<string, (facts: Facts) => string>> = {
-  'other-server': ({ server, mac }) =>
-    `Another server answers on this wire: ${server} (${mac}). Ipsonomo has stopped answering. Switch the other off, or leave the giving to it.`,
+  'other-server': ({ server, mac, answered }) => {
+    const who = mac === undefined ? server : `${server} (${mac})`;
+    return answered === undefined
+      ? `Another server answers devices on this wire: ${who}. None of yours so far.`
+      : `Another server answers ${answered}: ${who}. Ipsonomo has stopped answering. Switch the other off, or leave the giving to it.`;
+  },
   'adapter-gone': () => 'The adapter is gone. Plug it in again; listening goes on by itself.',
   'link-down': () => 'The cable has no link. Look at both its ends.',
   'voice-taken': ({ address, by }) =>
     `Ipsonomo wanted to speak from ${address}, but ${by} has it. It took the next free one.`,
+  'no-voice': ({ subnet }) =>
+    `${subnet} has no free address Ipsonomo could speak from, so it stays silent there. Keep a band for service laptops in the plan.`,
   'capture-full': () => 'The capture of this run is full. Evidence goes on being written.',
 };
 
@@ -169,9 +176,7 @@ function nextStep({ device, at, offers }: Awaited, now: number): string {
       ? `Bound. It last asked ${agoWords(best.heard.lastAt, now)}.`
       : 'Bound. Its next request will be answered while you let it.';
   if (best)
-    return offers.length === 1
-      ? `${best.heard.mac} asks in its way: hold it against the label.`
-      : `${offers.length} unbound devices ask in its way: hold them against its label.`;
+    return `${offers.length} heard that may be it: hold the label against ${offers.length === 1 ? 'it' : 'them'}`;
   return `awaited by ${WAY_WORDS[device.way]}`;
 }
 

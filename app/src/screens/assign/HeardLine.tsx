@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import type { HeardView } from '@ipsonomo/core';
+import { TWIN_WORDS, type HeardView } from '@ipsonomo/core';
 import { MacText, Words } from '../../parts';
 import { agoWords, plural } from '../words';
 
@@ -26,11 +26,32 @@ export function HeardLine({
           {note}
         </Words>
       ) : null}
-      {heard.twins ? (
-        <Words size="second" tone="brick">
-          Two devices have this MAC (they differ in: {heard.twins.join(', ')}). Neither is answered.
+      {heard.twins ? <Twins twins={heard.twins} now={now} /> : null}
+    </View>
+  );
+}
+
+/** Two devices behind one MAC, each with what tells it from the other. */
+function Twins({
+  twins,
+  now,
+}: {
+  readonly twins: NonNullable<HeardView['twins']>;
+  readonly now: number;
+}) {
+  return (
+    <View>
+      <Words size="second" tone="brick">
+        Two devices have this MAC. Neither is answered.
+      </Words>
+      {twins.voices.map((voice) => (
+        <Words key={voice.transaction} size="second">
+          {[...twins.differs.map((name) => `${TWIN_WORDS[name]} ${voice[name] ?? 'none'}`)].join(
+            ', ',
+          )}
+          , last {agoWords(voice.lastAt, now)}
         </Words>
-      ) : null}
+      ))}
     </View>
   );
 }

@@ -1,7 +1,8 @@
 import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
 import { evidenceWords } from '@ipsonomo/core';
-import { useInterfaceAct, useWire } from '../../data';
+import { evidenceQuery, useInterfaceAct, useWire } from '../../data';
 import { Notice, Refusals, timeOf, Words } from '../../parts';
 import { issuesOf } from '../words';
 import { Bound } from './Bound';
@@ -106,6 +107,7 @@ const PHASES = [
 
 function Watching({ call, phase }: { readonly call: Call; readonly phase: string }) {
   const at = PHASES.findIndex(([name]) => name === phase);
+  const [latest] = useQuery(evidenceQuery(call.job, call.at.id)).data ?? [];
   const boot = call.kind?.bootSeconds ?? 10;
   return (
     <CallPage
@@ -137,9 +139,14 @@ function Watching({ call, phase }: { readonly call: Call; readonly phase: string
           </View>
         ))}
       </View>
+      {latest?.kind === 'back-too-soon' ? (
+        <Notice tone="ochre" title="That was not a power cut">
+          {`It was ${evidenceWords(latest.kind, latest.facts)} (${timeOf(latest.at)}). Once more.`}
+        </Notice>
+      ) : null}
       <Notice tone="plain">
-        While it is watched Ipsonomo does not answer it, so an address it comes back with is its
-        own.
+        The power, not the network cable: a device that keeps its power keeps any address. While it
+        is watched Ipsonomo does not answer it, so what it comes back with is its own.
       </Notice>
     </CallPage>
   );

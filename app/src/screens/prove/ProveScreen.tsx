@@ -113,14 +113,15 @@ function Finding({ device, at, length }: Entry & { readonly length: number }) {
   const wrong = check?.kind === 'contradicted' || check?.kind === 'no-answer';
   return (
     <View style={{ gap: 4 }}>
-      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
+      <View style={{ flexDirection: 'row', gap: 12, alignItems: 'center' }}>
         <View style={{ flex: 1 }}>
           <Words size="strong" lines={1}>
             {device.title}
           </Words>
+          {wide ? null : <StageNotches notches={at.notches} />}
         </View>
         <AddressText address={at.address} length={length} still />
-        <StageNotches notches={at.notches} />
+        {wide ? <StageNotches notches={at.notches} /> : null}
       </View>
       {check ? (
         <Words size="second" tone={wrong ? 'brick' : 'moss'}>
