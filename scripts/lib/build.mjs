@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { LOCAL, ROOT, run, say } from './steps.mjs';
+import { LOCAL, note, ROOT, run } from './steps.mjs';
 
 const FONTS = [
   ['atkinson-hyperlegible-next', 'atkinson-hyperlegible-next-latin-wght-normal.woff2'],
@@ -31,7 +31,7 @@ function whenChanged(name, paths, made, build) {
   const stamp = stampOf(paths);
   if (existsSync(join(ROOT, made)) && existsSync(file) && readFileSync(file, 'utf8') === stamp)
     return;
-  say(`building the ${name} …`);
+  note(`building the ${name} …`);
   build();
   mkdirSync(LOCAL, { recursive: true });
   writeFileSync(file, stamp);

@@ -10,6 +10,9 @@ export const IS_ROOT = process.getuid?.() === 0;
 
 export const say = (line) => console.log(line);
 
+/** What goes on beside the work: on standard error, so that output stays clean. */
+export const note = (line) => console.error(line);
+
 /** Ends the program with one clear line. */
 export function giveUp(line) {
   console.error(line);
@@ -59,7 +62,7 @@ export function needPackages(packages, otherwise = '') {
   const sudo = IS_ROOT ? [] : ['sudo', '-n'];
   const may = has('apt-get') && (IS_ROOT || spawnSync('sudo', ['-n', 'true']).status === 0);
   if (!may) giveUp(`Please install: apt install ${missing.join(' ')}${otherwise}`);
-  say(`installing ${missing.join(', ')} …`);
+  note(`installing ${missing.join(', ')} …`);
   const env = { DEBIAN_FRONTEND: 'noninteractive' };
   const apt = (...args) => {
     const [command, ...rest] = [...sudo, 'apt-get', '-qq', ...args];
@@ -73,7 +76,7 @@ export function needPackages(packages, otherwise = '') {
 export function needModules() {
   const marker = join(ROOT, 'node_modules/.package-lock.json');
   if (existsSync(marker) && sameLock(marker)) return;
-  say('installing npm packages …');
+  note('installing npm packages …');
   run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { title: 'npm ci' });
   run(process.execPath, ['-e', markLock], { title: 'npm ci' });
 }

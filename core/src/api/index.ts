@@ -1,4 +1,5 @@
 export * from './cabinet';
+export * from './decoded';
 export * from './views';
 export * from './plan-view';
 export * from './sentences';

@@ -33,6 +33,17 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
       : `"${where}" has ${have} of twelve digits.`,
   'mac.notation': (where) => `"${where}" is not a MAC. It has twelve digits, 0–9 and A–F.`,
   'mac.group': (where) => `${where} is a group address. No device has it as its own.`,
+  'hex.empty': () => 'There are no bytes. Write them as hex digits, two for each byte.',
+  'hex.letter': (where) => `"${where}" is no hex digit. Bytes are written with 0–9 and A–F.`,
+  'hex.odd': (_where, { have }) =>
+    `${have} hex digits make no whole bytes: one is missing or extra.`,
+  'file.missing': (where) => `There is no file ${where}, or it may not be read.`,
+  'pcap.magic': (where) => `${where} is no capture in the classic pcap format. Save it as pcap.`,
+  'pcap.newer': (where) => `${where} is a pcapng capture. Save it in the classic pcap format.`,
+  'pcap.link': (where) => `${where} was not captured on Ethernet.`,
+  'pcap.cut': (where, { at }) => `${where} ends in the middle of a frame, at byte ${at}.`,
+  'bytes.unreadable': (where, { at, need, have }) =>
+    `${where} cannot be read at byte ${at}: needed ${need}, found ${have}.`,
   'name.empty': () => 'There is no name.',
   'name.space': (where) => `"${where}" has a space in it. Use a hyphen.`,
   'name.length': (_where, { have }) => `The name has ${have} characters; 253 is the most.`,
@@ -43,7 +54,8 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'name.hyphen': (where) => `"${where}" begins or ends with a hyphen. Take it off.`,
   'name.numeric': (where) => `"${where}" reads like an address. Add a letter.`,
   'name.taken': (where, { holder }) => `${where} is the name of ${holder} already.`,
-  'address.never': (where, { block }) => `${where} is ${block}: no device can have it.`,
+  'address.never': (where, { block }) =>
+    `${where} lies in the block “${block}”: no device can have it.`,
   'address.outside': (where, { subnet, network }) =>
     `${where} is outside ${subnet}, which is ${network}.`,
   'address.network': (where, { network }) =>
@@ -55,7 +67,8 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'address.band': (where, { band }) =>
     `${where} is kept for: ${band}. Give another, or move the band.`,
   'address.full': (where) => `${where} has no free address left for this kind of device.`,
-  'subnet.never': (where, { block }) => `${where} lies in ${block}: no device can be there.`,
+  'subnet.never': (where, { block }) =>
+    `${where} lies in the block “${block}”: no device can be there.`,
   'subnet.tooWide': (where) => `${where} is wider than any site. Write a longer prefix, like /24.`,
   'subnet.overlap': (where, { other, network }) =>
     `${where} overlaps ${other}, which is ${network}. Choose a range beside it.`,

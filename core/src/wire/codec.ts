@@ -91,21 +91,6 @@ export const toLatin1 = (bytes: Uint8Array): string => String.fromCharCode(...by
 export const fromLatin1 = (text: string): Uint8Array =>
   Uint8Array.from(text, (letter) => letter.charCodeAt(0) & 255);
 
-export const toHex = (bytes: Uint8Array): string => {
-  let text = '';
-  for (const byte of bytes) text += byte.toString(16).padStart(2, '0');
-  return text;
-};
-
-/** Reads hex with any white space, `:` or `-` between bytes; undefined where it is no hex. */
-export function fromHex(text: string): Uint8Array | undefined {
-  const digits = text.replace(/[\s:-]/g, '');
-  if (digits.length % 2 !== 0 || !/^[0-9a-f]*$/i.test(digits)) return undefined;
-  return Uint8Array.from({ length: digits.length / 2 }, (_, i) =>
-    parseInt(digits.slice(2 * i, 2 * i + 2), 16),
-  );
-}
-
 /**
  * The one's complement sum of RFC 1071 §1 over `from`…`end`, not yet folded.
  * @param start a sum to go on from (a pseudo header, say)

@@ -23,32 +23,36 @@ interface IpLayers {
   readonly ip: Ipv4Packet;
 }
 
-const all = <T>(codec: Codec<T>, bytes: Uint8Array): T =>
-  codec.decode(bytes, 0, bytes.length).value;
+/** Reads a whole payload where it stands in its frame, so that errors name the frame's bytes. */
+function within<T>(frame: Uint8Array, codec: Codec<T>, payload: Uint8Array): T {
+  const at = payload.byteOffset - frame.byteOffset;
+  return codec.decode(frame, at, at + payload.length).value;
+}
 
 /**
  * Reads a whole frame.
  * @throws DecodeError of the first layer that cannot be read
  */
 export function dissect(frame: Uint8Array): Dissected {
-  const outer = all(ethernet, frame);
+  const read = <T>(codec: Codec<T>, payload: Uint8Array) => within(frame, codec, payload);
+  const outer = read(ethernet, frame);
   if (outer.etherType === ETHERTYPE.arp)
-    return { kind: 'arp', ethernet: outer, arp: all(arp, outer.payload) };
+    return { kind: 'arp', ethernet: outer, arp: read(arp, outer.payload) };
   if (outer.etherType !== ETHERTYPE.ipv4) return { kind: 'ethernet', ethernet: outer };
-  const ip = all(ipv4Packet, outer.payload);
+  const ip = read(ipv4Packet, outer.payload);
   const layers = { ethernet: outer, ip };
   // A later fragment has no header of its own; the first one's length would not fit its bytes.
   if (ip.fragmentOffset !== 0 || ip.moreFragments) return { kind: 'ip', ...layers };
   switch (ip.protocol) {
     case PROTOCOL.icmp:
-      return { kind: 'icmp', ...layers, icmp: all(icmp, ip.payload) };
+      return { kind: 'icmp', ...layers, icmp: read(icmp, ip.payload) };
     case PROTOCOL.tcp:
-      return { kind: 'tcp', ...layers, tcp: all(tcp(ip.from, ip.to), ip.payload) };
+      return { kind: 'tcp', ...layers, tcp: read(tcp(ip.from, ip.to), ip.payload) };
     case PROTOCOL.udp: {
-      const datagram = all(udp(ip.from, ip.to), ip.payload);
+      const datagram = read(udp(ip.from, ip.to), ip.payload);
       if (datagram.toPort !== DHCP_PORT.server && datagram.toPort !== DHCP_PORT.client)
         return { kind: 'udp', ...layers, udp: datagram };
-      return { kind: 'dhcp', ...layers, udp: datagram, dhcp: all(dhcpMessage, datagram.payload) };
+      return { kind: 'dhcp', ...layers, udp: datagram, dhcp: read(dhcpMessage, datagram.payload) };
     }
     default:
       return { kind: 'ip', ...layers };

@@ -1,4 +1,5 @@
 export * from './codec';
+export * from './hex';
 export * from './ethernet';
 export * from './arp';
 export * from './ipv4-packet';

@@ -120,6 +120,7 @@ export const OPTION = {
   nameServers: addresses(6, 'name servers'),
   hostName: text(12, 'host name'),
   domainName: text(15, 'domain name'),
+  broadcastAddress: address(28, 'broadcast address'),
   requestedAddress: address(50, 'requested address'),
   leaseTime: seconds(51, 'lease time'),
   overload: byte(52, 'overload'),
