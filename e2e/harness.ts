@@ -1,5 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
+import { request } from 'node:http';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -9,15 +10,26 @@ const ROOT = join(__dirname, '..');
 
 /** A server of the tests' own, with its own database and folder. */
 export interface TestServer {
+  /** Where it serves: a port of loopback, or a Unix socket. */
+  readonly at: { readonly port: number } | { readonly socketPath: string };
   readonly url: string;
   readonly folder: string;
   readonly databaseUrl: string;
+  readonly pid: () => number;
   readonly output: () => string;
   /** Ends it at once, as a power cut would. */
   kill(): Promise<void>;
   /** Starts it again on the same port, database and folder. */
   restart(): Promise<void>;
   stop(): Promise<void>;
+}
+
+interface Options {
+  readonly demo: boolean;
+  /** The network namespace it runs in; it is then reached through a Unix socket. */
+  readonly namespace?: string;
+  /** What stands before the command, to take rights away. */
+  readonly wrap?: readonly string[];
 }
 
 const freePort = (): Promise<number> =>
@@ -30,7 +42,7 @@ const freePort = (): Promise<number> =>
     });
   });
 
-function adminUrl(): string {
+export function adminUrl(): string {
   const url = process.env['E2E_DATABASE_URL'];
   if (!url) throw new Error('E2E_DATABASE_URL is not set: run the tests with npm test');
   return url;
@@ -56,40 +68,48 @@ export async function until<T>(
     const found = await look().catch(() => undefined);
     if (found) return found;
     if (Date.now() > end) throw new Error(`waited ${seconds} s in vain: ${what}`);
-    await new Promise((resolve) => setTimeout(resolve, 100));
+    await new Promise((resolve) => setTimeout(resolve, 50));
   }
 }
 
-export async function startServer(name: string, demo: boolean): Promise<TestServer> {
+export async function startServer(name: string, options: Options): Promise<TestServer> {
+  const { demo, namespace, wrap = [] } = options;
   const databaseUrl = await freshDatabase(`test_${name}`);
   const folder = mkdtempSync(join(tmpdir(), 'ipsonomo-e2e-'));
   const port = await freePort();
-  const url = `http://127.0.0.1:${port}`;
+  const at = namespace === undefined ? { port } : { socketPath: join(folder, 'http.sock') };
+  const inside = namespace === undefined ? [] : ['ip', 'netns', 'exec', namespace];
+  const [command = '', ...args] = [
+    ...[...inside, ...wrap, process.execPath],
+    join(ROOT, 'server/dist/main.js'),
+  ];
   let child: ChildProcess;
   let output = '';
   const start = async () => {
-    child = spawn(process.execPath, [join(ROOT, 'server/dist/main.js')], {
+    child = spawn(command, args, {
       env: {
         ...process.env,
-        ...{ HOST: '127.0.0.1', PORT: String(port), DATABASE_URL: databaseUrl },
-        ...{ IPSONOMO_DATA: folder, IPSONOMO_DEMO: demo ? '1' : '0' },
+        ...{ HOST: '127.0.0.1', PORT: 'port' in at ? String(at.port) : at.socketPath },
+        ...{ DATABASE_URL: databaseUrl, IPSONOMO_DATA: folder, IPSONOMO_DEMO: demo ? '1' : '0' },
       },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     child.stdout?.on('data', (data: Buffer) => (output += data.toString()));
     child.stderr?.on('data', (data: Buffer) => (output += data.toString()));
-    await until(`the server of ${name} answers\n${output}`, async () => {
-      const health = await fetch(`${url}/api/health`);
-      return health.ok;
-    });
+    await until(`the server of ${name} answers`, () => api({ at }, 'GET', '/health')).catch(
+      (error: Error) => {
+        throw new Error(`${error.message}\n${output}`);
+      },
+    );
   };
   const end = async (signal: NodeJS.Signals) => {
     const ended = new Promise((resolve) => child.once('exit', resolve));
-    if (child.exitCode === null && child.kill(signal)) await ended;
+    if (child.exitCode === null && child.signalCode === null && child.kill(signal)) await ended;
   };
   await start();
   return {
-    ...{ url, folder, databaseUrl },
+    ...{ at, url: `http://127.0.0.1:${port}`, folder, databaseUrl },
+    pid: () => child.pid ?? 0,
     output: () => output,
     kill: () => end('SIGKILL'),
     restart: start,
@@ -97,19 +117,35 @@ export async function startServer(name: string, demo: boolean): Promise<TestServ
   };
 }
 
-/** A typed call of the server's API in a person's name. */
-export async function api<T>(
-  server: { readonly url: string },
+/** A refused call; the codes are in its message. */
+export class CallRefused extends Error {}
+
+/** A call of the server's API in a person's name. */
+export function api<T = unknown>(
+  { at }: Pick<TestServer, 'at'>,
   method: string,
   path: string,
   body?: unknown,
 ): Promise<T> {
-  const response = await fetch(`${server.url}/api${path}`, {
-    method,
-    headers: { 'content-type': 'application/json', 'x-person': 'test' },
-    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+  const sent = body === undefined ? undefined : JSON.stringify(body);
+  const headers = { 'content-type': 'application/json', 'x-person': 'test' };
+  const where = 'port' in at ? { host: '127.0.0.1', ...at } : at;
+  return new Promise((resolve, reject) => {
+    // A connection of its own: tests block for seconds, in which the server hangs up an idle one.
+    const call = request(
+      { ...where, agent: false, method, path: `/api${path}`, headers },
+      (response) => {
+        let text = '';
+        response.setEncoding('utf8');
+        response.on('data', (part: string) => (text += part));
+        response.on('end', () => {
+          const status = response.statusCode ?? 0;
+          if (status >= 400) reject(new CallRefused(`${method} ${path}: ${status} ${text}`));
+          else resolve((text === '' ? undefined : JSON.parse(text)) as T);
+        });
+      },
+    );
+    call.on('error', reject);
+    call.end(sent);
   });
-  const text = await response.text();
-  if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${text}`);
-  return (text === '' ? undefined : JSON.parse(text)) as T;
 }

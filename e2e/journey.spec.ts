@@ -12,7 +12,9 @@ let server: TestServer;
 let errors: string[];
 
 test.beforeEach(async ({ page }, info) => {
-  server = await startServer(`journey_${info.title.replace(/\W+/g, '_').slice(0, 20)}`, true);
+  server = await startServer(`journey_${info.title.replace(/\W+/g, '_').slice(0, 20)}`, {
+    demo: true,
+  });
   errors = [];
   page.on('pageerror', (error) => errors.push(String(error)));
   page.on('console', (message) => {

@@ -15,8 +15,8 @@ let passed = 0;
 let failed = 0;
 let skipped = 0;
 
-/** One step: its output is shown, its result counted. */
-function step(name, command, args, env = {}) {
+/** One step: its output is shown, its result counted. `counts` reads the runner's own figures. */
+function step(name, command, args, { env = {}, file, counts } = {}) {
   if (!isWanted(name)) return;
   const start = Date.now();
   say(`\n== ${name}`);
@@ -25,27 +25,66 @@ function step(name, command, args, env = {}) {
     env: { ...process.env, ...env },
     stdio: 'inherit',
   });
+  const isOk = done.status === 0;
   const seconds = ((Date.now() - start) / 1000).toFixed(1);
-  results.push(`${done.status === 0 ? 'ok  ' : 'FAIL'} ${name} (${seconds} s)`);
-  if (done.status !== 0) failed += 1;
+  const found = file && existsSync(file) ? counts(JSON.parse(readFileSync(file, 'utf8'))) : NONE;
+  passed += found.passed;
+  skipped += found.skipped;
+  // A runner that fell over without counting has failed all the same.
+  failed += isOk ? found.failed : Math.max(1, found.failed);
+  results.push(`${isOk ? 'ok  ' : 'FAIL'} ${name} (${seconds} s)`);
 }
 
+const NONE = { passed: 0, failed: 0, skipped: 0 };
 const bin = (name) => join(ROOT, 'node_modules/.bin', name);
+const result = (name) => join(LOCAL, 'results', `${name}.json`);
 
-/** Adds a runner's own counts to the sum. */
-function count(file, read) {
-  if (!existsSync(file)) return;
-  const found = read(JSON.parse(readFileSync(file, 'utf8')));
-  passed += found.passed;
-  failed += found.failed;
-  skipped += found.skipped;
+function jest(env) {
+  const file = result('unit');
+  const args = ['--json', '--outputFile', file, '--testLocationInResults'];
+  const counts = (one) => ({
+    passed: one.numPassedTests,
+    failed: one.numFailedTests,
+    skipped: one.numPendingTests,
+  });
+  step('unit tests', bin('jest'), args, { env: { ...env, CI: 'true' }, file, counts });
+}
+
+function playwright(name, folder, env) {
+  const file = result(name.replace(' ', '-'));
+  const counts = ({ stats }) => ({
+    passed: stats.expected,
+    failed: stats.unexpected,
+    // Flaky or left out after a failure: neither passed.
+    skipped: stats.skipped,
+  });
+  step(name, bin('playwright'), ['test', '-c', folder, '--reporter', 'list,json'], {
+    env: { ...env, PLAYWRIGHT_JSON_OUTPUT_FILE: file },
+    file,
+    counts,
+  });
+}
+
+function wireTests(env) {
+  if (!isWanted('wire tests')) return;
+  const may = IS_ROOT && has('ip') && spawnSync('ip', ['netns', 'add', 'ipso-may']).status === 0;
+  if (may) {
+    spawnSync('ip', ['netns', 'del', 'ipso-may']);
+    playwright('wire tests', 'e2e/wire', env);
+    return;
+  }
+  say(
+    '\n!!!! WIRE TESTS SKIPPED: they need root and network namespaces. Run npm test as root. !!!!',
+  );
+  results.push('SKIP wire tests: they need root and network namespaces');
+  skipped += 1;
+  if (CI) failed += 1;
 }
 
 needPackages(['chromium', 'tshark', 'iproute2', 'udhcpc', 'bootpc', 'dnsmasq-base']);
 needModules();
 const database = await startPostgres('test-pg', { fresh: true });
 rmSync(join(LOCAL, 'results'), { recursive: true, force: true });
-const result = (name) => join(LOCAL, 'results', `${name}.json`);
 const env = { E2E_DATABASE_URL: database.socketUrl };
 try {
   step('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
@@ -62,50 +101,14 @@ try {
     'server/src',
     'app/src',
   ]);
-  step(
-    'unit tests',
-    bin('jest'),
-    ['--json', '--outputFile', result('unit'), '--testLocationInResults'],
-    { ...env, CI: 'true' },
-  );
-  count(result('unit'), (one) => ({
-    passed: one.numPassedTests,
-    failed: one.numFailedTests,
-    skipped: one.numPendingTests,
-  }));
-  say('\n== build');
-  buildServer();
-  buildApp();
-  step('browser tests', bin('playwright'), ['test', '-c', 'e2e', '--reporter', 'list,json'], {
-    ...env,
-    PLAYWRIGHT_JSON_OUTPUT_FILE: result('browser'),
-  });
-  const playwright = (one) => ({
-    passed: one.stats.expected,
-    failed: one.stats.unexpected,
-    skipped: one.stats.skipped,
-  });
-  count(result('browser'), playwright);
-  const mayWire =
-    isWanted('wire tests') &&
-    IS_ROOT &&
-    has('ip') &&
-    spawnSync('ip', ['netns', 'add', 'ipso-may']).status === 0;
-  if (mayWire) {
-    spawnSync('ip', ['netns', 'del', 'ipso-may']);
-    step('wire tests', bin('playwright'), ['test', '-c', 'e2e/wire', '--reporter', 'list,json'], {
-      ...env,
-      PLAYWRIGHT_JSON_OUTPUT_FILE: result('wire'),
-    });
-    count(result('wire'), playwright);
-  } else if (isWanted('wire tests')) {
-    say(
-      '\n!!!! WIRE TESTS SKIPPED: they need root and network namespaces. Run npm test as root. !!!!',
-    );
-    results.push('SKIP wire tests: they need root and network namespaces');
-    skipped += 1;
-    if (CI) failed += 1;
+  jest(env);
+  if (isWanted('build') || isWanted('browser tests') || isWanted('wire tests')) {
+    say('\n== build');
+    buildServer();
+    buildApp();
   }
+  playwright('browser tests', 'e2e', env);
+  wireTests(env);
 } finally {
   database.stop();
 }

@@ -1,2 +1,3 @@
 export * from './site';
 export * from './tern-cove';
+export * from './tcpip-service';

@@ -1,3 +1,4 @@
+import { rmSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { networkInterfaces } from 'node:os';
 import { join } from 'node:path';
@@ -11,7 +12,9 @@ import { Store } from './store/store';
 
 const env = process.env;
 const DEMO = env['IPSONOMO_DEMO'] === '1';
-const PORT = Number(env['PORT'] ?? 4780);
+/** A number, or the path of a Unix socket for a proxy that stands in front. */
+const PORT = env['PORT'] ?? '4780';
+const IS_SOCKET = PORT.includes('/');
 const HOST = env['HOST'] ?? '0.0.0.0';
 const DATA = env['IPSONOMO_DATA'] ?? join(process.cwd(), '.local');
 const DATABASE_URL = env['DATABASE_URL'];
@@ -25,6 +28,7 @@ function giveUp(line: string): never {
 }
 
 function addressesToOpen(): readonly string[] {
+  if (IS_SOCKET) return [PORT];
   if (HOST !== '0.0.0.0' && HOST !== '::') return [`http://${HOST}:${PORT}`];
   const own = Object.values(networkInterfaces())
     .flat()
@@ -59,10 +63,12 @@ async function start(): Promise<void> {
     giveUp(
       error.code === 'EADDRINUSE'
         ? `Port ${PORT} is in use. Stop what uses it, or choose another: PORT=4781 npm run demo`
-        : `The web server could not start on ${HOST}:${PORT}: ${error.message}`,
+        : `The web server could not start on ${IS_SOCKET ? PORT : `${HOST}:${PORT}`}: ${error.message}`,
     ),
   );
-  server.listen(PORT, HOST, () => {
+  // A socket that a killed server left behind would be in the way.
+  if (IS_SOCKET) rmSync(PORT, { force: true });
+  server.listen(IS_SOCKET ? { path: PORT } : { port: Number(PORT), host: HOST }, () => {
     say('Ipsonomo is ready. Open on your phone or here:');
     for (const address of addressesToOpen()) say(`  ${address}`);
   });

@@ -1,0 +1,27 @@
+import {
+  dhcpFrame,
+  dhcpMessageOf,
+  dissect,
+  encodeWith,
+  ethernet,
+  LIMITED_BROADCAST,
+  must,
+  parseMac,
+  UNSPECIFIED,
+  type MacAddress,
+} from '@ipsonomo/core';
+
+export const mac = (text: string): MacAddress => must(parseMac(text));
+
+/** A BootP request as bootpc sends it. */
+export function bootpRequest(from: MacAddress, transaction: number): Uint8Array {
+  const ends = { from: UNSPECIFIED, fromPort: 68, to: LIMITED_BROADCAST, toPort: 67 };
+  const request = { operation: 'request', transaction, clientMac: from, options: [] } as const;
+  return dhcpFrame(from, ends, dhcpMessageOf(request));
+}
+
+/** The same frame inside a VLAN tag. */
+export function tagged(frame: Uint8Array, vlan: number): Uint8Array {
+  const outer = dissect(frame).ethernet;
+  return encodeWith(ethernet, { ...outer, tag: { priority: 6, dropEligible: false, vlan } });
+}

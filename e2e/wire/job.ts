@@ -1,0 +1,72 @@
+import type { EvidenceView, FieldView, HeardView, InterfaceView, JobView } from '@ipsonomo/core';
+import { api, until, type TestServer } from '../harness';
+
+/** A job on the tests' wire, as a technician would have planned it. */
+export class Job {
+  private constructor(
+    readonly server: TestServer,
+    readonly id: string,
+    private readonly subnetId: string,
+  ) {}
+
+  static async begin(server: TestServer, name: string): Promise<Job> {
+    const { id } = await api<{ id: string }>(server, 'POST', '/jobs', { name });
+    const subnet = { name: 'Bench', network: '10.77.0.0/24', gateway: null, vlan: null };
+    const added = await api<{ id: string }>(server, 'POST', `/jobs/${id}/subnets`, {
+      ...subnet,
+      purpose: 'machine network',
+    });
+    return new Job(server, id, added.id);
+  }
+
+  /** Plans a device and returns the id of its interface. */
+  async plan(name: string, kindId: string, way: string, address: string): Promise<string> {
+    const place = { area: '', cabinet: '', position: '' };
+    const device = { title: name, name, kindId, way, ...place, subnetId: this.subnetId, address };
+    const path = `/jobs/${this.id}/devices`;
+    const { ids } = await api<{ ids: string[] }>(this.server, 'POST', path, { devices: [device] });
+    const at = (await this.view()).devices.find((one) => one.id === ids[0])?.interfaces[0];
+    if (!at) throw new Error(`${name} was not added`);
+    return at.id;
+  }
+
+  view = () => api<JobView>(this.server, 'GET', `/jobs/${this.id}`);
+  field = () => api<FieldView>(this.server, 'GET', '/field');
+  heard = () => api<HeardView[]>(this.server, 'GET', '/field/heard');
+
+  async listenOn(adapter: string): Promise<void> {
+    await api(this.server, 'POST', '/field/wire', { kind: 'live', adapter });
+    await api(this.server, 'POST', '/field/listen', { jobId: this.id });
+  }
+
+  answer = () => api(this.server, 'POST', '/field/arm', { minutes: 10 });
+
+  bind = (at: string, mac: string) => this.act(at, 'bind', { mac, label: mac });
+
+  act = (at: string, act: string, body: unknown = {}) =>
+    api(this.server, 'POST', `/jobs/${this.id}/interfaces/${at}/${act}`, body);
+
+  check = (...interfaceIds: readonly string[]) =>
+    api(this.server, 'POST', `/jobs/${this.id}/check`, { interfaceIds });
+
+  async at(id: string): Promise<InterfaceView> {
+    const all = (await this.view()).devices.flatMap((one) => one.interfaces);
+    const found = all.find((one) => one.id === id);
+    if (!found) throw new Error(`no interface ${id}`);
+    return found;
+  }
+
+  evidence = (at: string) =>
+    api<EvidenceView[]>(this.server, 'GET', `/jobs/${this.id}/interfaces/${at}/evidence`);
+
+  /** Waits for evidence of this kind. */
+  seen = (at: string, kind: EvidenceView['kind'], seconds = 15): Promise<EvidenceView> =>
+    until(
+      `evidence "${kind}"`,
+      async () => (await this.evidence(at)).find((one) => one.kind === kind),
+      seconds,
+    );
+
+  reaches = (at: string, stage: string): Promise<boolean> =>
+    until(`stage ${stage}`, async () => (await this.at(at)).stage === stage);
+}

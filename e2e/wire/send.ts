@@ -1,0 +1,14 @@
+import { createInterface } from 'node:readline';
+import { must, parseHex } from '@ipsonomo/core';
+import { Borrowings } from '../../server/src/field/borrowed';
+import { LiveCarrier } from '../../server/src/field/live-carrier';
+
+// Puts frames on `eth0` of the namespace it runs in, one line of hex a frame, as fast as they come.
+
+const carrier = new LiveCarrier('eth0', new Borrowings('/nowhere'), {
+  frame: () => undefined,
+  link: () => undefined,
+});
+createInterface(process.stdin)
+  .on('line', (line) => carrier.send(must(parseHex(line))))
+  .on('close', () => process.exit(0));
