@@ -57,6 +57,12 @@ async function freshDatabase(name: string): Promise<string> {
   return adminUrl().replace(/\/ipsonomo$/, `/${name}`);
 }
 
+/** The tests' own PostgreSQL, to be stopped and started in the middle. */
+export async function postgres(): Promise<{ stop(): boolean; start(): boolean }> {
+  const { startPostgres } = await import('../scripts/lib/postgres.mjs');
+  return startPostgres('test-pg');
+}
+
 /** Waits until the condition holds; fails with its name. */
 export async function until<T>(
   what: string,

@@ -59,13 +59,16 @@ export class Job {
   evidence = (at: string) =>
     api<EvidenceView[]>(this.server, 'GET', `/jobs/${this.id}/interfaces/${at}/evidence`);
 
-  /** Waits for evidence of this kind. */
-  seen = (at: string, kind: EvidenceView['kind'], seconds = 15): Promise<EvidenceView> =>
-    until(
-      `evidence "${kind}"`,
-      async () => (await this.evidence(at)).find((one) => one.kind === kind),
-      seconds,
-    );
+  /** Waits for evidence of this kind; in vain, it tells what was seen instead. */
+  async seen(at: string, kind: EvidenceView['kind'], seconds = 15): Promise<EvidenceView> {
+    const look = async () => (await this.evidence(at)).find((one) => one.kind === kind);
+    try {
+      return await until(`evidence "${kind}"`, look, seconds);
+    } catch (error) {
+      const all = (await this.evidence(at)).map((one) => [one.kind, one.facts]);
+      throw new Error(`${String(error)}; seen: ${JSON.stringify(all)}`);
+    }
+  }
 
   reaches = (at: string, stage: string): Promise<boolean> =>
     until(`stage ${stage}`, async () => (await this.at(at)).stage === stage);

@@ -17,6 +17,15 @@ function ipQuietly(...args: readonly string[]): void {
   if (done.status !== 0 && !NOT_OURS.test(done.stderr)) throw new Error(done.stderr);
 }
 
+const ROOT = join(__dirname, '../..');
+
+/** A TypeScript program of the tests as a command. */
+const program = (file: string, args: readonly string[]): [string, ...string[]] => [
+  ...([process.execPath, '--require', join(ROOT, 'node_modules/tsx/dist/cjs/index.cjs')] as const),
+  join(__dirname, file),
+  ...args,
+];
+
 /** One machine on the tests' wire. */
 export class Machine {
   constructor(readonly namespace: string) {}
@@ -36,12 +45,23 @@ export class Machine {
 
   /** Runs a TypeScript program of the tests, `input` on its standard input. */
   script(file: string, args: readonly string[], input = '') {
-    const command = [process.execPath, '--require', 'tsx/cjs', join(__dirname, file), ...args];
-    const done = spawnSync('ip', ['netns', 'exec', this.namespace, ...command], {
-      ...{ input, encoding: 'utf8', cwd: join(__dirname, '../..'), timeout: 120_000 },
+    const done = spawnSync('ip', ['netns', 'exec', this.namespace, ...program(file, args)], {
+      ...{ input, encoding: 'utf8', cwd: ROOT, timeout: 120_000 },
     });
     if (done.status !== 0) throw new Error(`${file}: ${done.stdout}${done.stderr}`);
     return done.stdout;
+  }
+
+  /** Such a program as a command, to be started. */
+  readonly program = program;
+
+  /** Starts such a program that stays; resolves once it has said that it is ready. */
+  startScript(file: string, args: readonly string[]): Promise<ChildProcess> {
+    const child = this.start(...program(file, args));
+    return new Promise((resolve, reject) => {
+      child.once('exit', () => reject(new Error(`${file} ended`)));
+      child.stdout?.once('data', () => resolve(child));
+    });
   }
 
   /** Puts frames on its wire that no kernel would send. */

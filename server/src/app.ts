@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
 import express, { type Express } from 'express';
+import type { HeardNews } from '@ipsonomo/core';
 import { errorHandler } from './http/errors';
 import { EventStream } from './http/event-stream';
 import { notThroughLiveAdapter, sameOrigin } from './http/guard';
@@ -42,7 +43,7 @@ export function buildApp(parts: AppParts): Express {
     '/events',
     events.handler(() => [
       ['field', field.view()],
-      ['heard', field.heard()],
+      ['heard', { all: true, clients: field.heard(), forgotten: [] } satisfies HeardNews],
     ]),
   );
   for (const routes of [planRoutes, assignRoutes, fieldRoutes, handOverRoutes, practiceRoutes])

@@ -7,6 +7,7 @@ import { EventStream } from './http/event-stream';
 import { PlanChanger } from './service/change-plan';
 import { EvidenceSink } from './service/evidence-sink';
 import { fieldView, FieldService } from './service/field-service';
+import { HeardTeller } from './service/heard-teller';
 import { PlanReader } from './service/read-plan';
 import { Store } from './store/store';
 
@@ -25,9 +26,6 @@ export interface Running {
   close(): Promise<void>;
 }
 
-/** News of the wire go to open pages at most this often. */
-const TELL_EVERY = 200;
-
 /** Puts the parts together: threads, services and routes. Reads no environment, opens no port. */
 export async function compose(settings: Settings): Promise<Running> {
   const { store, captures, web, log, clock } = settings;
@@ -38,16 +36,11 @@ export async function compose(settings: Settings): Promise<Running> {
   await sink.recover(captures);
   await store.endLeftRuns();
 
-  let telling: NodeJS.Timeout | undefined;
+  const heard = new HeardTeller((news) => events.send('heard', news));
   const field = new Field(captures, {
     status: (status) => events.send('field', fieldView(status, clock())),
     events: (seen) => sink.take(seen),
-    heard() {
-      telling ??= setTimeout(() => {
-        telling = undefined;
-        events.send('heard', fieldService.heard());
-      }, TELL_EVERY);
-    },
+    heard: (change) => heard.take(change),
   });
   const practice = new Practice();
   const fieldService = new FieldService(field, store, practice, clock);
@@ -65,7 +58,7 @@ export async function compose(settings: Settings): Promise<Running> {
     field: fieldService,
     async close() {
       events.close();
-      clearTimeout(telling);
+      heard.stop();
       await field.close();
       sink.stop();
       await practice.close();

@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
+import { applyHeardNews, type HeardNews, type HeardView } from '@ipsonomo/core';
 import { keys } from './queries';
 
 /** Keeps the page in step with the wire: server-sent events go straight into the query cache. */
@@ -8,10 +9,14 @@ export function useServerEvents(): void {
   useEffect(() => {
     if (typeof EventSource === 'undefined') return;
     const source = new EventSource('/api/events');
-    const put = (key: readonly string[]) => (event: MessageEvent<string>) =>
-      client.setQueryData(key, JSON.parse(event.data));
-    source.addEventListener('field', put(keys.field));
-    source.addEventListener('heard', put(keys.heard));
+    source.addEventListener('field', (event: MessageEvent<string>) =>
+      client.setQueryData(keys.field, JSON.parse(event.data)),
+    );
+    source.addEventListener('heard', (event: MessageEvent<string>) =>
+      client.setQueryData<readonly HeardView[]>(keys.heard, (known) =>
+        applyHeardNews(known ?? [], JSON.parse(event.data) as HeardNews),
+      ),
+    );
     source.addEventListener('job', (event: MessageEvent<string>) => {
       const { jobId } = JSON.parse(event.data) as { jobId: string };
       void client.invalidateQueries({ queryKey: keys.job(jobId) });

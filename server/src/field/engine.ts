@@ -37,6 +37,7 @@ import { Voices } from './voices';
 export interface EngineReports {
   events(events: readonly FieldEvent[]): void;
   heard(client: HeardClient): void;
+  forgot(mac: MacAddress): void;
   changed(): void;
 }
 
@@ -87,6 +88,7 @@ export class FieldEngine {
       record: (kind, target, client, facts, frame, at) =>
         this.record(kind, target, client, facts, frame, this.person, at),
       heard: (client) => this.reports.heard(client),
+      forgot: (client) => this.reports.forgot(client),
       isWatched: (interfaceId) => this.power.has(interfaceId),
       watchedAsks: (interfaceId, frame) => this.power.asks(interfaceId, frame),
     });

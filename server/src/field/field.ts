@@ -8,11 +8,12 @@ import {
   type FieldEvent,
   type FieldReport,
   type FieldStatus,
+  type HeardChange,
 } from './protocol';
 
 export interface FieldListener {
   status(status: FieldStatus): void;
-  heard(): void;
+  heard(change: HeardChange): void;
   events(events: readonly FieldEvent[]): void;
 }
 
@@ -74,8 +75,9 @@ export class Field {
         return;
       case 'heard':
         if (report.all) this.clients.clear();
+        for (const mac of report.forgotten) this.clients.delete(mac);
         for (const client of report.clients) this.clients.set(client.mac, client);
-        this.listener.heard();
+        this.listener.heard(report);
         return;
       case 'events':
         this.listener.events(report.events);

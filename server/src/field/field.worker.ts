@@ -31,6 +31,7 @@ let plan: FieldPlan | undefined;
 let timer: NodeJS.Timeout | undefined;
 let reporting: NodeJS.Timeout | undefined;
 const news = new Map<MacAddress, HeardClient>();
+const forgotten = new Set<MacAddress>();
 
 const borrowings = new Borrowings(join(folder, 'borrowed.json'));
 const undone = borrowings.undoLeftOver();
@@ -50,7 +51,7 @@ function schedule(): void {
 
 let scheduled = false;
 
-/** One look at the clock for all frames that came in together. */
+/** One look at the clock for all that happened together. */
 function scheduleSoon(): void {
   if (scheduled) return;
   scheduled = true;
@@ -64,8 +65,15 @@ function reportSoon(): void {
   reporting ??= setTimeout(() => {
     reporting = undefined;
     if (engine) report({ kind: 'status', status: engine.status() });
-    if (news.size > 0) report({ kind: 'heard', clients: [...news.values()], all: false });
+    if (news.size > 0)
+      report({
+        kind: 'heard',
+        all: false,
+        clients: [...news.values()],
+        forgotten: [...forgotten],
+      });
     news.clear();
+    forgotten.clear();
   }, REPORT_EVERY);
 }
 
@@ -88,9 +96,17 @@ function open(start: (events: CarrierEvents) => Carrier): void {
     events: (events) => report({ kind: 'events', events }),
     heard(client) {
       news.set(client.mac, client);
+      forgotten.delete(client.mac);
       reportSoon();
     },
-    changed: reportSoon,
+    forgot(mac) {
+      news.delete(mac);
+      forgotten.add(mac);
+    },
+    changed() {
+      reportSoon();
+      scheduleSoon(); // a conversation goes on while its command is not yet answered
+    },
   });
   engine.linkChanged(link);
   if (plan) engine.plan(plan);
@@ -115,7 +131,7 @@ async function obey(command: FieldCommand): Promise<void> {
       return;
     case 'listen':
       needed().listen(command.runId);
-      report({ kind: 'heard', clients: needed().heardClients(), all: true });
+      report({ kind: 'heard', all: true, clients: needed().heardClients(), forgotten: [] });
       return;
     case 'rest':
       return engine?.rest();

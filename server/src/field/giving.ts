@@ -68,6 +68,7 @@ export interface GivingEvents {
     at?: number,
   ): void;
   heard(client: HeardClient): void;
+  forgot(mac: MacAddress): void;
   isWatched(interfaceId: string): boolean;
   watchedAsks(interfaceId: string, frame: Uint8Array, now: number): void;
 }
@@ -291,6 +292,7 @@ export class Giving {
       if (this.entries.has(oldest)) continue;
       this.known.delete(oldest);
       this.strangersDropped += 1;
+      this.events.forgot(oldest);
       return;
     }
   }

@@ -141,10 +141,17 @@ export const IDLE: FieldStatus = {
   notices: [],
 };
 
+/** What changed in what was heard; `all` stands for everything anew. */
+export interface HeardChange {
+  readonly all: boolean;
+  readonly clients: readonly HeardClient[];
+  readonly forgotten: readonly MacAddress[];
+}
+
 export type FieldReport =
   | { readonly kind: 'answer'; readonly id: number; readonly error: FieldError | undefined }
   | { readonly kind: 'status'; readonly status: FieldStatus }
-  | { readonly kind: 'heard'; readonly clients: readonly HeardClient[]; readonly all: boolean }
+  | ({ readonly kind: 'heard' } & HeardChange)
   | { readonly kind: 'events'; readonly events: readonly FieldEvent[] };
 
 /** A command that could not be carried out. */

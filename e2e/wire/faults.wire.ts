@@ -1,0 +1,203 @@
+import fc from 'fast-check';
+import { expect, test } from '@playwright/test';
+import {
+  arpFrame,
+  BROADCAST_MAC,
+  dhcpFrame,
+  dhcpMessageOf,
+  LIMITED_BROADCAST,
+  must,
+  OPTION,
+  parseIpv4,
+  rawOption,
+  toMac,
+  UNSPECIFIED,
+} from '@ipsonomo/core';
+import { api, postgres, startServer, until, type TestServer } from '../harness';
+import { bootpc, udhcpc } from './clients';
+import { bootpRequest, mac, tagged } from './frames';
+import { Job } from './job';
+import { Wire } from './namespaces';
+
+// What a wire can do to a server: nonsense, storms, and the server or its database going away.
+
+const VALVES = 'tarnwick-valves-16';
+const DRIVE = 'belloch-drive-d4';
+
+let wire: Wire;
+let server: TestServer;
+let job: Job;
+
+test.describe.configure({ mode: 'serial' });
+
+test.beforeAll(async () => {
+  wire = new Wire('ipsf');
+  server = await startServer('wire_faults', { demo: false, namespace: wire.laptop.namespace });
+  job = await Job.begin(server, 'Bench');
+  await job.listenOn('mach0');
+  await job.answer();
+});
+
+test.afterAll(async () => {
+  await server?.stop();
+  wire?.takeDown();
+});
+
+/** Frames that are nearly right: one byte changed, the end cut or stretched, or plain nonsense. */
+function hostileFrames(seed: number, count: number, victim: string): readonly Uint8Array[] {
+  const from = mac(victim);
+  const ends = { from: UNSPECIFIED, fromPort: 68, to: LIMITED_BROADCAST, toPort: 67 };
+  const options = [
+    rawOption(OPTION.messageType, 1),
+    rawOption(OPTION.overload, 3),
+    rawOption(OPTION.clientId, new Uint8Array(255)),
+    rawOption(OPTION.hostName, '\0\r\n<b>"\\u2028'),
+    { code: 82, data: new Uint8Array(300) },
+  ];
+  const request = { operation: 'request', transaction: 7, clientMac: from, options } as const;
+  const address = must(parseIpv4('10.77.0.101'));
+  const good = [
+    bootpRequest(from, 7),
+    tagged(bootpRequest(from, 8), 0),
+    dhcpFrame(from, ends, dhcpMessageOf(request)),
+    arpFrame(from, BROADCAST_MAC, {
+      operation: 'reply',
+      senderMac: from,
+      senderAddress: address,
+      targetMac: BROADCAST_MAC,
+      targetAddress: address,
+    }),
+  ];
+  const changed = fc
+    .record({
+      frame: fc.constantFrom(...good),
+      at: fc.nat(360),
+      byte: fc.nat(255),
+      length: fc.oneof(fc.integer({ min: 14, max: 400 }), fc.constant(1514)),
+    })
+    .map(({ frame, at, byte, length }) => {
+      const bytes = new Uint8Array(length);
+      bytes.set(frame.subarray(0, length));
+      bytes[at % length] = byte;
+      return bytes;
+    });
+  const nonsense = fc
+    .tuple(
+      fc.constantFrom(0x0800, 0x0806, 0x8892),
+      fc.uint8Array({ minLength: 14, maxLength: 600 }),
+    )
+    .map(([type, bytes]) => {
+      bytes[12] = type >>> 8;
+      bytes[13] = type & 255;
+      return bytes;
+    });
+  return fc.sample(fc.oneof(changed, nonsense), { numRuns: count, seed });
+}
+
+test('10,000 hostile frames: it stays up, counts them, and answers the next good one', async () => {
+  const victim = '02:00:5e:00:53:31';
+  const device = wire.addDevice('h1', victim);
+  const at = await job.plan('valves-31', VALVES, 'bootp', '10.77.0.131');
+  await job.bind(at, victim);
+  const pid = server.pid();
+  const frames = hostileFrames(5227, 10_000, '02:00:5e:00:53:3f');
+  for (let from = 0; from < frames.length; from += 1000)
+    device.send(frames.slice(from, from + 1000));
+  const { counters } = await until('all of them are through', async () => {
+    const before = (await job.field()).counters.received;
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    const field = await job.field();
+    return field.counters.received === before && field;
+  });
+  expect(counters.malformed).toBeGreaterThan(1000);
+  await job.answer();
+  expect(bootpc(device, 20).address).toBe('10.77.0.131');
+  expect(server.pid()).toBe(pid);
+  expect(server.output()).not.toContain('Error');
+});
+
+test('a storm of 80,000 requests from 5,000 strangers: ours is answered in the middle of it', async () => {
+  const ours = '02:00:5e:00:53:32';
+  const device = wire.addDevice('h2', ours);
+  const crowd = wire.addDevice('h3', '02:00:5e:00:53:3e');
+  const at = await job.plan('drive-32', DRIVE, 'dhcp-mac', '10.77.0.86');
+  await job.bind(at, ours);
+  await job.answer();
+  const lines = Array.from({ length: 80_000 }, (_, i) =>
+    Buffer.from(bootpRequest(toMac(0x02aa00000000 + (i % 5000)), i + 1)).toString('hex'),
+  );
+  const storm = crowd.start(...crowd.program('send.ts', []));
+  storm.stdin?.end(lines.join('\n'));
+  const over = new Promise((resolve) => storm.once('exit', resolve));
+  await until('the storm has begun', async () => (await job.field()).counters.requests > 2000);
+  expect(udhcpc(device, 10).address).toBe('10.77.0.86');
+  expect(storm.exitCode).toBeNull();
+  await over;
+  const heard = await job.heard();
+  expect(heard.length).toBeLessThanOrEqual(2048 + 10);
+  expect((await job.field()).counters.strangersDropped).toBeGreaterThan(2000);
+  expect(heard.some((one) => one.mac === ours)).toBe(true);
+});
+
+test('killed after the offer: the evidence says that nothing was given yet', async () => {
+  const client = '02:00:5e:00:53:33';
+  const device = wire.addDevice('h4', client);
+  const at = await job.plan('drive-33', DRIVE, 'dhcp-mac', '10.77.0.88');
+  await job.bind(at, client);
+  await job.answer();
+  const ends = { from: UNSPECIFIED, fromPort: 68, to: LIMITED_BROADCAST, toPort: 67 };
+  const options = [rawOption(OPTION.messageType, 1)];
+  const discover = {
+    operation: 'request',
+    transaction: 9,
+    clientMac: mac(client),
+    options,
+  } as const;
+  const { sent } = (await job.field()).counters;
+  device.send([dhcpFrame(mac(client), ends, dhcpMessageOf(discover))]);
+  await until('the offer left', async () => (await job.field()).counters.sent > sent);
+  await new Promise((resolve) => setTimeout(resolve, 400));
+  await server.kill();
+  await server.restart();
+  expect((await job.evidence(at)).map((one) => one.kind)).toEqual(['asked', 'bound']);
+  expect((await job.at(at)).stage).toBe('heard');
+  const runs = await api<{ endedAt: number | null }[]>(server, 'GET', `/jobs/${job.id}/runs`);
+  expect(runs.every((run) => run.endedAt !== null)).toBe(true);
+});
+
+test('the database away while a device is given its address, then the server killed: nothing is lost', async () => {
+  const client = '02:00:5e:00:53:34';
+  const device = wire.addDevice('h5', client);
+  const at = await job.plan('valves-34', VALVES, 'bootp', '10.77.0.134');
+  await job.bind(at, client);
+  await job.listenOn('mach0');
+  await job.answer();
+  const database = await postgres();
+  database.stop();
+  await expect(job.view()).rejects.toThrow('store.away');
+  await expect(job.bind(at, client)).rejects.toThrow('store.away');
+  // The wire does not wait for the database.
+  expect(bootpc(device, 20).address).toBe('10.77.0.134');
+  await new Promise((resolve) => setTimeout(resolve, 4000)); // it is asked whether it took it
+  await server.kill();
+  database.start();
+  await server.restart();
+  const kinds = (await job.evidence(at)).map((one) => one.kind);
+  expect(kinds).toEqual(['has-address', 'answered', 'asked', 'bound']);
+  expect((await job.at(at)).stage).toBe('given');
+});
+
+test('the database stopped and started under a running server: what was seen meanwhile arrives', async () => {
+  const client = '02:00:5e:00:53:35';
+  const device = wire.addDevice('h6', client);
+  const at = await job.plan('valves-35', VALVES, 'bootp', '10.77.0.135');
+  await job.bind(at, client);
+  await job.listenOn('mach0');
+  await job.answer();
+  const database = await postgres();
+  database.stop();
+  expect(bootpc(device, 20).address).toBe('10.77.0.135');
+  database.start();
+  await job.seen(at, 'has-address');
+  await job.reaches(at, 'given');
+});

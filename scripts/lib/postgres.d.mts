@@ -1,0 +1,10 @@
+export function startPostgres(
+  name: string,
+  options?: { fresh?: boolean },
+): Promise<{
+  url: string;
+  socketUrl: string;
+  port: number;
+  stop(): boolean;
+  start(): boolean;
+}>;
