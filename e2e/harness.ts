@@ -48,7 +48,8 @@ export function adminUrl(): string {
   return url;
 }
 
-async function freshDatabase(name: string): Promise<string> {
+async function freshDatabase(wanted: string): Promise<string> {
+  const name = wanted.toLowerCase();
   const admin = new Client({ connectionString: adminUrl() });
   await admin.connect();
   await admin.query(`drop database if exists ${name} with (force)`);

@@ -1,12 +1,21 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { startServer, type TestServer } from './harness';
+import {
+  button,
+  holdLabel,
+  openDemo,
+  PHONE,
+  place,
+  powerCycle,
+  unexpected,
+  watchErrors,
+  WIDE,
+  atCabinet,
+} from './pages';
 
 // The whole way of a technician on the practice site, with nothing but the interface: on a phone,
 // then once on a wide screen.
-
-const PHONE = { width: 390, height: 844 };
-const WIDE = { width: 1280, height: 800 };
 
 let server: TestServer;
 let errors: string[];
@@ -16,48 +25,14 @@ test.beforeEach(async ({ page }, info) => {
     demo: true,
   });
   errors = [];
-  page.on('pageerror', (error) => errors.push(String(error)));
-  page.on('console', (message) => {
-    if (message.type() === 'error') errors.push(message.text());
-  });
+  watchErrors(page, errors);
 });
 
 test.afterEach(async ({ page }) => {
   await page.close();
   await server.stop();
-  // A refused request is logged by the browser itself; the page shows it as a sentence.
-  expect(errors.filter((text) => !/status of 4\d\d/.test(text))).toEqual([]);
+  expect(unexpected(errors)).toEqual([]);
 });
-
-const button = (page: Page, name: string | RegExp) =>
-  page.getByRole('button', { name, exact: typeof name === 'string' });
-const place = (page: Page, name: string) =>
-  page.getByRole('navigation').getByRole('link', { name: new RegExp(`^${name}`) });
-
-/** Does something at the cabinets in a page of its own, as a second person would. */
-async function atCabinet(page: Page, act: (cabinet: Page) => Promise<void>): Promise<void> {
-  const cabinet = await page.context().newPage();
-  await cabinet.goto(page.url().replace(/(\/job\/[^/]+).*/, '$1/cabinet'));
-  await act(cabinet);
-  await cabinet.close();
-}
-
-async function powerCycle(page: Page, device: string, wait: () => Promise<void>): Promise<void> {
-  await atCabinet(page, async (cabinet) => {
-    await button(cabinet, `Power off: ${device}`).click();
-    await expect(button(cabinet, `Power on: ${device}`)).toBeVisible();
-    await wait();
-    await button(cabinet, `Power on: ${device}`).click();
-    await expect(button(cabinet, `Power off: ${device}`)).toBeVisible();
-  });
-}
-
-async function openDemo(page: Page): Promise<void> {
-  await page.goto(server.url);
-  await page.getByLabel('Your name, written beside everything you decide').fill('Mara Quist');
-  await page.getByRole('button', { name: 'Tern Cove hatchery', exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'Filter hall', exact: true })).toBeVisible();
-}
 
 async function plan(page: Page): Promise<void> {
   await button(page, 'Add a subnet').click();
@@ -97,7 +72,7 @@ async function plan(page: Page): Promise<void> {
 
 test('phone: plan, hear, bind, give, pin, prove, hand over', async ({ page }) => {
   await page.setViewportSize(PHONE);
-  await openDemo(page);
+  await openDemo(page, server);
   await plan(page);
 
   // Assign: listening sends nothing and shows who asks.
@@ -110,15 +85,10 @@ test('phone: plan, hear, bind, give, pin, prove, hand over', async ({ page }) =>
 
   // The label of the right device among several that ask alike.
   await button(page, 'Oxygen valve block').click();
-  await button(page, 'hold 02:4c:7a:40:51:62 against the label')
-    .or(page.getByLabel('0 2 4 C 7 A 4 0 5 1 6 2'))
-    .first()
-    .click();
-  const label = page.getByLabel('Type the MAC from the label, in any notation');
-  await label.fill('02-4C-7A-40-51-7B');
+  await holdLabel(page, '02:4c:7a:40:51:62', '02-4C-7A-40-51-99');
   await expect(page.getByText('This is another device.')).toBeVisible();
   await expect(button(page, /^Bind and give/)).toBeDisabled();
-  await label.fill('O2-4C-7A-4O-51-62');
+  await page.getByLabel('Type the MAC from the label, in any notation').fill('O2-4C-7A-4O-51-62');
   await expect(page.getByText('Label and wire agree.')).toBeVisible();
   await expect(page.getByText('O as 0')).toBeVisible();
   await button(page, 'Bind and give 172.22.40.104').click();
@@ -170,14 +140,11 @@ test('phone: a forgotten pinning is seen, an own step is not believed before the
   page,
 }) => {
   await page.setViewportSize(PHONE);
-  await openDemo(page);
+  await openDemo(page, server);
   await place(page, 'Assign').click();
   await button(page, 'Start listening').click();
   await button(page, 'Filter hall station').click({ timeout: 20_000 });
-  const choose = button(page, 'hold 02:4c:7a:33:0c:15 against the label');
-  const shown = page.getByLabel('0 2 4 C 7 A 3 3 0 C 1 5');
-  await choose.or(shown).first().click();
-  await page.getByLabel('Type the MAC from the label, in any notation').fill('02:4c:7a:33:0c:15');
+  await holdLabel(page, '02:4c:7a:33:0c:15', '02:4c:7a:33:0c:15');
   await button(page, 'Bind and give 172.22.40.102').click();
   await button(page, 'Cut its power without it, and watch').click({ timeout: 40_000 });
   await powerCycle(page, 'Filter hall station', () =>
@@ -206,15 +173,13 @@ test('phone: a forgotten pinning is seen, an own step is not believed before the
 
 test('phone: what must not be answered is not, and says why', async ({ page }) => {
   await page.setViewportSize(PHONE);
-  await openDemo(page);
+  await openDemo(page, server);
   await place(page, 'Assign').click();
   await button(page, 'Start listening').click();
 
   // The planned address is in use by a stranger.
   await button(page, 'Sludge valve block').click({ timeout: 20_000 });
-  const choose = button(page, 'hold 02:4c:7a:40:51:7b against the label');
-  await choose.or(page.getByLabel('0 2 4 C 7 A 4 0 5 1 7 B')).first().click();
-  await page.getByLabel('Type the MAC from the label, in any notation').fill('024c7a40517b');
+  await holdLabel(page, '02:4c:7a:40:51:7b', '024c7a40517b');
   await button(page, /^Bind and give/).click();
   await expect(page.getByText('its address is in use by 02:4c:7a:10:00:77').first()).toBeVisible({
     timeout: 40_000,
@@ -224,9 +189,7 @@ test('phone: what must not be answered is not, and says why', async ({ page }) =
   // A wrong sticker: one place differs and looks alike.
   await place(page, 'Assign').click();
   await button(page, 'Drum filter drive 2').click();
-  const drive = button(page, 'hold 02:4c:7a:1d:80:03 against the label');
-  await drive.or(page.getByLabel('0 2 4 C 7 A 1 D 8 0 0 3')).first().click();
-  await page.getByLabel('Type the MAC from the label, in any notation').fill('02-4C-7A-1D-80-D3');
+  await holdLabel(page, '02:4c:7a:1d:80:03', '02-4C-7A-1D-80-D3');
   await expect(page.getByText('D and 0 are easily confused')).toBeVisible();
   await expect(button(page, /^Bind and give/)).toBeDisabled();
   await button(page, 'Label says D').click();
@@ -241,16 +204,14 @@ test('phone: what must not be answered is not, and says why', async ({ page }) =
 
 test('wide: list and detail side by side, from the plan to a proven device', async ({ page }) => {
   await page.setViewportSize(WIDE);
-  await openDemo(page);
+  await openDemo(page, server);
   await button(page, 'Drum filter drive 1').click();
   await expect(page.getByRole('heading', { name: 'Drum filter drive 1' })).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Feeding' })).toBeVisible();
   await place(page, 'Assign').click();
   await button(page, 'Start listening').click();
   await button(page, 'Drum filter drive 1').click();
-  const choose = button(page, 'hold 02:4c:7a:1d:80:11 against the label');
-  await choose.or(page.getByLabel('0 2 4 C 7 A 1 D 8 0 1 1')).first().click();
-  await page.getByLabel('Type the MAC from the label, in any notation').fill('02-4C-7A-1D-80-11');
+  await holdLabel(page, '02:4c:7a:1d:80:11', '02-4C-7A-1D-80-11');
   await button(page, 'Bind and give 172.22.40.85').click();
   await button(page, 'Tell it to keep the address').click({ timeout: 40_000 });
   await button(page, 'Now cut its power and watch').click();

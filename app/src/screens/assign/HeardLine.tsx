@@ -8,16 +8,19 @@ export function HeardLine({
   heard,
   now,
   note,
+  bare = false,
 }: {
   readonly heard: HeardView;
   readonly now: number;
   readonly note?: string;
+  /** Without the MAC, where that stands beside it already. */
+  readonly bare?: boolean;
 }) {
   const name = heard.hostName ? ` as “${heard.hostName}”` : '';
   const says = `asks by ${heard.protocol}${name}, ${plural(heard.count, 'time')}, last ${agoWords(heard.lastAt, now)}`;
   return (
     <View>
-      <MacText mac={heard.mac} />
+      {bare ? null : <MacText mac={heard.mac} />}
       <Words size="second" tone="second">
         {says}
       </Words>

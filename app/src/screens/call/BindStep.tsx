@@ -2,6 +2,7 @@ import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
 import {
+  formatMac,
   isAsking,
   judgeLabel,
   macDigits,
@@ -25,17 +26,23 @@ const ANSWER_MINUTES = 10;
 export function BindStep({ call }: { readonly call: Call }) {
   const { job, at, offers } = call;
   const asks = isAsking(call.device.way);
-  const { field } = useWire();
+  const { field, now } = useWire();
   const [chosen, setChosen] = useState<string>();
   const [typed, setTyped] = useState('');
   const [reason, setReason] = useState('');
   const binding = useBindAndGive(job, at.id, asks);
   const listening = field?.runId !== null && field?.jobId === job;
-  const heard = offers.find((offer) => offer.heard.mac === chosen)?.heard ?? offers[0]?.heard;
-  const seen = at.check?.facts['found'];
-  const macText = heard?.mac ?? (typeof seen === 'string' ? seen.split(',')[0] : undefined);
-  const mac = macText === undefined ? undefined : parseMac(macText);
+  // What is held against the label must not change under the hand when another device speaks.
+  const [first] = offers;
+  if (chosen === undefined && first) setChosen(first.heard.mac);
   const label = typed === '' ? undefined : parseLabel(typed);
+  const named = label?.ok ? formatMac(label.value.mac) : undefined;
+  const held =
+    offers.find((offer) => offer.heard.mac === named) ??
+    offers.find((offer) => offer.heard.mac === chosen);
+  const seen = at.check?.facts['found'];
+  const macText = held?.heard.mac ?? (typeof seen === 'string' ? seen.split(',')[0] : undefined);
+  const mac = macText === undefined ? undefined : parseMac(macText);
   const verdict = label?.ok && mac?.ok ? judgeLabel(label.value.mac, mac.value) : undefined;
   const settled = verdict?.kind === 'same' || (verdict && reason.trim() !== '');
 
@@ -65,6 +72,7 @@ export function BindStep({ call }: { readonly call: Call }) {
     >
       <Card>
         <LabelCheck label={label?.ok ? label.value.mac : undefined} heard={mac.value} />
+        {held ? <HeardLine heard={held.heard} now={now} bare /> : null}
         <Field
           label="Type the MAC from the label, in any notation"
           value={typed}

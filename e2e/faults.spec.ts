@@ -1,0 +1,146 @@
+import { expect, test, type Page } from '@playwright/test';
+import { postgres, startServer, type TestServer } from './harness';
+import {
+  atCabinet,
+  button,
+  holdLabel,
+  openDemo,
+  PHONE,
+  place,
+  powerCycle,
+  unexpected,
+  watchErrors,
+} from './pages';
+
+// What goes wrong on site, seen through the interface: tabs closed, the server or its database away,
+// twins, devices that are unplugged or refuse.
+
+let server: TestServer;
+let errors: string[];
+
+test.beforeEach(async ({ page }, info) => {
+  server = await startServer(`faults_${info.title.replace(/\W+/g, '_').slice(0, 24)}`, {
+    demo: true,
+  });
+  errors = [];
+  watchErrors(page, errors);
+  await page.setViewportSize(PHONE);
+});
+
+test.afterEach(async ({ page }) => {
+  await page.close();
+  await server.stop();
+  expect(unexpected(errors)).toEqual([]);
+});
+
+/** Closes the tab in the middle of things and opens the same address in a new one. */
+async function reopened(page: Page): Promise<Page> {
+  const url = page.url();
+  const next = await page.context().newPage();
+  await next.setViewportSize(PHONE);
+  watchErrors(next, errors);
+  await page.close();
+  await next.goto(url);
+  return next;
+}
+
+test('a tab reopened at every step goes on where it was', async ({ page: first }) => {
+  let page = first;
+  await openDemo(page, server);
+  await place(page, 'Assign').click();
+  page = await reopened(page);
+  await button(page, 'Start listening').click();
+  await expect(page.getByText('Strangers: heard, bound to nothing')).toBeVisible();
+  page = await reopened(page);
+  await expect(page.getByText(/silent, listening/)).toBeVisible();
+  await button(page, 'Drum filter drive 1').click({ timeout: 20_000 });
+  page = await reopened(page);
+  await holdLabel(page, '02:4c:7a:1d:80:11', '02-4C-7A-1D-80-11');
+  await button(page, 'Bind and give 172.22.40.85').click();
+  await expect(page.getByText(/Answering 1 device/)).toBeVisible();
+  page = await reopened(page);
+  await expect(page.getByText(/Answering 1 device/)).toBeVisible();
+  await button(page, 'Tell it to keep the address').click({ timeout: 40_000 });
+  await expect(page.getByText('told to keep its address, and reads back so').first()).toBeVisible();
+  page = await reopened(page);
+  await button(page, 'Now cut its power and watch').click();
+  await expect(page.getByText('Waiting to see it gone')).toBeVisible();
+  page = await reopened(page);
+  await powerCycle(page, 'Drum filter drive 1', async () => {
+    page = await reopened(page);
+    await expect(page.getByText('Waiting to see it back')).toBeVisible();
+  });
+  await expect(button(page, 'Prove it: ARP and ping')).toBeVisible();
+  page = await reopened(page);
+  await button(page, 'Prove it: ARP and ping').click();
+  await expect(page.getByLabel('stage: proven')).toBeVisible();
+  await page.close();
+});
+
+test('the server and then its database away: told in a sentence, nothing lost, back by itself', async ({
+  page,
+}) => {
+  await openDemo(page, server);
+  await button(page, 'Add a subnet').click();
+  await page.getByLabel('Name', { exact: true }).fill('Laboratory');
+  await page.getByLabel('Network with prefix length').fill('172.22.42.0/24');
+  await server.kill();
+  await button(page, 'Add this subnet').click();
+  await expect(page.getByText('The server does not answer.')).toBeVisible();
+  await server.restart();
+  const database = await postgres();
+  database.stop();
+  await button(page, 'Add this subnet').click();
+  await expect(page.getByText('The database does not answer. Nothing was changed')).toBeVisible();
+  database.start();
+  // What was typed is still there.
+  await button(page, 'Add this subnet').click();
+  await expect(page.getByRole('heading', { name: 'Laboratory' })).toBeVisible();
+});
+
+test('two devices with one MAC: neither is answered, both are shown; a refusal is told', async ({
+  page,
+}) => {
+  await openDemo(page, server);
+  await atCabinet(page, async (cabinet) => {
+    await cabinet.getByRole('radio', { name: 'Feeding switch' }).click();
+  });
+  await place(page, 'Assign').click();
+  await button(page, 'Start listening').click();
+  await button(page, 'Weighing head').click({ timeout: 20_000 });
+  await holdLabel(page, '02:4c:7a:61:80:20', '02-4C-7A-61-80-20');
+  await expect(page.getByText('Two devices have this MAC')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/host name weigh-left, last/)).toBeVisible();
+  await expect(page.getByText(/host name weigh-right, last/)).toBeVisible();
+  await button(page, /^Bind and give/).click();
+  await expect(
+    page.getByText(/two devices have this MAC \(they differ in: host name/).first(),
+  ).toBeVisible({
+    timeout: 60_000,
+  });
+  await expect(page.getByText(/^answered with/)).toHaveCount(0);
+
+  // A device that a controller owns refuses to be changed.
+  await place(page, 'Assign').click();
+  await button(page, 'Feeding valve block').click();
+  await holdLabel(page, '02:4c:7a:40:51:90', '02-4C-7A-40-51-90');
+  await button(page, /^Bind and give/).click();
+  await button(page, 'Tell it to keep the address').click({ timeout: 60_000 });
+  await expect(
+    page.getByText(/it refused to be changed: object state conflict/).first(),
+  ).toBeVisible();
+  await expect(page.getByLabel('stage: given')).toBeVisible();
+});
+
+test('an unplugged device is heard once its cable is in', async ({ page }) => {
+  await openDemo(page, server);
+  await place(page, 'Assign').click();
+  await button(page, 'Start listening').click();
+  await button(page, 'Backwash drive').click();
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, 'Plug the cable in: Backwash drive').click();
+    await expect(button(cabinet, 'Pull the cable: Backwash drive')).toBeVisible();
+  });
+  await holdLabel(page, '02:4c:7a:1d:80:2e', '02-4C-7A-1D-80-2E');
+  await expect(page.getByText('Label and wire agree.')).toBeVisible();
+});

@@ -1,0 +1,60 @@
+import { expect, type Page } from '@playwright/test';
+import type { TestServer } from './harness';
+
+// What a person does on the pages, named as a person would name it.
+
+export const PHONE = { width: 390, height: 844 };
+export const WIDE = { width: 1280, height: 800 };
+
+export const button = (page: Page, name: string | RegExp) =>
+  page.getByRole('button', { name, exact: typeof name === 'string' });
+export const place = (page: Page, name: string) =>
+  page.getByRole('navigation').getByRole('link', { name: new RegExp(`^${name}`) });
+
+/** Does something at the cabinets in a page of its own, as a second person would. */
+export async function atCabinet(page: Page, act: (cabinet: Page) => Promise<void>): Promise<void> {
+  const cabinet = await page.context().newPage();
+  await cabinet.goto(page.url().replace(/(\/job\/[^/]+).*/, '$1/cabinet'));
+  await act(cabinet);
+  await cabinet.close();
+}
+
+export async function powerCycle(
+  page: Page,
+  device: string,
+  wait: () => Promise<void>,
+): Promise<void> {
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, `Power off: ${device}`).click();
+    await expect(button(cabinet, `Power on: ${device}`)).toBeVisible();
+    await wait();
+    await button(cabinet, `Power on: ${device}`).click();
+    await expect(button(cabinet, `Power off: ${device}`)).toBeVisible();
+  });
+}
+
+export async function openDemo(page: Page, server: TestServer): Promise<void> {
+  await page.goto(server.url);
+  await page.getByLabel('Your name, written beside everything you decide').fill('Mara Quist');
+  await page.getByRole('button', { name: 'Tern Cove hatchery', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Filter hall', exact: true })).toBeVisible();
+}
+
+/** Holds the label against the heard MAC, whichever of several is shown at first. */
+export async function holdLabel(page: Page, mac: string, label: string): Promise<void> {
+  const shown = page.getByLabel([...mac.replace(/:/g, '').toUpperCase()].join(' '));
+  await button(page, `hold ${mac} against the label`).or(shown).first().click();
+  await page.getByLabel('Type the MAC from the label, in any notation').fill(label);
+}
+
+/** Errors of a page that a person would not see but that are there. */
+export function watchErrors(page: Page, errors: string[]): void {
+  page.on('pageerror', (error) => errors.push(String(error)));
+  page.on('console', (message) => {
+    if (message.type() === 'error') errors.push(message.text());
+  });
+}
+
+/** A refused or failed request is logged by the browser itself; the page shows it as a sentence. */
+export const unexpected = (errors: readonly string[]): readonly string[] =>
+  errors.filter((text) => !/status of [45]\d\d|ERR_CONNECTION|ERR_INCOMPLETE|ERR_EMPTY/.test(text));
