@@ -1,5 +1,19 @@
 import { defineConfig } from '@playwright/test';
 
+/** How Debian's Chromium is started, without a word to anybody outside. */
+export const CHROMIUM = {
+  executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+};
+
 export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
@@ -11,18 +25,7 @@ export default defineConfig({
   outputDir: '../test-results',
   use: {
     browserName: 'chromium',
-    launchOptions: {
-      executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
+    launchOptions: CHROMIUM,
     trace: 'retain-on-failure',
   },
 });

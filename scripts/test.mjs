@@ -5,7 +5,7 @@ import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildApp, buildServer } from './lib/build.mjs';
 import { startPostgres } from './lib/postgres.mjs';
-import { has, IS_ROOT, LOCAL, needModules, needPackages, ROOT, say } from './lib/steps.mjs';
+import { LOCAL, mayMakeNamespaces, needModules, needPackages, ROOT, say } from './lib/steps.mjs';
 
 const CI = process.env.CI === 'true';
 const wanted = process.argv.slice(2);
@@ -67,9 +67,7 @@ function playwright(name, folder, env) {
 
 function wireTests(env) {
   if (!isWanted('wire tests')) return;
-  const may = IS_ROOT && has('ip') && spawnSync('ip', ['netns', 'add', 'ipso-may']).status === 0;
-  if (may) {
-    spawnSync('ip', ['netns', 'del', 'ipso-may']);
+  if (mayMakeNamespaces()) {
     playwright('wire tests', 'e2e/wire', env);
     return;
   }

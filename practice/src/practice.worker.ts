@@ -20,7 +20,12 @@ const now = (): number => performance.timeOrigin + performance.now();
 let wire: MessagePort | undefined;
 let timer: NodeJS.Timeout | undefined;
 
-const site = new PracticeSite(TERN_COVE, Math.random, (frame) => wire?.postMessage(frame), now());
+const site = new PracticeSite(
+  TERN_COVE,
+  Math.random,
+  (frame) => wire?.postMessage(frame.slice()),
+  now(),
+);
 
 function schedule(): void {
   clearTimeout(timer);

@@ -50,6 +50,13 @@ export function stay(command, args, env = {}) {
 
 export const has = (program) => spawnSync('sh', ['-c', `command -v ${program}`]).status === 0;
 
+/** Tests and bench of a real wire need adapters of their own. */
+export function mayMakeNamespaces() {
+  if (!IS_ROOT || !has('ip')) return false;
+  if (spawnSync('ip', ['netns', 'add', 'ipso-may']).status !== 0) return false;
+  return spawnSync('ip', ['netns', 'del', 'ipso-may']).status === 0;
+}
+
 /** Debian packages, by apt as root or with sudo without a password; else one line says what to do. */
 export function needPackages(packages, otherwise = '') {
   const missing = packages.filter(

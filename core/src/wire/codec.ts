@@ -28,9 +28,28 @@ export interface Codec<T> {
   decode(bytes: Uint8Array, at: number, end: number): { readonly value: T; readonly next: number };
 }
 
-/** Encodes into a new buffer of exactly the needed length. */
+const BLOCK = 8192;
+let block = new Uint8Array(BLOCK);
+let used = 0;
+
+/**
+ * Zeroed bytes that nobody else has. Small ones are cut from a larger block, each place once: to make
+ * a buffer of its own for every frame takes longer than to fill it. Who sends such bytes to another
+ * thread sends a copy (`slice`), or the whole block goes with them.
+ */
+export function freshBytes(length: number): Uint8Array {
+  if (length > BLOCK / 8) return new Uint8Array(length);
+  if (used + length > BLOCK) {
+    block = new Uint8Array(BLOCK);
+    used = 0;
+  }
+  used += length;
+  return block.subarray(used - length, used);
+}
+
+/** Encodes into new bytes of exactly the needed length. */
 export function encodeWith<T>(codec: Codec<T>, value: T): Uint8Array {
-  const bytes = new Uint8Array(codec.length(value));
+  const bytes = freshBytes(codec.length(value));
   codec.encode(value, bytes, 0);
   return bytes;
 }
@@ -80,16 +99,33 @@ export function putMac(bytes: Uint8Array, at: number, mac: MacAddress): number {
   return put32(bytes, at + 2, mac % 2 ** 32);
 }
 
+/** Up to here a loop is quicker than the engine's own copying, and a copy than a view. */
+const SHORT = 64;
+
+/** The bytes from `at` to `end`: a few as a copy, more as a view of the same memory. */
+export function cutBytes(bytes: Uint8Array, at: number, end: number): Uint8Array {
+  const length = end - at;
+  if (length > SHORT) return bytes.subarray(at, end);
+  const cut = new Uint8Array(length);
+  for (let i = 0; i < length; i += 1) cut[i] = bytes[at + i] ?? 0;
+  return cut;
+}
+
 export function putBytes(bytes: Uint8Array, at: number, source: Uint8Array): number {
-  bytes.set(source, at);
-  return at + source.length;
+  const { length } = source;
+  if (length <= SHORT) for (let i = 0; i < length; i += 1) bytes[at + i] = source[i] ?? 0;
+  else bytes.set(source, at);
+  return at + length;
 }
 
 /** Bytes as Latin-1 text: every byte is one character, so nothing is lost. */
 export const toLatin1 = (bytes: Uint8Array): string => String.fromCharCode(...bytes);
 
-export const fromLatin1 = (text: string): Uint8Array =>
-  Uint8Array.from(text, (letter) => letter.charCodeAt(0) & 255);
+export function fromLatin1(text: string): Uint8Array {
+  const bytes = new Uint8Array(text.length);
+  for (let i = 0; i < text.length; i += 1) bytes[i] = text.charCodeAt(i);
+  return bytes;
+}
 
 /**
  * The one's complement sum of RFC 1071 §1 over `from`…`end`, not yet folded.

@@ -23,27 +23,34 @@ export interface EthernetFrame {
 /** IEEE 802.3 §3: 60 bytes without the check sequence. */
 export const MINIMUM_FRAME = 60;
 
+/** Writes what stands before the payload; returns where that begins. */
+export function putEthernetHeader(
+  bytes: Uint8Array,
+  at: number,
+  header: Omit<EthernetFrame, 'payload'>,
+): number {
+  let next = putMac(bytes, at, header.to);
+  next = putMac(bytes, next, header.from);
+  if (header.tag) {
+    next = put16(bytes, next, ETHERTYPE.vlan);
+    const { priority, dropEligible, vlan } = header.tag;
+    next = put16(bytes, next, (priority << 13) | (dropEligible ? 0x1000 : 0) | vlan);
+  }
+  return put16(bytes, next, header.etherType);
+}
+
 const headerLength = (frame: EthernetFrame): number => (frame.tag ? 18 : 14);
 
 export const ethernet: Codec<EthernetFrame> = {
   length: (frame) => headerLength(frame) + frame.payload.length,
-  encode(frame, bytes, at) {
-    let next = putMac(bytes, at, frame.to);
-    next = putMac(bytes, next, frame.from);
-    if (frame.tag) {
-      next = put16(bytes, next, ETHERTYPE.vlan);
-      const { priority, dropEligible, vlan } = frame.tag;
-      next = put16(bytes, next, (priority << 13) | (dropEligible ? 0x1000 : 0) | vlan);
-    }
-    next = put16(bytes, next, frame.etherType);
-    return putBytes(bytes, next, frame.payload);
-  },
+  encode: (frame, bytes, at) => putBytes(bytes, putEthernetHeader(bytes, at, frame), frame.payload),
   decode(bytes, at, end) {
     need('ethernet.header', at, end, 14);
-    const head = { to: readMac(bytes, at), from: readMac(bytes, at + 6) };
+    const to = readMac(bytes, at);
+    const from = readMac(bytes, at + 6);
     const etherType = u16(bytes, at + 12);
     if (etherType !== ETHERTYPE.vlan)
-      return { value: { ...head, etherType, payload: bytes.subarray(at + 14, end) }, next: end };
+      return { value: { to, from, etherType, payload: bytes.subarray(at + 14, end) }, next: end };
     need('ethernet.tag', at + 14, end, 4);
     const control = u16(bytes, at + 14);
     const tag = {
@@ -52,6 +59,6 @@ export const ethernet: Codec<EthernetFrame> = {
       vlan: control & 0xfff,
     };
     const payload = bytes.subarray(at + 18, end);
-    return { value: { ...head, tag, etherType: u16(bytes, at + 16), payload }, next: end };
+    return { value: { to, from, tag, etherType: u16(bytes, at + 16), payload }, next: end };
   },
 };

@@ -1,12 +1,19 @@
-import { BROADCAST_MAC, type Ipv4, type MacAddress } from '../net';
+import { BROADCAST_MAC, type MacAddress } from '../net';
 import { arp, type ArpPacket } from './arp';
-import { DecodeError, encodeWith, type Codec } from './codec';
+import { DecodeError, encodeWith, freshBytes, type Codec } from './codec';
 import { dhcpMessage, DHCP_PORT, type DhcpMessage } from './dhcp/message';
-import { ethernet, ETHERTYPE, type EthernetFrame } from './ethernet';
+import { ethernet, ETHERTYPE, putEthernetHeader, type EthernetFrame } from './ethernet';
 import { icmp, type IcmpMessage } from './icmp';
-import { ipv4Packet, ipv4PacketOf, PROTOCOL, type Ipv4Packet } from './ipv4-packet';
+import {
+  ipv4HeaderOf,
+  ipv4Packet,
+  ipv4PacketOf,
+  PROTOCOL,
+  putIpv4Header,
+  type Ipv4Packet,
+} from './ipv4-packet';
 import { tcp, type TcpSegment } from './tcp';
-import { udp, type UdpDatagram } from './udp';
+import { putUdpHeader, udp, type UdpDatagram, type UdpEnds } from './udp';
 
 /** A frame read as deep as Ipsonomo understands it. */
 export type Dissected =
@@ -80,30 +87,32 @@ export const ipFrame = (from: MacAddress, to: MacAddress, packet: Ipv4Packet): U
     payload: encodeWith(ipv4Packet, packet),
   });
 
-/** The two ends of a datagram. */
-export interface UdpEnds {
-  readonly from: Ipv4;
-  readonly fromPort: number;
-  readonly to: Ipv4;
-  readonly toPort: number;
-}
+export const udpPacket = (ends: UdpEnds, payload: Uint8Array): Ipv4Packet => {
+  const { from, fromPort, to, toPort } = ends;
+  const datagram = encodeWith(udp(from, to), { fromPort, toPort, payload });
+  return ipv4PacketOf({ from, to, protocol: PROTOCOL.udp, payload: datagram });
+};
 
-export const udpPacket = (ends: UdpEnds, payload: Uint8Array): Ipv4Packet =>
-  ipv4PacketOf({
-    from: ends.from,
-    to: ends.to,
-    protocol: PROTOCOL.udp,
-    payload: encodeWith(udp(ends.from, ends.to), {
-      fromPort: ends.fromPort,
-      toPort: ends.toPort,
-      payload,
-    }),
-  });
+// Where the layers of an untagged frame without IP options begin.
+const IP_AT = 14;
+const UDP_AT = 34;
+const DHCP_AT = 42;
 
-/** A DHCP message on its way: to everybody unless a MAC is named. */
-export const dhcpFrame = (
+/**
+ * A DHCP message on its way: to everybody unless a MAC is named. Laid out from the inside in one
+ * piece, since requests come by the hundred at the same instant.
+ */
+export function dhcpFrame(
   from: MacAddress,
   ends: UdpEnds,
   message: DhcpMessage,
   to: MacAddress = BROADCAST_MAC,
-): Uint8Array => ipFrame(from, to, udpPacket(ends, encodeWith(dhcpMessage, message)));
+): Uint8Array {
+  const length = dhcpMessage.length(message);
+  const bytes = freshBytes(DHCP_AT + length);
+  dhcpMessage.encode(message, bytes, DHCP_AT);
+  putUdpHeader(bytes, UDP_AT, ends, length);
+  putIpv4Header(bytes, IP_AT, ipv4HeaderOf(ends.from, ends.to, PROTOCOL.udp), 8 + length);
+  putEthernetHeader(bytes, 0, { to, from, etherType: ETHERTYPE.ipv4 });
+  return bytes;
+}

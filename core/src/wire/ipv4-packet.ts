@@ -33,12 +33,15 @@ export interface Ipv4Packet {
   readonly payload: Uint8Array;
 }
 
-const NO_OPTIONS = new Uint8Array(0);
-
-/** A packet with the usual values for what is not named. */
-export const ipv4PacketOf = (
-  fields: Pick<Ipv4Packet, 'from' | 'to' | 'protocol' | 'payload'> & Partial<Ipv4Packet>,
-): Ipv4Packet => ({
+/** A header with the usual values for what is not named. */
+export const ipv4HeaderOf = (
+  from: Ipv4,
+  to: Ipv4,
+  protocol: number,
+): Omit<Ipv4Packet, 'payload'> => ({
+  from,
+  to,
+  protocol,
   timeToLive: 64,
   identification: 0,
   typeOfService: 0,
@@ -46,27 +49,44 @@ export const ipv4PacketOf = (
   moreFragments: false,
   fragmentOffset: 0,
   options: NO_OPTIONS,
-  ...fields,
 });
+
+const NO_OPTIONS = new Uint8Array(0);
+
+/** A packet with the usual values for what is not named. */
+export const ipv4PacketOf = (
+  fields: Pick<Ipv4Packet, 'from' | 'to' | 'protocol' | 'payload'> & Partial<Ipv4Packet>,
+): Ipv4Packet => ({ ...ipv4HeaderOf(fields.from, fields.to, fields.protocol), ...fields });
+
+/** Writes what stands before a payload of this length; returns where that begins. */
+export function putIpv4Header(
+  bytes: Uint8Array,
+  at: number,
+  header: Omit<Ipv4Packet, 'payload'>,
+  payloadLength: number,
+): number {
+  const headerEnd = at + 20 + header.options.length;
+  bytes[at] = 0x40 | ((headerEnd - at) >>> 2);
+  bytes[at + 1] = header.typeOfService;
+  put16(bytes, at + 2, headerEnd - at + payloadLength);
+  put16(bytes, at + 4, header.identification);
+  const flags = (header.dontFragment ? 0x4000 : 0) | (header.moreFragments ? 0x2000 : 0);
+  put16(bytes, at + 6, flags | header.fragmentOffset);
+  bytes[at + 8] = header.timeToLive;
+  bytes[at + 9] = header.protocol;
+  put16(bytes, at + 10, 0);
+  put32(bytes, at + 12, header.from);
+  put32(bytes, at + 16, header.to);
+  putBytes(bytes, at + 20, header.options);
+  put16(bytes, at + 10, checksumFold(checksumAdd(bytes, at, headerEnd)));
+  return headerEnd;
+}
 
 export const ipv4Packet: Codec<Ipv4Packet> = {
   length: (packet) => 20 + packet.options.length + packet.payload.length,
   encode(packet, bytes, at) {
-    const headerEnd = at + 20 + packet.options.length;
-    bytes[at] = 0x40 | ((headerEnd - at) >>> 2);
-    bytes[at + 1] = packet.typeOfService;
-    put16(bytes, at + 2, headerEnd - at + packet.payload.length);
-    put16(bytes, at + 4, packet.identification);
-    const flags = (packet.dontFragment ? 0x4000 : 0) | (packet.moreFragments ? 0x2000 : 0);
-    put16(bytes, at + 6, flags | packet.fragmentOffset);
-    bytes[at + 8] = packet.timeToLive;
-    bytes[at + 9] = packet.protocol;
-    put16(bytes, at + 10, 0);
-    put32(bytes, at + 12, packet.from);
-    put32(bytes, at + 16, packet.to);
-    putBytes(bytes, at + 20, packet.options);
-    put16(bytes, at + 10, checksumFold(checksumAdd(bytes, at, headerEnd)));
-    return putBytes(bytes, headerEnd, packet.payload);
+    const next = putIpv4Header(bytes, at, packet, packet.payload.length);
+    return putBytes(bytes, next, packet.payload);
   },
   decode(bytes, at, end) {
     need('ipv4.header', at, end, 20);
@@ -91,7 +111,7 @@ export const ipv4Packet: Codec<Ipv4Packet> = {
         dontFragment: (fragment & 0x4000) !== 0,
         moreFragments: (fragment & 0x2000) !== 0,
         fragmentOffset: fragment & 0x1fff,
-        options: bytes.subarray(at + 20, at + headerLength),
+        options: headerLength === 20 ? NO_OPTIONS : bytes.subarray(at + 20, at + headerLength),
         payload: bytes.subarray(at + headerLength, at + total),
       },
       next: at + total,

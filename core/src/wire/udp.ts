@@ -18,6 +18,31 @@ export interface UdpDatagram {
   readonly payload: Uint8Array;
 }
 
+/** The two ends of a datagram. */
+export interface UdpEnds {
+  readonly from: Ipv4;
+  readonly fromPort: number;
+  readonly to: Ipv4;
+  readonly toPort: number;
+}
+
+/** Writes the header before a payload that stands in its place already: the checksum covers both. */
+export function putUdpHeader(
+  bytes: Uint8Array,
+  at: number,
+  { from, fromPort, to, toPort }: UdpEnds,
+  payloadLength: number,
+): void {
+  const length = 8 + payloadLength;
+  put16(bytes, at, fromPort);
+  put16(bytes, at + 2, toPort);
+  put16(bytes, at + 4, length);
+  put16(bytes, at + 6, 0);
+  const pseudo = pseudoHeaderSum(from, to, PROTOCOL.udp, length);
+  const sum = checksumFold(checksumAdd(bytes, at, at + length, pseudo));
+  put16(bytes, at + 6, sum === 0 ? 0xffff : sum);
+}
+
 /**
  * The UDP codec for one pair of addresses, because the checksum covers them. A checksum of zero means
  * "none was made" and is accepted, as RFC 768 says.
@@ -25,15 +50,8 @@ export interface UdpDatagram {
 export const udp = (from: Ipv4, to: Ipv4): Codec<UdpDatagram> => ({
   length: (datagram) => 8 + datagram.payload.length,
   encode(datagram, bytes, at) {
-    const length = 8 + datagram.payload.length;
-    put16(bytes, at, datagram.fromPort);
-    put16(bytes, at + 2, datagram.toPort);
-    put16(bytes, at + 4, length);
-    put16(bytes, at + 6, 0);
     const next = putBytes(bytes, at + 8, datagram.payload);
-    const pseudo = pseudoHeaderSum(from, to, PROTOCOL.udp, length);
-    const sum = checksumFold(checksumAdd(bytes, at, next, pseudo));
-    put16(bytes, at + 6, sum === 0 ? 0xffff : sum);
+    putUdpHeader(bytes, at, { from, to, ...datagram }, datagram.payload.length);
     return next;
   },
   decode(bytes, at, end) {

@@ -11,7 +11,7 @@ export function openPracticeCarrier(port: MessagePort, events: CarrierEvents): C
   return {
     source: 'practice',
     mac: LAPTOP_MAC,
-    send: (frame) => port.postMessage(frame),
+    send: (frame) => port.postMessage(frame.slice()),
     openTcp: undefined,
     close: () => port.close(),
   };

@@ -53,9 +53,9 @@ export interface DhcpMessage {
   readonly serverAddress: Ipv4;
   readonly relayAddress: Ipv4;
   readonly clientMac: MacAddress;
-  /** 64 bytes; all zero where option 52 used them up. */
+  /** 64 bytes, no more; all zero where option 52 used them up. */
   readonly serverName: Uint8Array;
-  /** 128 bytes; all zero where option 52 used them up. */
+  /** 128 bytes, no more; all zero where option 52 used them up. */
   readonly bootFile: Uint8Array;
   /** Undefined where the magic cookie is missing: then `vendor` holds the whole field. */
   readonly options: readonly RawOption[] | undefined;
@@ -89,12 +89,12 @@ export const dhcpMessage: Codec<DhcpMessage> = {
     put32(bytes, at + 24, message.relayAddress);
     putMac(bytes, at + 28, message.clientMac);
     bytes.fill(0, at + 34, at + FIXED);
-    putBytes(bytes, at + 44, message.serverName.subarray(0, 64));
-    putBytes(bytes, at + 108, message.bootFile.subarray(0, 128));
+    if (message.serverName !== EMPTY_NAME) putBytes(bytes, at + 44, message.serverName);
+    if (message.bootFile !== EMPTY_FILE) putBytes(bytes, at + 108, message.bootFile);
     const end = message.options
       ? encodeOptions(message.options, bytes, put32(bytes, at + FIXED, COOKIE))
       : putBytes(bytes, at + FIXED, message.vendor);
-    const next = at + this.length(message);
+    const next = Math.max(at + MINIMUM_MESSAGE, end);
     bytes.fill(0, end, next);
     return next;
   },

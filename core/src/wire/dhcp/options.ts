@@ -1,8 +1,10 @@
 import type { Ipv4 } from '../../net';
 import {
+  cutBytes,
   DecodeError,
   fromLatin1,
   need,
+  putBytes,
   put16,
   put32,
   readIpv4,
@@ -175,11 +177,14 @@ export function encodeOptions(options: readonly RawOption[], out: Uint8Array, at
   for (const { code, data } of options) {
     let from = 0;
     do {
-      const part = data.subarray(from, from + 255);
+      const length = Math.min(255, data.length - from);
       out[next] = code;
-      out[next + 1] = part.length;
-      out.set(part, next + 2);
-      next += 2 + part.length;
+      out[next + 1] = length;
+      next = putBytes(
+        out,
+        next + 2,
+        length === data.length ? data : data.subarray(from, from + length),
+      );
       from += 255;
     } while (from < data.length);
   }
@@ -204,13 +209,14 @@ export function decodeOptions(field: Uint8Array, at: number, end: number, into: 
     need('dhcp.option', next, end, 2);
     const length = u8(field, next + 1);
     need('dhcp.option', next + 2, end, length);
-    append(into, code, field.subarray(next + 2, next + 2 + length));
+    append(into, code, cutBytes(field, next + 2, next + 2 + length));
     next += 2 + length;
   }
 }
 
 function append(into: RawOption[], code: number, data: Uint8Array): void {
-  const index = into.findIndex((option) => option.code === code);
+  let index = into.length - 1;
+  while (index >= 0 && into[index]?.code !== code) index -= 1;
   const known = into[index];
   if (!known) {
     into.push({ code, data });

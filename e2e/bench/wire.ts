@@ -1,0 +1,178 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { formatIpv4, formatMac, toIpv4, toMac, type JobView } from '@ipsonomo/core';
+import { api, startServer, until, type TestServer } from '../harness';
+import { Wire, type Machine } from '../wire/namespaces';
+import { median, type Figure } from './figures';
+
+// The live carrier beside dnsmasq, in turn on the same wire in the same run.
+
+const CLIENTS = 500;
+const RUNS = 5;
+const NETWORK = 0x0a4d0000; // 10.77.0.0/22
+
+const macOf = (index: number): string => formatMac(toMac(0x02bb00000000 + index));
+const addressOf = (index: number): string => formatIpv4(toIpv4(NETWORK + 256 + index));
+
+async function planMany(server: TestServer): Promise<string> {
+  const { id } = await api<{ id: string }>(server, 'POST', '/jobs', { name: 'Bench' });
+  const subnet = { name: 'Bench', network: '10.77.0.0/22', gateway: null, vlan: null, purpose: '' };
+  const path = `/jobs/${id}`;
+  const { id: subnetId } = await api<{ id: string }>(server, 'POST', `${path}/subnets`, subnet);
+  const place = { area: '', cabinet: '', position: '', way: 'bootp', kindId: 'tarnwick-valves-16' };
+  const devices = Array.from({ length: CLIENTS }, (_, i) => {
+    const name = `valves-${i + 1}`;
+    return { ...place, title: name, name, subnetId, address: addressOf(i) };
+  });
+  await api(server, 'POST', `${path}/devices`, { devices });
+  const { devices: added } = await api<JobView>(server, 'GET', path);
+  const ids = new Map(added.flatMap((one) => one.interfaces.map((at) => [at.address, at.id])));
+  for (let i = 0; i < CLIENTS; i += 1) {
+    const binding = { mac: macOf(i), label: macOf(i) };
+    await api(server, 'POST', `${path}/interfaces/${ids.get(addressOf(i))}/bind`, binding);
+  }
+  return id;
+}
+
+function startDnsmasq(laptop: Machine, folder: string) {
+  const hosts = join(folder, 'hosts');
+  const lines = Array.from({ length: CLIENTS }, (_, i) => `${macOf(i)},${addressOf(i)}`);
+  writeFileSync(hosts, lines.join('\n'));
+  const range = '--dhcp-range=10.77.0.0,static,255.255.252.0,infinite';
+  const where = ['-k', '-p', '0', '-i', 'mach0', '--bind-interfaces', '-u', 'root'];
+  const quiet = [
+    '--quiet-dhcp',
+    '--leasefile-ro',
+    '--dhcp-option=3',
+    '--no-ping',
+    '--log-facility=/dev/null',
+  ];
+  return laptop.start('dnsmasq', ...where, range, `--dhcp-hostsfile=${hosts}`, ...quiet);
+}
+
+const residentMegabytes = (pid: number): number =>
+  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024;
+
+const pause = (millis: number) => new Promise((resolve) => setTimeout(resolve, millis));
+
+/** Runs the clients while ours answers, or while dnsmasq does. */
+class Turns {
+  constructor(
+    readonly server: TestServer,
+    private readonly wire: Wire,
+    private readonly clients: Machine,
+  ) {}
+
+  async ours<T>(...args: readonly string[]): Promise<T> {
+    await api(this.server, 'POST', '/field/arm', { minutes: 10 });
+    await pause(2500); // every address is probed before the first request
+    const result = this.run<T>(args);
+    await api(this.server, 'POST', '/field/silence');
+    return result;
+  }
+
+  async dnsmasq<T>(...args: readonly string[]): Promise<T> {
+    this.wire.laptop.ip('addr', 'add', '10.77.0.1/22', 'dev', 'mach0');
+    const child = startDnsmasq(this.wire.laptop, this.server.folder);
+    await pause(800);
+    const result = this.run<T>(args);
+    child.kill('SIGTERM');
+    this.wire.laptop.ip('addr', 'flush', 'dev', 'mach0');
+    await pause(300);
+    return result;
+  }
+
+  run<T>(args: readonly string[]): T {
+    return JSON.parse(this.clients.script('../bench/clients.ts', args)) as T;
+  }
+}
+
+interface Storm {
+  readonly rounds: number;
+  readonly millis: number;
+  readonly unanswered: number;
+}
+
+async function stormFigure(turns: Turns): Promise<Figure> {
+  const ours: Storm[] = [];
+  const theirs: Storm[] = [];
+  for (let run = 0; run < RUNS; run += 1) {
+    ours.push(await turns.ours<Storm>('storm', String(CLIENTS)));
+    theirs.push(await turns.dnsmasq<Storm>('storm', String(CLIENTS)));
+  }
+  const say = (all: readonly Storm[]) => {
+    const left = Math.max(...all.map((one) => one.unanswered));
+    const rounds = `${median(all.map((one) => one.rounds))} round(s)`;
+    return `${median(all.map((one) => one.millis)).toFixed(0)} ms, ${rounds}${left ? `, ${left} unanswered` : ''}`;
+  };
+  return {
+    what: `${CLIENTS} BootP clients ask at the same instant, until the last is answered`,
+    ours: say(ours),
+    reference: `dnsmasq: ${say(theirs)}`,
+    wanted: 'one round, ≤ 300 ms',
+    isReached:
+      median(ours.map((one) => one.millis)) <= 300 && ours.every((one) => one.rounds === 1),
+  };
+}
+
+async function latencyFigure(turns: Turns): Promise<Figure> {
+  interface Times {
+    readonly p50: number;
+    readonly p99: number;
+  }
+  const ours: Times[] = [];
+  const theirs: Times[] = [];
+  for (let run = 0; run < RUNS; run += 1) {
+    ours.push(await turns.ours<Times>('one', '2000'));
+    theirs.push(await turns.dnsmasq<Times>('one', '2000'));
+  }
+  const of = (all: readonly Times[]) => ({
+    p50: median(all.map((one) => one.p50)),
+    p99: median(all.map((one) => one.p99)),
+  });
+  const say = ({ p50, p99 }: Times) => `p50 ${p50.toFixed(2)} ms, p99 ${p99.toFixed(2)} ms`;
+  return {
+    what: 'one request, frame in to frame out, seen from the client',
+    ours: say(of(ours)),
+    reference: `dnsmasq: ${say(of(theirs))}`,
+    wanted: 'p50 ≤ 1 ms, p99 ≤ 5 ms',
+    isReached: of(ours).p50 <= 1 && of(ours).p99 <= 5,
+  };
+}
+
+async function memoryFigure(turns: Turns): Promise<Figure> {
+  const pid = turns.server.pid();
+  await turns.ours('many', '20000', '2000');
+  const before = residentMegabytes(pid);
+  const { answered } = await turns.ours<{ answered: number }>('many', '100000', '2000');
+  await pause(2000);
+  const grown = residentMegabytes(pid) - before;
+  return {
+    what: `memory of the server after 100,000 requests of 2,000 clients (${answered} answered)`,
+    ours: `${before.toFixed(0)} MB + ${grown.toFixed(0)} MB`,
+    reference: '',
+    wanted: 'grows by < 50 MB',
+    isReached: grown < 50,
+  };
+}
+
+export async function wireFigures(): Promise<readonly Figure[]> {
+  const wire = new Wire('ipsb');
+  const options = { demo: false, namespace: wire.laptop.namespace };
+  const server = await startServer('bench_wire', options);
+  try {
+    const clients = wire.addDevice('many', '02:00:5e:00:53:99');
+    const jobId = await planMany(server);
+    await api(server, 'POST', '/field/wire', { kind: 'live', adapter: 'mach0' });
+    await api(server, 'POST', '/field/listen', { jobId });
+    await until(
+      'it listens',
+      async () => (await api<{ runId: string | null }>(server, 'GET', '/field')).runId,
+    );
+    const turns = new Turns(server, wire, clients);
+    return [await stormFigure(turns), await latencyFigure(turns), await memoryFigure(turns)];
+  } finally {
+    await server.stop();
+    wire.takeDown();
+  }
+}
