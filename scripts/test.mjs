@@ -1,7 +1,7 @@
 // npm test: everything a change has to pass, on a fresh machine too.
 // npm test -- NAME…: only the steps whose name has one of the words, e.g. `npm test -- unit`.
 import { spawnSync } from 'node:child_process';
-import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildApp, buildServer } from './lib/build.mjs';
 import { startPostgres } from './lib/postgres.mjs';
@@ -83,6 +83,7 @@ needPackages(['chromium', 'tshark', 'iproute2', 'udhcpc', 'bootpc', 'dnsmasq-bas
 needModules();
 const database = await startPostgres('test-pg', { fresh: true });
 rmSync(join(LOCAL, 'results'), { recursive: true, force: true });
+mkdirSync(join(LOCAL, 'results'), { recursive: true });
 const env = { E2E_DATABASE_URL: database.socketUrl };
 try {
   step('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);

@@ -16,13 +16,13 @@ import { serverChosenBy } from './request';
 import type { AnswerEntry, ReplyKind, ReplyTarget, SilentReason, Verdict } from './entry';
 
 /**
- * What a bound client's request is answered with. Pure and without memory: an unbound MAC has no
+ * R-REPLY: what a bound client's request is answered with. Pure and without memory: an unbound MAC has no
  * entry, so it cannot be answered.
  *
  * BOOTP by RFC 951 and RFC 1534 §2 (no message type, no lease: the address is for ever on this side);
  * DHCP by RFC 2131 §4.3 (a request that names another server is left alone, a wrong address is
- * refused with NAK). A client without an address is always answered by broadcast, which departs
- * from RFC 2131 §4.1: a client that reads an ordinary socket cannot take a unicast before it has the
+ * refused with NAK). A client without an address is always answered by broadcast (R-BROADCAST), which
+ * departs from RFC 2131 §4.1: a client that reads an ordinary socket cannot take a unicast before it has the
  * address.
  *
  * @param server the address Ipsonomo speaks from in the client's subnet
@@ -97,6 +97,7 @@ function targetOf(kind: ReplyKind, request: DhcpMessage): ReplyTarget {
   return { address: LIMITED_BROADCAST, port: DHCP_PORT.client, hardware: 'everybody' };
 }
 
+/** R-ECHO: the client's identifier and the relay's information come back as they are. */
 function optionsOf(
   kind: ReplyKind,
   entry: AnswerEntry,

@@ -70,7 +70,7 @@ const sameTraits = (a: ClientTraits, b: ClientTraits): boolean =>
 /**
  * Adds one request to what is known of its MAC.
  *
- * Two devices with one MAC show themselves in that the first speaks again after the second did: in
+ * R-TWINS: two devices with one MAC show themselves in that the first speaks again after the second did: in
  * the same protocol with other traits, or with a transaction it had already left behind. One device
  * whose settings were changed never goes back.
  */

@@ -81,6 +81,7 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'label.differs': (where, { heard }) =>
     `The label says ${where}, the wire says ${heard}. Nothing was bound.`,
   'body.invalid': (where, { why }) => `${where}: ${why}.`,
+  'body.tooLarge': () => 'That is more than can be sent at once (1 MB). Send it in parts.',
   'thing.unknown': (where) => `There is no ${where} here any more. Go back and look again.`,
   'field.noWire': () => 'No wire is chosen. Choose the practice site or an adapter first.',
   'field.notListening': () => 'Nobody is listening on the wire. Start listening first.',

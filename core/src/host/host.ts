@@ -37,7 +37,7 @@ import {
   type TcpStep,
 } from './tcp-endpoint';
 
-/** RFC 5227 §2.4 (c): an address is defended at most every ten seconds. */
+/** R-DEFEND (RFC 5227 §2.4 (c)): an address is defended at most every ten seconds. */
 const DEFEND_INTERVAL: Millis = 10_000;
 const ARP_RETRY: Millis = 1000;
 const ARP_ASKS = 3;
@@ -145,7 +145,7 @@ function receiveArp(state: HostState, packet: ArpPacket, now: Millis): HostStep 
   return { ...learned, frames: [...learned.frames, reply] };
 }
 
-/** RFC 5227 §2.1.1 while probing, §2.4 while holding an address. */
+/** R-CLAIM: RFC 5227 §2.1.1 while probing, §2.4 while holding an address. */
 function receiveConflict(state: HostState, packet: ArpPacket, now: Millis): HostStep {
   const { claim, configured } = state;
   const mac = packet.senderMac;

@@ -9,7 +9,7 @@ const MAX_LABEL = 63;
 const MAX_NAME = 253;
 
 /**
- * Checks a host name: labels of 1–63 letters, digits and hyphens between dots, no hyphen at a label's
+ * R-HOST-NAME: labels of 1–63 letters, digits and hyphens between dots, no hyphen at a label's
  * ends, 253 in all (RFC 1035 §2.3.4, RFC 1123 §2.1). Capital letters are accepted and made small,
  * since names compare without case (RFC 1035 §2.3.3).
  * @returns refusals `name.empty`, `name.length`, `name.space`, `name.label`, `name.letter`,

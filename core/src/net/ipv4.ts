@@ -12,7 +12,7 @@ export const UNSPECIFIED = toIpv4(0);
 export const LIMITED_BROADCAST = toIpv4(0xffffffff);
 
 /**
- * Reads four decimal numbers between dots and nothing else.
+ * R-IPV4: reads four decimal numbers between dots and nothing else.
  *
  * Leading zeros are refused because other network stacks read them as octal (RFC 6943 §3.1.1), and
  * short forms because they mean different addresses to different programs.

@@ -71,7 +71,7 @@ export type LabelVerdict =
   | { readonly kind: 'near'; readonly distance: number }
   | { readonly kind: 'other'; readonly places: number };
 
-/** What the label check comes to. A near MAC is a hint and never a match. */
+/** R-LABEL: what the label check comes to. A near MAC is a hint and never a match. */
 export function judgeLabel(label: MacAddress, heard: MacAddress): LabelVerdict {
   if (label === heard) return { kind: 'same' };
   const wrong = checkLabel(label, heard).flatMap((check, place) =>

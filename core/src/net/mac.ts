@@ -49,5 +49,5 @@ export const formatMac = (mac: MacAddress): string =>
 /** The group bit (IEEE 802): broadcast and multicast addresses are never a device's own. */
 export const isGroupMac = (mac: MacAddress): boolean => Math.floor(mac / 2 ** 40) % 2 === 1;
 
-/** May a device have this MAC? Neither a group address nor all zeros. */
+/** R-MAC: may a device have this MAC? Neither a group address nor all zeros. */
 export const isDeviceMac = (mac: MacAddress): boolean => mac !== 0 && !isGroupMac(mac);

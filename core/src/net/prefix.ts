@@ -58,7 +58,7 @@ export const prefixOf = (address: Ipv4, length: PrefixLength): Prefix => ({
 });
 
 /**
- * Reads `172.22.40.0/24`. Host bits must be clear: `172.22.40.9/24` is refused and the refusal names
+ * R-PREFIX: reads `172.22.40.0/24`. Host bits must be clear: `172.22.40.9/24` is refused and the refusal names
  * the network it lies in.
  * @returns refusals of address and length, `prefix.slash` and `prefix.hostBits`.
  */

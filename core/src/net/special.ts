@@ -14,7 +14,7 @@ export interface SpecialBlock {
 type Row = readonly [cidr: string, name: string, source: string, use: SpecialBlock['use']];
 
 /**
- * RFC 6890 §2.2.2 as updated by RFC 8190, with the multicast blocks of RFC 5771 §3, under the names
+ * R-SPECIAL: RFC 6890 §2.2.2 as updated by RFC 8190, with the multicast blocks of RFC 5771 §3, under the names
  * of the registries (those younger than the RFCs from memory).
  * `never` where the block cannot be the address of a device's interface at all.
  */

@@ -53,7 +53,7 @@ const factoryAddresses: ReadonlySet<Ipv4> = new Set(
 );
 
 /**
- * The lowest free address for a device of this role: in the band of its role where the subnet has
+ * R-NEXT-FREE: the lowest free address for a device of this role: in the band of its role where the subnet has
  * one, else anywhere outside the bands of others. Never network, broadcast, gateway, pool, held
  * range, the laptops' band or a factory address.
  * @param taken addresses already given, the freshly proposed ones included
@@ -109,7 +109,7 @@ export const holderOf = (plan: Plan, address: Ipv4, except?: string) =>
   interfacesOf(plan).find(({ at }) => at.address === address && at.id !== except);
 
 /**
- * Everything that speaks against giving this address in this subnet. `address.*` codes carry the
+ * R-ADDRESS: everything that speaks against giving this address in this subnet. `address.*` codes carry the
  * subnet, the holder or the band as facts; an empty list is a good address.
  * @param except the interface that is being edited, not counted as holder
  */

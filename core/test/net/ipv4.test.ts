@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import ipaddr from 'ipaddr.js';
 import { formatIpv4, parseIpv4, toIpv4 } from '../../src';
 
+// R-IPV4
 describe('parseIpv4', () => {
   test.each([
     ['010.1', 'ipv4.parts', '010.1'],

@@ -10,6 +10,7 @@ import {
 
 const mac = (text: string) => must(parseMac(text));
 
+// R-MAC, R-LABEL
 test.each([
   '02:00:5e:00:53:01',
   '02-00-5E-00-53-01',

@@ -37,7 +37,7 @@ test.each([
   expect(parsePrefix(text)).toMatchObject({ ok: false, error: { code, where } });
 });
 
-// The ends of the scale: RFC 4632 §3.1 (/0, /32), RFC 3021 §2.1 (/31: both addresses are hosts).
+// R-PREFIX, the ends of the scale: RFC 4632 §3.1 (/0, /32), RFC 3021 §2.1 (/31: both addresses are hosts).
 test.each([
   ['/0', '0.0.0.0/0', undefined, '0.0.0.1', '255.255.255.254', 4294967294, '255.255.255.255'],
   ['/24', '172.22.40.0/24', 255, '172.22.40.1', '172.22.40.254', 254, '172.22.40.255'],

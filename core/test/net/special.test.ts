@@ -1,6 +1,6 @@
 import { must, parseIpv4, parsePrefix, specialBlocksOf, specialBlocksWithin } from '../../src';
 
-// RFC 6890 §2.2.2, RFC 8190, RFC 5737 §3, RFC 5771 §3.
+// R-SPECIAL: RFC 6890 §2.2.2, RFC 8190, RFC 5737 §3, RFC 5771 §3.
 test.each([
   ['10.1.2.3', ['Private-Use']],
   ['172.15.255.255', []],

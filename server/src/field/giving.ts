@@ -88,7 +88,7 @@ const REPEAT = 30_000;
 const MOST_CLIENTS = 2048;
 
 /**
- * Hears requests and answers those of bound MACs, while armed. An unbound MAC has no entry here, so
+ * R-BOUND-ONLY: hears requests and answers those of bound MACs, while armed. An unbound MAC has no entry here, so
  * there is nothing it could be answered with.
  */
 export class Giving {
@@ -315,7 +315,7 @@ export class Giving {
     this.runProbe(entry, entry.probe, now);
   }
 
-  /** RFC 5227 §2.1.1's probe: who has this address? Any MAC but the device's own is a refusal. */
+  /** R-PROBE (RFC 5227 §2.1.1): who has this address? Any MAC but the device's own is a refusal. */
   private runProbe(entry: Entry, probe: NonNullable<Entry['probe']>, now: number): void {
     if (probe.sent < PROBES) {
       probe.sent += 1;

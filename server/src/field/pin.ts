@@ -69,7 +69,7 @@ class Refused extends Error {
 }
 
 /**
- * Tells a device over EtherNet/IP to keep its address: reads attributes 2, 3 and 5 of the TCP/IP
+ * R-PIN: tells a device over EtherNet/IP to keep its address: reads attributes 2, 3 and 5 of the TCP/IP
  * interface object, clears bits 0–3 of attribute 3 and nothing else, and reads back.
  * @param planned the address the device must say it has, else nothing is written
  */

@@ -35,7 +35,7 @@ const GONE_AFTER = 4;
 const PATIENCE = 10 * 60_000;
 
 /**
- * Watches one device through power off and on. While it is watched Ipsonomo does not answer it, so
+ * R-POWER: watches one device through power off and on. While it is watched Ipsonomo does not answer it, so
  * that an address it comes back with is its own.
  */
 export class PowerWatch {

@@ -35,7 +35,7 @@ const COLUMNS = [
 /** A cell that a spreadsheet would run as a formula is kept as the text it is. */
 const asText = (cell: string): string => (/^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell);
 
-/** The address list as RFC 4180 has it: CRLF, quotes where needed, one header line, UTF-8. */
+/** R-CSV: the address list as RFC 4180 has it: CRLF, quotes where needed, one header line, UTF-8. */
 export async function addressList(
   store: Store,
   jobId: string,

@@ -1,0 +1,92 @@
+import { fireEvent } from '@testing-library/react-native';
+import { StyleSheet } from 'react-native';
+import { toMac } from '@ipsonomo/core';
+import { AddressText, LabelCheck, LinkLine, StageNotches } from '../../src/parts';
+import { DAY, NIGHT } from '../../src/theme';
+import { interfaceView, show } from '../world';
+
+// What the subnet fixes is light, what is this device's is heavy.
+test.each([
+  [24, '172.22.40.', '86'],
+  [16, '172.22.', '40.86'],
+  [20, '172.22.', '40.86'],
+  [32, '172.22.40.', '86'],
+  [0, '', '172.22.40.86'],
+])('an address in a /%i', (length, light, heavy) => {
+  const { getByText } = show(<AddressText address="172.22.40.86" length={length} still />);
+  const weightOf = (text: string) => StyleSheet.flatten(getByText(text).props.style).fontWeight;
+  if (light) expect(weightOf(light)).toBe('400');
+  expect(weightOf(heavy)).toBe('700');
+});
+
+test('an address is copied by a tap, and says so', async () => {
+  const written: string[] = [];
+  const clipboard = { writeText: (text: string) => Promise.resolve(void written.push(text)) };
+  Object.defineProperty(globalThis, 'navigator', { configurable: true, value: { clipboard } });
+  const { findByText, getByRole } = show(<AddressText address="172.22.40.86" length={24} />);
+  fireEvent.press(getByRole('button'));
+  expect(await findByText(' copied')).toBeTruthy();
+  expect(written).toEqual(['172.22.40.86']);
+});
+
+test('the label check stands letter under letter; nothing typed yet leaves the places open', () => {
+  const heard = toMac(0x024c7a1d8003);
+  const { getByLabelText, rerender } = show(<LabelCheck label={undefined} heard={heard} />);
+  expect(getByLabelText('· · · · · · · · · · · ·')).toBeTruthy();
+  expect(getByLabelText('0 2 4 C 7 A 1 D 8 0 0 3')).toBeTruthy();
+  rerender(<></>);
+});
+
+test('a contradicted stage is told in words as well as drawn', () => {
+  const { notches } = interfaceView();
+  const broken = notches.map((notch) =>
+    notch.stage === 'proven' ? { ...notch, state: 'broken' as const } : notch,
+  );
+  const { getByLabelText } = show(<StageNotches notches={broken} />);
+  expect(getByLabelText('stage: planned, proven: contradicted')).toBeTruthy();
+});
+
+test('"Fall silent" is there while anything may be sent, and only then', () => {
+  const silence = jest.fn();
+  const line = (isSending: boolean) => (
+    <LinkLine
+      {...{ wire: 'Practice site', voices: [], state: 'silent', trouble: false }}
+      isSending={isSending}
+      onPress={() => undefined}
+      onFallSilent={silence}
+    />
+  );
+  expect(show(line(false)).queryByText('Fall silent')).toBeNull();
+  fireEvent.press(show(line(true)).getByText('Fall silent'));
+  expect(silence).toHaveBeenCalledTimes(1);
+});
+
+/** Relative luminance and contrast: WCAG 2.1 §1.4.3. */
+function contrast(a: string, b: string): number {
+  const luminance = (colour: string) => {
+    const [r = 0, g = 0, b = 0] = [1, 3, 5].map((at) => {
+      const part = parseInt(colour.slice(at, at + 2), 16) / 255;
+      return part <= 0.04045 ? part / 12.92 : ((part + 0.055) / 1.055) ** 2.4;
+    });
+    return 0.2126 * r + 0.7152 * g + 0.0722 * b;
+  };
+  const [light, dark] = [luminance(a), luminance(b)].sort((x, y) => y - x) as [number, number];
+  return (light + 0.05) / (dark + 0.05);
+}
+
+test.each([
+  ['day', DAY],
+  ['night', NIGHT],
+])('%s: words at least 4.5:1, what is heavy in an address at least 7:1', (_name, colours) => {
+  const { ground, surface, ink, second, plum, onPlum } = colours;
+  for (const under of [ground, surface]) {
+    expect(contrast(ink, under)).toBeGreaterThanOrEqual(7);
+    expect(contrast(second, under)).toBeGreaterThanOrEqual(4.5);
+    expect(contrast(plum, under)).toBeGreaterThanOrEqual(4.5);
+  }
+  expect(contrast(onPlum, plum)).toBeGreaterThanOrEqual(4.5);
+  for (const tone of ['ochre', 'brick', 'moss'] as const) {
+    expect(contrast(colours[tone], ground)).toBeGreaterThanOrEqual(4.5);
+    expect(contrast(ink, colours[`${tone}Ground`])).toBeGreaterThanOrEqual(7);
+  }
+});

@@ -1,0 +1,122 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import {
+  applyHeardNews,
+  deviceFromView,
+  EVIDENCE_KINDS,
+  evidenceWords,
+  issueCodes,
+  must,
+  parseIpv4,
+  parsePrefix,
+  sentenceOf,
+  sourceWords,
+  subnetFromView,
+  subnetToView,
+  type HeardView,
+} from '../../src';
+
+const ROOT = join(__dirname, '../../..');
+
+function sourcesUnder(path: string): readonly string[] {
+  return readdirSync(join(ROOT, path), { withFileTypes: true, recursive: true })
+    .filter((entry) => entry.isFile() && /\.tsx?$/.test(entry.name))
+    .map((entry) => readFileSync(join(entry.parentPath, entry.name), 'utf8'));
+}
+
+/** Codes as they stand in the source: whatever is refused with them must have a sentence. */
+const USES =
+  /(?:refuse|Refusal\.of|FieldRefusal)\(\s*'([a-z0-9]+\.[A-Za-z0-9]+)'|code: '([a-z0-9]+\.[A-Za-z0-9]+)'/g;
+
+test('every code that is refused with has a sentence', () => {
+  const sources = ['core/src', 'server/src', 'app/src'].flatMap(sourcesUnder);
+  const used = sources.flatMap((text) => [...text.matchAll(USES)].map((one) => one[1] ?? one[2]));
+  expect(used.length).toBeGreaterThan(40);
+  expect([...new Set(used)].filter((code) => code && !issueCodes.includes(code))).toEqual([]);
+});
+
+/** Every fact a sentence may ask for. */
+const FACTS = {
+  ...{ part: 3, have: 2, need: 2, at: 1, errno: 19 },
+  ...{ text: 'TEXT', network: 'NETWORK', subnet: 'HALL', other: 'OTHER', band: 'pool' },
+  ...{ block: 'BLOCK', holder: 'HOLDER', heard: 'HEARD', title: 'TITLE', adapter: 'ETH0' },
+  ...{ first: 'FIRST', last: 'LAST', why: 'WHY' },
+};
+
+test.each(issueCodes)('%s is a sentence', (code) => {
+  const sentence = sentenceOf({ code, where: 'WHERE', facts: FACTS });
+  expect(sentence).toMatch(/^["“A-Z/0-9].*\.$/s);
+  expect(sentence).not.toMatch(/undefined|null\b|NaN/);
+});
+
+test('an address part is named as it was typed', () => {
+  const read = parseIpv4('10.0.300.4');
+  expect(read.ok ? '' : sentenceOf(read.error)).toBe('300 is above 255, the most part 3 can be.');
+  const net = parsePrefix('172.22.40.9/24');
+  expect(net.ok ? '' : sentenceOf(net.error)).toContain('Its network is 172.22.40.0/24.');
+});
+
+test.each(EVIDENCE_KINDS)('evidence %s has words', (kind) => {
+  expect(evidenceWords(kind, {})).toMatch(/^[a-z]/i);
+});
+
+test.each([
+  ['refused', { name: 'object state conflict' }, 'it refused to be changed: object state conflict'],
+  ['other-device', { found: 'X' }, 'another device answers for its address: X'],
+  ['silent', {}, 'it did not answer the conversation'],
+  ['broken', { step: 'read 2' }, 'the conversation broke off at "read 2"'],
+])('a refusal to keep the address, %s, is told', (why, facts, words) => {
+  expect(evidenceWords('keep-refused', { why, ...facts })).toContain(words);
+});
+
+test.each([
+  ['practice', 'practice site'],
+  ['desk', 'at the desk'],
+  ['live:enp3s0', 'enp3s0'],
+])('source %s is %s', (source, words) => {
+  expect(sourceWords(source)).toBe(words);
+});
+
+test('a subnet and a device travel as text and come back the same', () => {
+  const subnet = {
+    id: 's',
+    name: 'Hall',
+    prefix: must(parsePrefix('172.22.40.0/24')),
+    gateway: must(parseIpv4('172.22.40.1')),
+    vlan: undefined,
+    purpose: '',
+    bands: [
+      {
+        role: 'io' as const,
+        first: must(parseIpv4('172.22.40.100')),
+        last: must(parseIpv4('172.22.40.149')),
+      },
+    ],
+  };
+  expect(subnetFromView(JSON.parse(JSON.stringify(subnetToView(subnet))))).toEqual(subnet);
+  const at = { id: 'i', subnetId: 's', address: '172.22.40.104', mac: null };
+  const rest = {
+    stage: 'planned',
+    notches: [],
+    issues: [],
+    check: null,
+    keep: null,
+    trouble: null,
+  } as const;
+  const place = { area: '', cabinet: '', position: '' };
+  const view = { id: 'd', title: 'D', name: 'd', kindId: 'k', way: 'bootp', ...place } as const;
+  expect(deviceFromView({ ...view, interfaces: [{ ...at, ...rest }] }).interfaces[0]).toEqual({
+    id: 'i',
+    subnetId: 's',
+    address: must(parseIpv4('172.22.40.104')),
+    mac: undefined,
+  });
+});
+
+test('news of what was heard: changed, forgotten, or all anew', () => {
+  const heard = (mac: string, count: number) => ({ mac, count }) as HeardView;
+  const known = [heard('a', 1), heard('b', 1), heard('c', 1)];
+  const news = { all: false, clients: [heard('c', 2), heard('d', 1)], forgotten: ['a'] };
+  expect(applyHeardNews(known, news)).toEqual([heard('b', 1), heard('c', 2), heard('d', 1)]);
+  expect(applyHeardNews(known, { all: true, clients: [], forgotten: [] })).toEqual([]);
+});

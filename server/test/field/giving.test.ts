@@ -1,0 +1,307 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import fc from 'fast-check';
+import { OPTION, rawOption, toMac, type MessageType } from '@ipsonomo/core';
+import { FieldRefusal, type FieldEvent } from '../../src/field/protocol';
+import { DRIVE, EngineBench, ip, mac, planOf, STRANGER, target } from './bench';
+
+const GIVEN = '10.77.0.85';
+const VOICE = '10.77.0.253';
+const wants = rawOption(OPTION.requestedAddress, ip(GIVEN));
+const chose = (server: string) => rawOption(OPTION.serverId, ip(server));
+
+test('listening sends nothing, whoever asks', () => {
+  const bench = new EngineBench();
+  bench.asks(DRIVE);
+  bench.asks(STRANGER, { type: 'DISCOVER' });
+  bench.advance(120_000);
+  expect(bench.sent).toEqual([]);
+  expect(bench.kinds()).toEqual(['asked']);
+  expect([...bench.heard.keys()]).toEqual([DRIVE, STRANGER]);
+});
+
+test('a bound BootP client gets its planned address; using it is evidence, the reply is not', () => {
+  const bench = new EngineBench();
+  bench.arm();
+  bench.spoken();
+  bench.asks(DRIVE);
+  expect(bench.replies()).toEqual([`BootP reply ${GIVEN}`]);
+  bench.advance(200);
+  expect(bench.spoken()).toEqual([`ask ${GIVEN}`]);
+  bench.has(DRIVE, GIVEN);
+  expect(bench.kinds()).toEqual(['asked', 'answered', 'has-address']);
+  bench.advance(10_000);
+  expect(bench.spoken()).toEqual([]);
+});
+
+test('a DHCP client is offered and acknowledged', () => {
+  const bench = new EngineBench();
+  bench.arm();
+  bench.asks(DRIVE, { type: 'DISCOVER' });
+  bench.asks(DRIVE, { type: 'REQUEST', more: [wants, chose(VOICE)] });
+  expect(bench.replies()).toEqual([`OFFER ${GIVEN}`, `ACK ${GIVEN}`]);
+});
+
+test('R-BOUND-ONLY: 2,000 requests of unbound MACs, and not one reply', () => {
+  const bench = new EngineBench();
+  bench.arm();
+  bench.spoken();
+  const types: readonly (MessageType | undefined)[] = ['DISCOVER', 'REQUEST', 'INFORM', undefined];
+  const asked = fc.record({
+    from: fc.integer({ min: 0x020000000000, max: 0x02ffffffffff }),
+    type: fc.constantFrom(...types),
+    clientAddress: fc.option(fc.constant(ip(GIVEN)), { nil: undefined }),
+  });
+  for (const { from, type, clientAddress } of fc.sample(asked, { numRuns: 2000, seed: 67 }))
+    if (from !== DRIVE)
+      bench.asks(toMac(from), {
+        ...(type ? { type } : {}),
+        ...(clientAddress ? { clientAddress } : {}),
+      });
+  bench.advance(60_000);
+  expect(bench.spoken()).toEqual([]);
+});
+
+test('R-PROBE: the address is probed twice before it is given, and again after half a minute', () => {
+  const bench = new EngineBench();
+  bench.engine.arm(600_000, '');
+  bench.advance(40_000);
+  bench.spoken();
+  bench.asks(DRIVE);
+  expect(bench.spoken()).toEqual([`probe ${GIVEN}`]);
+  bench.advance(150);
+  expect(bench.spoken()).toEqual([`probe ${GIVEN}`, `BootP reply ${GIVEN}`]);
+  bench.asks(DRIVE, { transaction: 2 });
+  expect(bench.replies()).toEqual([`BootP reply ${GIVEN}`]);
+  bench.advance(31_000);
+  bench.spoken();
+  bench.asks(DRIVE, { transaction: 3 });
+  expect(bench.spoken()).toEqual([`probe ${GIVEN}`]);
+});
+
+test('R-PROBE: another MAC that has it refuses the giving and is named; when it is gone, on it goes', () => {
+  const bench = new EngineBench();
+  bench.engine.arm(600_000, '');
+  bench.advance(40_000);
+  bench.asks(DRIVE);
+  bench.has(STRANGER, GIVEN);
+  bench.advance(5000);
+  bench.asks(DRIVE, { transaction: 2 });
+  bench.advance(1000);
+  expect(bench.replies()).toEqual([]);
+  expect(bench.events.at(-1)).toMatchObject({
+    kind: 'address-taken',
+    facts: { by: '02:00:5e:00:53:77' },
+  });
+  bench.advance(10_000);
+  bench.asks(DRIVE, { transaction: 3 });
+  bench.advance(1000);
+  expect(bench.replies()).toEqual([`BootP reply ${GIVEN}`]);
+});
+
+test("an answer from the asking client's own MAC is no conflict", () => {
+  const bench = new EngineBench();
+  bench.engine.arm(600_000, '');
+  bench.advance(40_000);
+  bench.asks(DRIVE);
+  bench.has(DRIVE, GIVEN);
+  bench.advance(1000);
+  expect(bench.replies()).toEqual([`BootP reply ${GIVEN}`]);
+});
+
+test('armed until a second and not a moment longer', () => {
+  const bench = new EngineBench();
+  bench.arm(60_000);
+  bench.advance(57_800);
+  bench.asks(DRIVE);
+  bench.advance(199);
+  bench.asks(DRIVE, { transaction: 2 });
+  expect(bench.replies()).toEqual([`BootP reply ${GIVEN}`, `BootP reply ${GIVEN}`]);
+  bench.advance(1);
+  bench.asks(DRIVE, { transaction: 3 });
+  expect(bench.replies()).toEqual([]);
+  expect(bench.engine.status().answeringUntil).toBeUndefined();
+});
+
+test('fall silent: nothing more leaves, whatever was under way', () => {
+  const bench = new EngineBench(
+    planOf([target(), target({ interfaceId: 'b', mac: STRANGER, address: ip('10.77.0.86') })]),
+  );
+  bench.engine.arm(600_000, '');
+  bench.advance(100);
+  bench.asks(DRIVE);
+  bench.engine.check(['b'], '');
+  bench.engine.watchPower('drive', '');
+  bench.engine.silence();
+  bench.spoken();
+  bench.asks(DRIVE, { transaction: 2 });
+  bench.has(DRIVE, GIVEN);
+  bench.advance(120_000);
+  expect(bench.spoken()).toEqual([]);
+  expect(bench.engine.status()).toMatchObject({ tasks: [], voices: [], answeringUntil: undefined });
+});
+
+test('two devices with one MAC: neither is answered', () => {
+  const bench = new EngineBench();
+  bench.arm();
+  const named = (name: string) =>
+    ({ type: 'DISCOVER', more: [rawOption(OPTION.hostName, name)] }) as const;
+  bench.asks(DRIVE, named('left'));
+  bench.asks(DRIVE, named('right'));
+  bench.spoken();
+  bench.asks(DRIVE, named('left'));
+  bench.asks(DRIVE, named('right'));
+  expect(bench.replies()).toEqual([]);
+  expect(bench.events.at(-1)).toMatchObject({ kind: 'twins', facts: { differs: 'host name' } });
+});
+
+test('R-RIVAL: a server that answers one of ours stops us; one that serves others is told of', () => {
+  const bench = new EngineBench();
+  bench.arm();
+  bench.rivalOffers(STRANGER);
+  expect(bench.engine.status().answeringUntil).toBeDefined();
+  expect(bench.notices()[0]).toMatchObject({ code: 'other-server', server: '10.77.0.9' });
+  bench.rivalOffers(DRIVE);
+  expect(bench.engine.status().answeringUntil).toBeUndefined();
+  expect(bench.notices()[0]).toMatchObject({ answered: 'Drum filter drive 1' });
+});
+
+test('R-RIVAL: what a switch hides from us shows in what the client chooses', () => {
+  const bench = new EngineBench();
+  bench.arm();
+  bench.asks(DRIVE, { type: 'REQUEST', more: [wants, chose(VOICE)] });
+  expect(bench.engine.status().answeringUntil).toBeDefined();
+  bench.asks(DRIVE, { type: 'REQUEST', more: [wants, chose('10.77.0.9')], transaction: 2 });
+  expect(bench.engine.status().answeringUntil).toBeUndefined();
+});
+
+test('a device that had its address and begins anew has lost it; a renewal is no such thing', () => {
+  const bench = new EngineBench();
+  bench.arm();
+  bench.asks(DRIVE, { type: 'DISCOVER' });
+  bench.has(DRIVE, GIVEN);
+  bench.advance(40_000);
+  bench.asks(DRIVE, { type: 'REQUEST', clientAddress: ip(GIVEN), transaction: 2 });
+  expect(bench.kinds()).not.toContain('asks-again');
+  bench.advance(40_000);
+  bench.asks(DRIVE, { type: 'DISCOVER', transaction: 3 });
+  expect(bench.kinds().slice(-2)).toEqual(['asked', 'asks-again']);
+});
+
+test('what is known from before a restart counts: it had its address', () => {
+  const bench = new EngineBench(planOf([target({ holds: true })]));
+  bench.asks(DRIVE);
+  expect(bench.kinds()).toEqual(['asked', 'asks-again']);
+});
+
+test.each(['DECLINE', 'RELEASE'] as const)('%s is kept as evidence, armed or not', (type) => {
+  const bench = new EngineBench();
+  bench.asks(DRIVE, { type, more: [wants, chose(VOICE)] });
+  expect(bench.kinds()).toEqual(['asked', type === 'DECLINE' ? 'declined' : 'released']);
+  expect(bench.spoken()).toEqual([]);
+});
+
+test('bound after it was heard: that it asked counts, with the time it did', () => {
+  const bench = new EngineBench(planOf([target({ mac: undefined })]));
+  bench.asks(DRIVE);
+  const askedAt = bench.now;
+  bench.advance(30_000);
+  bench.engine.plan(planOf([target()]));
+  expect(bench.events).toMatchObject([{ kind: 'asked', at: askedAt, mac: DRIVE }]);
+});
+
+test('we step aside where our own address is taken, and stay silent where none is free', () => {
+  const bench = new EngineBench(planOf([target()], ['10.77.0.253', '10.77.0.252']));
+  bench.engine.arm(600_000, '');
+  bench.has(STRANGER, '10.77.0.253');
+  bench.advance(2000);
+  expect(bench.engine.status().voices).toMatchObject([
+    { address: ip('10.77.0.252'), state: 'ready' },
+  ]);
+  expect(bench.notices()).toContainEqual({
+    code: 'voice-taken',
+    address: '10.77.0.253',
+    by: '02:00:5e:00:53:77',
+  });
+  bench.has(STRANGER, '10.77.0.252');
+  bench.asks(DRIVE);
+  bench.advance(5000);
+  expect(bench.replies()).toEqual([]);
+  expect(bench.notices()).toContainEqual({ code: 'no-voice', subnet: 'Filter hall' });
+});
+
+test('our own address given to a device in the plan: we take another before the next word', () => {
+  const bench = new EngineBench();
+  bench.arm();
+  bench.spoken();
+  bench.engine.plan(planOf([target({ address: ip('10.77.0.253') })], ['10.77.0.252']));
+  bench.asks(DRIVE);
+  bench.advance(2000);
+  const spoken = bench.spoken();
+  expect(spoken).toContain('announce 10.77.0.252');
+  expect(spoken).toContain('BootP reply 10.77.0.253');
+});
+
+test('no link, or no adapter: silent, and nothing can be begun', () => {
+  const bench = new EngineBench();
+  bench.arm();
+  bench.engine.linkChanged('down');
+  bench.spoken();
+  bench.asks(DRIVE);
+  bench.advance(5000);
+  expect(bench.spoken()).toEqual([]);
+  const refused = () => bench.engine.arm(1000, '');
+  expect(refused).toThrow(FieldRefusal);
+  expect(refused).toThrow('field.noLink');
+  bench.engine.linkChanged('up');
+  expect(refused).not.toThrow();
+});
+
+test.each<[string, (bench: EngineBench) => unknown, string]>([
+  [
+    'an interface that is not planned',
+    (bench) => bench.engine.check(['x'], ''),
+    'field.unknownTarget',
+  ],
+  ['watching what is not bound', (bench) => bench.engine.watchPower('free', ''), 'field.unbound'],
+])('%s is refused', (_name, act, code) => {
+  const bench = new EngineBench(planOf([target({ interfaceId: 'free', mac: undefined })]));
+  expect(() => act(bench)).toThrow(code);
+});
+
+test('after listening has ended nothing is recorded, and nothing can be begun', () => {
+  const bench = new EngineBench();
+  bench.engine.rest();
+  bench.asks(DRIVE);
+  expect(bench.events).toEqual([]);
+  expect(() => bench.engine.arm(1000, '')).toThrow('field.notListening');
+});
+
+test('everything said is in the capture; every event is in the journal, in order', () => {
+  const bench = new EngineBench();
+  bench.arm();
+  bench.asks(DRIVE);
+  bench.has(DRIVE, GIVEN);
+  const captured = bench.captured().map((frame) => Buffer.from(frame).toString('hex'));
+  for (const frame of bench.sent) expect(captured).toContain(Buffer.from(frame).toString('hex'));
+  expect(captured).toHaveLength(bench.sent.length + 2);
+  const journal = readFileSync(join(bench.folder, 'run.jsonl'), 'utf8').trim().split('\n');
+  const events = journal.map((line) => JSON.parse(line) as FieldEvent);
+  expect(events).toEqual(bench.events.map((event) => JSON.parse(JSON.stringify(event))));
+  expect(events.map((event) => event.sequence)).toEqual([1, 2, 3]);
+});
+
+test('frames that cannot be read are counted and kept, and change nothing', () => {
+  const bench = new EngineBench();
+  bench.engine.frame(Uint8Array.of(1, 2, 3));
+  expect(bench.engine.status().counters).toMatchObject({ received: 1, malformed: 1, requests: 0 });
+  expect(bench.captured()).toHaveLength(1);
+});
+
+test('a MAC one off the bound one is another device', () => {
+  const bench = new EngineBench();
+  bench.arm();
+  bench.spoken();
+  bench.asks(mac('02:00:5e:00:53:12'));
+  expect(bench.spoken()).toEqual([]);
+});

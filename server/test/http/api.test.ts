@@ -1,0 +1,382 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { parse } from 'csv-parse/sync';
+import request from 'supertest';
+import { issueCodes, type DeviceView, type ErrorView, type JobView } from '@ipsonomo/core';
+import { compose, type Running } from '../../src/compose';
+import { seedDemo } from '../../src/demo';
+import { statusOf } from '../../src/http/errors';
+import { Scratch } from '../scratch';
+
+// The server without a port, on the real database, with the practice site in its own thread.
+
+let scratch: Scratch;
+let running: Running;
+let job: JobView;
+const logged: string[] = [];
+
+beforeAll(async () => {
+  scratch = await Scratch.open('api');
+  await seedDemo(scratch.store);
+  running = await compose({
+    store: scratch.store,
+    captures: mkdtempSync(join(tmpdir(), 'ipsonomo-api-')),
+    web: undefined,
+    log: (line) => logged.push(line),
+    clock: Date.now,
+  });
+  const [first] = (await call('get', '/jobs').expect(200)).body as { id: string }[];
+  job = (await call('get', `/jobs/${first?.id}`).expect(200)).body as JobView;
+}, 30_000);
+
+afterAll(async () => {
+  await running.close();
+  await scratch.close();
+  // Whatever was asked here was foreseen: nothing ended in the log of errors.
+  expect(logged).toEqual([]);
+});
+
+type Method = 'get' | 'post' | 'patch' | 'delete';
+const call = (method: Method, path: string) =>
+  request(running.app)[method](`/api${path}`).set('x-person', encodeURIComponent('Mara Quist'));
+
+const NOBODY = '00000000-0000-4000-8000-000000000000';
+const here = () => `/jobs/${job.id}`;
+const hall = () => job.subnets[0]?.id ?? '';
+const device = (fields: object = {}) => ({
+  ...{ title: 'Valve block', name: 'vb-1', kindId: 'tarnwick-valves-16', way: 'bootp' },
+  ...{ area: '', cabinet: '', position: '', subnetId: hall(), address: '172.22.40.110' },
+  ...fields,
+});
+const devices = (...fields: readonly object[]) => ({ devices: fields.map(device) });
+const subnet = (fields: object = {}) => ({
+  ...{ name: 'Laboratory', network: '172.22.42.0/24', gateway: null, vlan: null, purpose: '' },
+  ...fields,
+});
+const interfaceOf = (title: string) =>
+  job.devices.find((one) => one.title === title)?.interfaces[0]?.id ?? '';
+const bind = (title: string) => `${here()}/interfaces/${interfaceOf(title)}/bind`;
+
+/** Bad input of every kind: a code, the place, and a status. */
+test.each<[string, Method, () => string, () => unknown, number, string]>([
+  ['no body', 'post', () => '/jobs', () => undefined, 400, 'body.invalid'],
+  ['a wrong type', 'post', () => '/jobs', () => ({ name: 7 }), 400, 'body.invalid'],
+  [
+    'a field too many',
+    'post',
+    () => '/jobs',
+    () => ({ name: 'x', admin: true }),
+    400,
+    'body.invalid',
+  ],
+  ['a job without a name', 'post', () => '/jobs', () => ({ name: '  ' }), 422, 'name.empty'],
+  [
+    'a job twice',
+    'post',
+    () => '/jobs',
+    () => ({ name: 'Tern Cove hatchery' }),
+    409,
+    'store.conflict',
+  ],
+  ['an unknown job', 'get', () => `/jobs/${NOBODY}`, () => undefined, 404, 'thing.unknown'],
+  ['an id that is none', 'get', () => "/jobs/1' or '1", () => undefined, 404, 'thing.unknown'],
+  ['an unknown address', 'get', () => '/nothing', () => undefined, 404, 'thing.unknown'],
+  [
+    'host bits',
+    'post',
+    () => `${here()}/subnets`,
+    () => subnet({ network: '172.22.42.9/24' }),
+    422,
+    'prefix.hostBits',
+  ],
+  [
+    'an overlap',
+    'post',
+    () => `${here()}/subnets`,
+    () => subnet({ network: '172.22.40.0/22' }),
+    422,
+    'subnet.overlap',
+  ],
+  [
+    'a VLAN of 4095',
+    'post',
+    () => `${here()}/subnets`,
+    () => subnet({ vlan: 4095 }),
+    400,
+    'body.invalid',
+  ],
+  [
+    'an octet of 300',
+    'post',
+    () => `${here()}/devices`,
+    () => devices({ address: '172.22.40.300' }),
+    422,
+    'ipv4.octet',
+  ],
+  [
+    'an address that is given',
+    'post',
+    () => `${here()}/devices`,
+    () => devices({ address: '172.22.40.86' }),
+    409,
+    'address.taken',
+  ],
+  [
+    'an address outside',
+    'post',
+    () => `${here()}/devices`,
+    () => devices({ address: '172.61.40.7' }),
+    422,
+    'address.outside',
+  ],
+  [
+    'one address twice in a list',
+    'post',
+    () => `${here()}/devices`,
+    () => devices({}, { name: 'vb-2' }),
+    409,
+    'address.taken',
+  ],
+  [
+    'a name with a space',
+    'post',
+    () => `${here()}/devices`,
+    () => devices({ name: 'v b' }),
+    422,
+    'name.space',
+  ],
+  [
+    'a name that is taken',
+    'post',
+    () => `${here()}/devices`,
+    () => devices({ name: 'FH2-drive-2' }),
+    409,
+    'name.taken',
+  ],
+  [
+    'an unknown kind',
+    'post',
+    () => `${here()}/devices`,
+    () => devices({ kindId: 'x' }),
+    404,
+    'thing.unknown',
+  ],
+  [
+    'no device at all',
+    'post',
+    () => `${here()}/devices`,
+    () => ({ devices: [] }),
+    400,
+    'body.invalid',
+  ],
+  [
+    'a group MAC',
+    'post',
+    () => bind('Drum filter drive 1'),
+    () => ({ mac: '01:00:5e:00:00:01', label: '01:00:5e:00:00:01' }),
+    422,
+    'mac.group',
+  ],
+  [
+    'half a MAC',
+    'post',
+    () => bind('Drum filter drive 1'),
+    () => ({ mac: '02:4c:7a', label: '' }),
+    422,
+    'mac.length',
+  ],
+  [
+    'a label that reads otherwise',
+    'post',
+    () => bind('Drum filter drive 1'),
+    () => ({ mac: '02:4c:7a:1d:80:11', label: '02-4C-7A-1D-80-12' }),
+    422,
+    'label.differs',
+  ],
+  [
+    'pinning what has no such object',
+    'post',
+    () => `${here()}/interfaces/${interfaceOf('Intake flow meter')}/pin`,
+    () => ({}),
+    422,
+    'pin.noObject',
+  ],
+  [
+    'answering before listening',
+    'post',
+    () => '/field/arm',
+    () => ({ minutes: 5 }),
+    409,
+    'field.noWire',
+  ],
+  [
+    'answering for a day',
+    'post',
+    () => '/field/arm',
+    () => ({ minutes: 1440 }),
+    400,
+    'body.invalid',
+  ],
+  [
+    'an adapter with a slash',
+    'post',
+    () => '/field/wire',
+    () => ({ kind: 'live', adapter: '../x' }),
+    400,
+    'body.invalid',
+  ],
+  [
+    'an adapter that is not there',
+    'post',
+    () => '/field/wire',
+    () => ({ kind: 'live', adapter: 'nope0' }),
+    404,
+    'wire.noAdapter',
+  ],
+  [
+    'an unknown act at the cabinet',
+    'post',
+    () => '/practice/cabinet',
+    () => ({ action: { kind: 'burn' } }),
+    400,
+    'body.invalid',
+  ],
+  [
+    'a capture of another job',
+    'get',
+    () => `${here()}/runs/${NOBODY}/capture.pcap`,
+    () => undefined,
+    404,
+    'thing.unknown',
+  ],
+])('%s', async (_name, method, path, body, status, code) => {
+  const sent = body();
+  const answer = await call(method, path()).send(sent as object | undefined);
+  const error = answer.body as ErrorView;
+  expect([answer.status, error.code]).toEqual([status, code]);
+  expect(issueCodes).toContain(error.code);
+  const after = (await call('get', here())).body as JobView;
+  expect(after.revision).toBe(job.revision);
+});
+
+test('what is no JSON, or too much of it, is refused as such', async () => {
+  const json = () => call('post', '/jobs').set('content-type', 'application/json');
+  expect((await json().send('{"name":')).body).toMatchObject({ code: 'body.invalid' });
+  const much = await json().send(JSON.stringify({ name: 'x'.repeat(2_000_000) }));
+  expect([much.status, (much.body as ErrorView).code]).toEqual([413, 'body.tooLarge']);
+});
+
+test("another site's page may not act here", async () => {
+  const foreign = call('post', '/jobs').set('origin', 'http://elsewhere.example');
+  expect((await foreign.send({ name: 'Theirs' })).status).toBe(400);
+  const own = call('post', '/jobs')
+    .set('host', 'here.example')
+    .set('origin', 'http://here.example');
+  expect((await own.send({ name: 'Ours' })).status).toBe(201);
+});
+
+test('every code has a status of its own or its family’s', () => {
+  const statuses = issueCodes.map(statusOf);
+  expect(statuses.every((status) => status >= 400 && status < 600)).toBe(true);
+  expect(statusOf('ipv4.octet')).toBe(422);
+});
+
+/** A job of its own, so that the demo's revision stays. */
+async function jobOf(name: string): Promise<{ path: string; subnetId: string }> {
+  const { id } = (await call('post', '/jobs').send({ name })).body as { id: string };
+  const path = `/jobs/${id}`;
+  const wanted = subnet({ network: '10.9.0.0/24', gateway: '10.9.0.1', vlan: 9 });
+  const added = (await call('post', `${path}/subnets`).send(wanted).expect(201)).body as {
+    id: string;
+  };
+  return { path, subnetId: added.id };
+}
+
+test('add, change, bind, unbind, remove: each is a revision', async () => {
+  const { path, subnetId } = await jobOf('Round trip');
+  const wanted = device({ subnetId, address: '10.9.0.100', name: 'VB-1' });
+  await call('post', `${path}/devices`)
+    .send({ devices: [wanted] })
+    .expect(201);
+  const view = async () => (await call('get', path)).body as JobView;
+  const [added] = (await view()).devices as [DeviceView];
+  expect(added).toMatchObject({ name: 'vb-1', title: 'Valve block' });
+  const one = `${path}/devices/${added.id}`;
+  await call('patch', one).send({ address: '10.9.0.101', title: 'Valves' }).expect(204);
+  await call('patch', one).send({ address: '10.9.0.255' }).expect(422);
+  const at = `${path}/interfaces/${added.interfaces[0]?.id}`;
+  const label = { mac: '02:00:5e:00:53:11', label: 'O2-00-5E-00-53-11' };
+  await call('post', `${at}/bind`).send(label).expect(204);
+  expect((await view()).devices[0]).toMatchObject({
+    title: 'Valves',
+    interfaces: [{ address: '10.9.0.101', mac: '02:00:5e:00:53:11', stage: 'planned' }],
+  });
+  const seen = (await call('get', `${at}/evidence`)).body as unknown[];
+  expect(seen).toMatchObject([
+    { kind: 'bound', person: 'Mara Quist', facts: { label: '02:00:5e:00:53:11' } },
+  ]);
+  await call('post', `${at}/said-kept`).expect(204);
+  expect((await view()).devices[0]?.interfaces[0]?.stage).toBe('planned');
+  await call('post', `${at}/unbind`).expect(204);
+  await call('delete', one).expect(204);
+  expect(await view()).toMatchObject({ devices: [], revision: 6 });
+});
+
+test('R-CSV: the list reads back cell for cell, whatever was typed, and runs no formula', async () => {
+  const { path, subnetId } = await jobOf('List; "quoted", job');
+  const titles = ['Drive, "left"\nupper', '=HYPERLINK("x")', '+1', '@cmd', 'Förderer ✓'];
+  const wanted = titles.map((title, i) =>
+    device({ title, subnetId, name: `vb-${i}`, address: `10.9.0.${100 + i}` }),
+  );
+  await call('post', `${path}/devices`).send({ devices: wanted }).expect(201);
+  const answer = await call('get', `${path}/addresses.csv`).expect(200);
+  expect(answer.headers['content-type']).toBe('text/csv; charset=utf-8');
+  expect(answer.headers['content-disposition']).toContain('revision 2.csv');
+  expect(answer.text.endsWith('\r\n')).toBe(true);
+  const rows = parse(answer.text, { record_delimiter: '\r\n', columns: true }) as Record<
+    string,
+    string
+  >[];
+  expect(rows.map((row) => row['device'])).toEqual([
+    ...['Drive, "left"\nupper', `'=HYPERLINK("x")`, `'+1`, `'@cmd`, 'Förderer ✓'],
+  ]);
+  expect(rows[0]).toMatchObject({
+    ...{
+      address: '10.9.0.100',
+      mask: '255.255.255.0',
+      gateway: '10.9.0.1',
+      network: '10.9.0.0/24',
+    },
+    ...{ mac: '', way: 'BootP', stage: 'planned' },
+  });
+});
+
+test('handing over counts from there', async () => {
+  const { path, subnetId } = await jobOf('Handed over');
+  const left = async () => ((await call('get', path)).body as JobView).left.handOver;
+  expect(await left()).toBe(1);
+  await call('post', `${path}/hand-overs`).expect(204);
+  expect(await left()).toBe(0);
+  const wanted = device({ subnetId, address: '10.9.0.100' });
+  await call('post', `${path}/devices`)
+    .send({ devices: [wanted] })
+    .expect(201);
+  expect(await left()).toBe(1);
+});
+
+test('the practice wire: chosen, listened on, and a capture to take away', async () => {
+  await call('post', '/field/wire').send({ kind: 'practice' }).expect(200);
+  await call('post', '/field/arm').send({ minutes: 5 }).expect(409);
+  const field = (await call('post', '/field/listen').send({ jobId: job.id }).expect(200)).body as {
+    runId: string;
+  };
+  const { path } = await jobOf('Another');
+  const other = await call('post', '/field/listen').send({ jobId: path.split('/')[2] });
+  expect((other.body as ErrorView).code).toBe('field.otherJob');
+  await call('post', '/field/rest').expect(200);
+  const runs = (await call('get', `${here()}/runs`)).body as { id: string; person: string }[];
+  expect(runs[0]).toMatchObject({ id: field.runId, person: 'Mara Quist' });
+  const capture = await call('get', `${here()}/runs/${field.runId}/capture.pcap`).expect(200);
+  expect(capture.headers['content-type']).toBe('application/vnd.tcpdump.pcap');
+});
