@@ -1,3 +1,4 @@
 export * from './site';
+export * from './device';
 export * from './tern-cove';
 export * from './tcpip-service';

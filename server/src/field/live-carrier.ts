@@ -55,7 +55,7 @@ function libc(): Libc {
 const swap16 = (value: number): number => ((value & 255) << 8) | (value >>> 8);
 
 /** Opens the raw socket. Refuses with `wire.noAdapter`, `wire.noRight` or `wire.failed`. */
-function openSocket(adapter: string): number {
+function openSocket(adapter: string, filter: Buffer): number {
   const index = indexOf(adapter);
   if (index === 0) throw new FieldRefusal('wire.noAdapter', { adapter });
   const { socket, setsockopt, bind } = libc();
@@ -67,7 +67,6 @@ function openSocket(adapter: string): number {
   const set = (level: number, name: number, value: Buffer): number =>
     setsockopt(fd, level, name, value, value.length);
   // The filter first: until it is bound the socket hears nothing, so nothing slips past.
-  const filter = kernelFilter();
   const program = Buffer.alloc(16);
   program.writeUInt16LE(filter.length / 8, 0);
   program.writeBigUInt64LE(koffi.address(filter), 8);
@@ -115,9 +114,10 @@ export class LiveCarrier implements Carrier {
     private readonly adapter: string,
     private readonly borrowings: Borrowings,
     private readonly events: CarrierEvents,
+    private readonly filter: Buffer = kernelFilter(),
   ) {
     this.source = `live:${adapter}`;
-    this.fd = openSocket(adapter);
+    this.fd = openSocket(adapter, filter);
     this.mac = must(parseMac(readAdapterFile(adapter, 'address') ?? ''));
     this.index = indexOf(adapter);
     this.link = isUp(adapter) ? 'up' : 'down';
@@ -179,7 +179,7 @@ export class LiveCarrier implements Carrier {
 
   private reopen(): void {
     try {
-      this.fd = openSocket(this.adapter);
+      this.fd = openSocket(this.adapter, this.filter);
       this.wait(this.fd);
     } catch (error) {
       if (!(error instanceof FieldRefusal)) throw error;
