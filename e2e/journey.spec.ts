@@ -94,7 +94,8 @@ test('phone: plan, hear, bind, give, pin, prove, hand over', async ({ page }) =>
   await button(page, 'Bind and give 172.22.40.104').click();
 
   // Given: seen by evidence, not by the answer alone. Then told to keep it.
-  await expect(page.getByText(/Answering 1 device · \d+ min left/)).toBeVisible();
+  await expect(page.getByText('Answering 1 device', { exact: true })).toBeVisible();
+  await expect(page.getByText(/Practice site · \d+ min left/)).toBeVisible();
   await button(page, 'Tell it to keep the address').click({ timeout: 40_000 });
   await expect(page.getByText('told to keep its address, and reads back so').first()).toBeVisible();
   await button(page, 'Now cut its power and watch').click();

@@ -7,8 +7,10 @@ interface Props {
   readonly wire: string;
   /** Addresses spoken from, or none. */
   readonly voices: readonly string[];
-  /** What is going on: "silent", "listening", "Answering 3 devices · 9 min left". */
+  /** What is going on: "silent", "listening", "Answering 3 devices". */
   readonly state: string;
+  /** How long it may go on: "9 min left". */
+  readonly left?: string | undefined;
   readonly isSending: boolean;
   readonly trouble: boolean;
   readonly onPress: () => void;
@@ -17,7 +19,7 @@ interface Props {
 
 /** Which wire is in use and whether anything may be sent. Quiet, and plum while it may. */
 export function LinkLine(props: Props) {
-  const { wire, voices, state, isSending, trouble, onPress, onFallSilent } = props;
+  const { wire, voices, state, left, isSending, trouble, onPress, onFallSilent } = props;
   const colours = useColours();
   const ground = isSending ? colours.plum : colours.ground;
   const tone = isSending ? 'onPlum' : trouble ? 'brick' : 'ink';
@@ -51,8 +53,9 @@ export function LinkLine(props: Props) {
             color: isSending ? colours.onPlum : colours.second,
           }}
         >
-          {isSending ? wire : state}
-          {voices.length > 0 ? ` · as ${voices.join(', ')}` : ''}
+          {[isSending ? wire : state, left, ...voices.map((voice) => `as ${voice}`)]
+            .filter(Boolean)
+            .join(' · ')}
         </Text>
       </Pressable>
       {isSending ? (

@@ -56,8 +56,8 @@ export function AssignScreen({ job, selected }: Props) {
   if (!wide) return list;
   return (
     <View style={{ flex: 1, flexDirection: 'row' }}>
-      <View style={{ flex: 1 }}>{list}</View>
-      <View style={{ flex: 1 }}>
+      <View style={{ flex: 7 }}>{list}</View>
+      <View style={{ flex: 5 }}>
         {shown ? <CallPane key={shown} job={job} id={shown} /> : null}
       </View>
     </View>
@@ -175,8 +175,7 @@ function nextStep({ device, at, offers }: Awaited, now: number): string {
     return best
       ? `Bound. It last asked ${agoWords(best.heard.lastAt, now)}.`
       : 'Bound. Its next request will be answered while you let it.';
-  if (best)
-    return `${offers.length} heard that may be it: hold the label against ${offers.length === 1 ? 'it' : 'them'}`;
+  if (best) return `${offers.length} heard that may be it`;
   return `awaited by ${WAY_WORDS[device.way]}`;
 }
 
@@ -206,26 +205,54 @@ function AwaitedList({ job, view, awaited, now, wide, selected }: ListProps) {
           selected={one.at.id === selected}
           onPress={() => router.navigate(`/job/${job}/call/${one.at.id}`)}
         >
-          <View style={{ flexDirection: 'row', gap: 8 }}>
-            <View style={{ flex: 1 }}>
-              <Words size="strong" lines={1}>
-                {one.device.title}
-              </Words>
-              <Words size="second" tone={one.at.trouble ? 'brick' : 'second'}>
-                {nextStep(one, now)}
-              </Words>
-            </View>
-            <View style={{ alignItems: 'flex-end', gap: 2 }}>
-              <AddressText
-                address={one.at.address}
-                length={networkLength(view, one.at.subnetId)}
-                still
-              />
-              <StageNotches notches={one.at.notches} />
-            </View>
-          </View>
+          <AwaitedRow one={one} now={now} length={networkLength(view, one.at.subnetId)} />
         </Row>
       ))}
+    </View>
+  );
+}
+
+interface RowProps {
+  readonly one: Awaited;
+  readonly now: number;
+  readonly length: number;
+}
+
+/** One line where it is wide, two on a phone. */
+function AwaitedRow({ one, now, length }: RowProps) {
+  const wide = useWide();
+  const { device, at } = one;
+  const title = (
+    <Words size="strong" lines={1}>
+      {device.title}
+    </Words>
+  );
+  const step = (
+    <Words size="second" tone={at.trouble ? 'brick' : 'second'} {...(wide ? { lines: 1 } : {})}>
+      {nextStep(one, now)}
+    </Words>
+  );
+  const address = <AddressText address={at.address} length={length} still />;
+  const notches = <StageNotches notches={at.notches} />;
+  if (wide)
+    return (
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+        <View style={{ flex: 1 }}>{title}</View>
+        <View style={{ flex: 1 }}>{step}</View>
+        <View style={{ width: 150 }}>{address}</View>
+        {notches}
+      </View>
+    );
+  return (
+    <View style={{ flexDirection: 'row', gap: 8 }}>
+      <View style={{ flex: 1 }}>
+        {title}
+        {step}
+      </View>
+      <View style={{ alignItems: 'flex-end', gap: 2 }}>
+        {address}
+        {notches}
+      </View>
     </View>
   );
 }

@@ -66,12 +66,16 @@ function WireLine({ job }: { readonly job: string }) {
   const router = useRouter();
   const { field, now, isSending } = useWire();
   const silence = useSilence();
+  const wide = useWide();
+  const until = field?.answeringUntil ?? 0;
+  const isAnswering = until > now;
   const trouble = field !== undefined && (field.link !== 'up' || field.notices.length > 0);
   return (
     <LinkLine
       wire={wireWords(field)}
-      voices={isSending ? (field?.voices ?? []).map((voice) => voice.address) : []}
+      voices={isSending && wide ? (field?.voices ?? []).map((voice) => voice.address) : []}
       state={stateWords(field, now)}
+      left={isAnswering ? `${leftWords(until, now)} left` : undefined}
       isSending={isSending}
       trouble={trouble}
       onPress={() => router.navigate(`/job/${job}/wire`)}
@@ -91,9 +95,7 @@ function wireWords(field: FieldView | undefined): string {
 function stateWords(field: FieldView | undefined, now: number): string {
   if (!field?.source) return 'tap to choose';
   const [task] = field.tasks;
-  const until = field.answeringUntil ?? 0;
-  if (until > now)
-    return `Answering ${plural(field.answers, 'device')} · ${leftWords(until, now)} left`;
+  if ((field.answeringUntil ?? 0) > now) return `Answering ${plural(field.answers, 'device')}`;
   if (task?.kind === 'check') return `Asking ${plural(field.tasks.length, 'device')}`;
   if (task?.kind === 'watch-power') return 'Watching a device through its power cut';
   if (task?.kind === 'pin') return 'Talking to a device';

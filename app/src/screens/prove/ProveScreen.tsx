@@ -110,25 +110,30 @@ function Finding({ device, at, length }: Entry & { readonly length: number }) {
   const wide = useWide();
   const { check } = at;
   const found = check?.facts['found'];
-  const wrong = check?.kind === 'contradicted' || check?.kind === 'no-answer';
+  const title = (
+    <Words size="strong" lines={1}>
+      {device.title}
+    </Words>
+  );
+  const notches = <StageNotches notches={at.notches} />;
   return (
     <View style={{ gap: 4 }}>
       <View style={{ flexDirection: 'row', gap: 12, alignItems: 'center' }}>
-        <View style={{ flex: 1 }}>
-          <Words size="strong" lines={1}>
-            {device.title}
-          </Words>
-          {wide ? null : <StageNotches notches={at.notches} />}
+        <View style={{ flex: 2 }}>
+          {title}
+          {wide ? null : notches}
         </View>
-        <AddressText address={at.address} length={length} still />
-        {wide ? <StageNotches notches={at.notches} /> : null}
+        {wide ? (
+          <View style={{ flex: 4 }}>
+            <VerdictWords check={check} lines={1} />
+          </View>
+        ) : null}
+        <View style={wide ? { width: 150 } : null}>
+          <AddressText address={at.address} length={length} still />
+        </View>
+        {wide ? notches : null}
       </View>
-      {check ? (
-        <Words size="second" tone={wrong ? 'brick' : 'moss'}>
-          {wrong ? '× ' : '✓ '}
-          {evidenceWords(check.kind, check.facts)} · {timeOf(check.at)}
-        </Words>
-      ) : null}
+      {wide ? null : <VerdictWords check={check} />}
       {check?.kind === 'contradicted' ? (
         <View style={{ flexDirection: wide ? 'row' : 'column', columnGap: 24 }}>
           <Pair name="expected" value={at.mac ?? 'no MAC bound'} />
@@ -136,6 +141,23 @@ function Finding({ device, at, length }: Entry & { readonly length: number }) {
         </View>
       ) : null}
     </View>
+  );
+}
+
+function VerdictWords({
+  check,
+  lines,
+}: {
+  readonly check: InterfaceView['check'];
+  readonly lines?: number;
+}) {
+  if (!check) return null;
+  const isFound = check.kind === 'found-as-planned';
+  return (
+    <Words size="second" tone={isFound ? 'moss' : 'brick'} {...(lines ? { lines } : {})}>
+      {isFound ? '✓ ' : '× '}
+      {evidenceWords(check.kind, check.facts)} · {timeOf(check.at)}
+    </Words>
   );
 }
 

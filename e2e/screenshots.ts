@@ -1,0 +1,108 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { chromium, expect, type Page } from '@playwright/test';
+import { startServer, type TestServer } from './harness';
+import { atCabinet, button, holdLabel, openDemo, PHONE, place, powerCycle, WIDE } from './pages';
+import { CHROMIUM } from './playwright.config';
+
+// npm run screenshots: the pictures of docs/screenshots, made from the demo data by walking the way
+// of a technician.
+
+const FOLDER = join(__dirname, '../docs/screenshots');
+
+async function shoot(page: Page, name: string): Promise<void> {
+  await page.waitForTimeout(400);
+  await page.screenshot({ path: join(FOLDER, `${name}.png`) });
+}
+
+async function phone(page: Page, server: TestServer): Promise<void> {
+  await page.setViewportSize(PHONE);
+  await page.goto(server.url);
+  await page.getByLabel('Your name, written beside everything you decide').fill('Mara Quist');
+  await shoot(page, 'jobs');
+  await openDemo(page, server);
+  await shoot(page, 'plan');
+  await button(page, 'Add devices').click();
+  await page.getByRole('radio', { name: 'Drum drive M' }).click();
+  await page.getByLabel('Cabinet').fill('FH2');
+  await page.getByLabel('How many').fill('2');
+  await page.getByLabel('Address').nth(1).fill('172.22.40.86');
+  await page.getByText('is given to Drum filter drive 2').scrollIntoViewIfNeeded();
+  await shoot(page, 'new-devices');
+  await place(page, 'Assign').click();
+  await button(page, 'Start listening').click();
+  await expect(page.getByText('as “winch-b”')).toBeVisible({ timeout: 40_000 });
+  await shoot(page, 'assign');
+  await button(page, 'Drum filter drive 2').click();
+  await holdLabel(page, '02:4c:7a:1d:80:03', '02-4C-7A-1D-80-D3');
+  await shoot(page, 'label-check');
+  await place(page, 'Assign').click();
+  await button(page, 'Oxygen valve block').click();
+  await holdLabel(page, '02:4c:7a:40:51:62', '02-4C-7A-40-51-62');
+  await button(page, 'Bind and give 172.22.40.104').click();
+  await expect(button(page, 'Tell it to keep the address')).toBeVisible({ timeout: 60_000 });
+  await shoot(page, 'keep');
+  await button(page, 'Tell it to keep the address').click();
+  await button(page, 'Now cut its power and watch').click();
+  await powerCycle(page, 'Oxygen valve block', async () => {
+    await expect(page.getByText('Waiting to see it back')).toBeVisible();
+    await shoot(page, 'power-cut');
+  });
+  await button(page, 'Prove it: ARP and ping').click();
+  await expect(page.getByLabel('stage: proven')).toBeVisible();
+  await place(page, 'Prove').click();
+  await button(page, /^Ask all/).click();
+  await expect(page.getByText('Found otherwise')).toBeVisible();
+  await expect(button(page, /^Ask all/)).toBeVisible({ timeout: 20_000 });
+  await button(page, 'Fall silent')
+    .click({ timeout: 1000 })
+    .catch(() => undefined);
+  await shoot(page, 'prove');
+  await place(page, 'Hand over').click();
+  await shoot(page, 'hand-over');
+  await atCabinet(page, async (cabinet) => {
+    await cabinet.setViewportSize(PHONE);
+    await cabinet.getByText('Drum filter drive 1').scrollIntoViewIfNeeded();
+    await shoot(cabinet, 'cabinets');
+  });
+}
+
+async function wide(page: Page): Promise<void> {
+  await page.setViewportSize(WIDE);
+  await place(page, 'Plan').click();
+  await button(page, 'Drum filter drive 2').click();
+  await shoot(page, 'plan-wide');
+  await place(page, 'Assign').click();
+  await button(page, 'Drum filter drive 1').click();
+  await holdLabel(page, '02:4c:7a:1d:80:11', '02-4C-7A-1D-80-11');
+  await shoot(page, 'assign-wide');
+  await place(page, 'Prove').click();
+  await shoot(page, 'prove-wide');
+}
+
+async function night(page: Page, server: TestServer): Promise<void> {
+  await page.setViewportSize(PHONE);
+  await page.goto(server.url);
+  await page.getByRole('radio', { name: 'Night: for a dark cabinet' }).click();
+  await button(page, 'Tern Cove hatchery').click();
+  await place(page, 'Assign').click();
+  await button(page, 'Oxygen valve block').or(page.getByText('Then')).first().waitFor();
+  await shoot(page, 'assign-night');
+}
+
+async function main(): Promise<void> {
+  mkdirSync(FOLDER, { recursive: true });
+  const server = await startServer('screenshots', { demo: true });
+  const browser = await chromium.launch(CHROMIUM);
+  try {
+    const page = await (await browser.newContext()).newPage();
+    await phone(page, server);
+    await wide(page);
+    await night(page, server);
+  } finally {
+    await browser.close();
+    await server.stop();
+  }
+}
+
+void main();

@@ -1,0 +1,21 @@
+// Runs a TypeScript program of the tests' with a PostgreSQL of its own and everything built.
+import { spawnSync } from 'node:child_process';
+import { join } from 'node:path';
+import { buildApp, buildServer } from './build.mjs';
+import { startPostgres } from './postgres.mjs';
+import { needModules, needPackages, ROOT } from './steps.mjs';
+
+export async function runWithDatabase(name, file, packages, env = {}) {
+  needPackages(packages);
+  needModules();
+  const database = await startPostgres(`${name}-pg`, { fresh: true });
+  buildServer();
+  buildApp();
+  const done = spawnSync(process.execPath, ['--require', 'tsx/cjs', join(ROOT, file)], {
+    cwd: ROOT,
+    stdio: 'inherit',
+    env: { ...process.env, E2E_DATABASE_URL: database.socketUrl, ...env },
+  });
+  database.stop();
+  return done.status ?? 1;
+}
