@@ -85,9 +85,11 @@ test('the server and then its database away: told in a sentence, nothing lost, b
   await page.getByLabel('Name', { exact: true }).fill('Laboratory');
   await page.getByLabel('Network with prefix length').fill('172.22.42.0/24');
   await server.kill();
+  await expect(page.getByText('No word from the server')).toBeVisible();
   await button(page, 'Add this subnet').click();
   await expect(page.getByText('The server does not answer.')).toBeVisible();
   await server.restart();
+  await expect(page.getByText('Practice site', { exact: true })).toBeVisible();
   const database = await postgres();
   database.stop();
   await button(page, 'Add this subnet').click();

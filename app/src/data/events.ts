@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
-import { useQueryClient } from '@tanstack/react-query';
-import { applyHeardNews, type HeardNews, type HeardView } from '@ipsonomo/core';
+import { useQueryClient, type QueryClient, type QueryKey } from '@tanstack/react-query';
+import { applyHeardNews, type FieldView, type HeardNews, type HeardView } from '@ipsonomo/core';
 import { keys } from './queries';
 
 /** Keeps the page in step with the wire: server-sent events go straight into the query cache. */
@@ -9,27 +9,52 @@ export function useServerEvents(): void {
   useEffect(() => {
     if (typeof EventSource === 'undefined') return;
     const source = new EventSource('/api/events');
-    source.addEventListener('field', (event: MessageEvent<string>) =>
-      client.setQueryData(keys.field, JSON.parse(event.data)),
-    );
-    source.addEventListener('heard', (event: MessageEvent<string>) =>
+    const rereader = new Rereader(client);
+    const on = <T>(name: string, take: (data: T) => void) =>
+      source.addEventListener(name, (event: MessageEvent<string>) =>
+        take(JSON.parse(event.data) as T),
+      );
+    on<FieldView>('field', (field) => putField(client, field));
+    on<HeardNews>('heard', (news) =>
       client.setQueryData<readonly HeardView[]>(keys.heard, (known) =>
-        applyHeardNews(known ?? [], JSON.parse(event.data) as HeardNews),
+        applyHeardNews(known ?? [], news),
       ),
     );
-    source.addEventListener('job', (event: MessageEvent<string>) => {
-      const { jobId } = JSON.parse(event.data) as { jobId: string };
-      void client.invalidateQueries({ queryKey: keys.job(jobId) });
-    });
-    // While the server was away things happened: read all of it again.
-    let lost = false;
+    on<{ jobId: string }>('job', ({ jobId }) => void rereader.again(keys.job(jobId)));
+    // What happened before the stream was open, or while it was away, nobody told this page.
+    source.addEventListener('open', () => void rereader.again([]));
     source.addEventListener('error', () => {
-      lost = true;
-    });
-    source.addEventListener('open', () => {
-      if (lost) void client.invalidateQueries();
-      lost = false;
+      void client.resetQueries({ queryKey: keys.field });
+      void client.resetQueries({ queryKey: keys.heard });
     });
     return () => source.close();
   }, [client]);
+}
+
+/** The wire as told last, by the server's clock: an answer may arrive after newer news. */
+export const putField = (client: QueryClient, field: FieldView): void =>
+  void client.setQueryData<FieldView>(keys.field, (known) =>
+    known && known.now > field.now ? known : field,
+  );
+
+const PAUSE = 30;
+
+/**
+ * Reads again what has changed. What is being read at that moment was begun before the news and may
+ * miss it, so its end is awaited first; news that come meanwhile are covered by the same reading.
+ */
+class Rereader {
+  private readonly waiting = new Set<string>();
+
+  constructor(private readonly client: QueryClient) {}
+
+  async again(queryKey: QueryKey): Promise<void> {
+    const name = JSON.stringify(queryKey);
+    if (this.waiting.has(name)) return;
+    this.waiting.add(name);
+    while (this.client.isFetching({ queryKey }) > 0)
+      await new Promise((resolve) => setTimeout(resolve, PAUSE));
+    this.waiting.delete(name);
+    await this.client.invalidateQueries({ queryKey });
+  }
 }

@@ -9,6 +9,7 @@ import type {
   NewSubnet,
   WireChoice,
 } from '@ipsonomo/core';
+import { putField } from './events';
 import { patch, post, remove } from './http';
 import { keys } from './queries';
 
@@ -26,7 +27,7 @@ function useFieldMutation<T>(act: (input: T) => Promise<FieldView>) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: act,
-    onSuccess: (field) => client.setQueryData(keys.field, field),
+    onSuccess: (field) => putField(client, field),
   });
 }
 

@@ -43,14 +43,19 @@ export const runsQuery = (job: string) =>
     queryFn: () => get<readonly RunView[]>(`/jobs/${job}/runs`),
   });
 
+// The wire is told by the event stream alone: its first message has all of it, and while the stream
+// is away nothing is known of the wire.
+
 export const fieldQuery = queryOptions({
   queryKey: keys.field,
   queryFn: () => get<FieldView>('/field'),
+  enabled: false,
 });
 
 export const heardQuery = queryOptions({
   queryKey: keys.heard,
   queryFn: () => get<readonly HeardView[]>('/field/heard'),
+  enabled: false,
 });
 
 export const adaptersQuery = queryOptions({

@@ -18,7 +18,7 @@ export function WireScreen({ job }: { readonly job: string }) {
   const listen = useListen();
   const rest = useRest();
   const value = field?.source?.replace(/^live:/, '') ?? undefined;
-  const listening = field?.runId !== null;
+  const listening = !!field?.runId;
   const pick = (name: string) => {
     const choice: WireChoice =
       name === PRACTICE ? { kind: 'practice' } : { kind: 'live', adapter: name };
