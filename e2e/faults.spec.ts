@@ -91,7 +91,7 @@ test('the server and then its database away: told in a sentence, nothing lost, b
   await server.restart();
   await expect(page.getByText('Practice site', { exact: true })).toBeVisible();
   const database = await postgres();
-  database.stop();
+  database.stopNow();
   await button(page, 'Add this subnet').click();
   await expect(page.getByText('The database does not answer. Nothing was changed')).toBeVisible();
   database.start();

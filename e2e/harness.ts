@@ -59,7 +59,7 @@ async function freshDatabase(wanted: string): Promise<string> {
 }
 
 /** The tests' own PostgreSQL, to be stopped and started in the middle. */
-export async function postgres(): Promise<{ stop(): boolean; start(): boolean }> {
+export async function postgres(): Promise<{ stopNow(): boolean; start(): boolean }> {
   const { startPostgres } = await import('../scripts/lib/postgres.mjs');
   return startPostgres('test-pg');
 }

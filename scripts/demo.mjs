@@ -3,7 +3,7 @@ import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildApp, buildServer } from './lib/build.mjs';
 import { startPostgres } from './lib/postgres.mjs';
-import { giveUp, LOCAL, needModules, ROOT, say, stay } from './lib/steps.mjs';
+import { giveUp, LOCAL, needModules, needPort, ROOT, say, stay } from './lib/steps.mjs';
 
 const [major, minor] = process.versions.node.split('.').map(Number);
 if (major < 20 || (major === 20 && minor < 19))
@@ -11,6 +11,7 @@ if (major < 20 || (major === 20 && minor < 19))
 
 const fresh = process.argv.includes('--fresh');
 try {
+  await needPort();
   needModules();
   const given = process.env.DATABASE_URL;
   if (fresh && given)

@@ -3,7 +3,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildApp, buildServer } from './lib/build.mjs';
 import { startPostgres } from './lib/postgres.mjs';
-import { LOCAL, needModules, ROOT, stay } from './lib/steps.mjs';
+import { LOCAL, needModules, needPort, ROOT, stay } from './lib/steps.mjs';
 
 const file = join(ROOT, '.env');
 if (existsSync(file))
@@ -12,6 +12,7 @@ if (existsSync(file))
     if (found) process.env[found[1]] ??= found[2];
   }
 
+await needPort();
 needModules();
 const given = process.env.DATABASE_URL;
 const database = given ? { url: given, stop: () => undefined } : await startPostgres('pg');

@@ -173,7 +173,7 @@ test('the database away while a device is given its address, then the server kil
   await job.listenOn('mach0');
   await job.answer();
   const database = await postgres();
-  database.stop();
+  database.stopNow();
   await expect(job.view()).rejects.toThrow('store.away');
   await expect(job.bind(at, client)).rejects.toThrow('store.away');
   // The wire does not wait for the database.
@@ -195,7 +195,7 @@ test('the database stopped and started under a running server: what was seen mea
   await job.listenOn('mach0');
   await job.answer();
   const database = await postgres();
-  database.stop();
+  database.stopNow();
   expect(bootpc(device, 20).address).toBe('10.77.0.135');
   database.start();
   await job.seen(at, 'has-address');

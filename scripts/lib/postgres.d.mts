@@ -6,5 +6,6 @@ export function startPostgres(
   socketUrl: string;
   port: number;
   stop(): boolean;
+  stopNow(): boolean;
   start(): boolean;
 }>;

@@ -84,9 +84,15 @@ export async function startPostgres(name, { fresh = false } = {}) {
   const data = join(home, 'data');
   const sock = join(home, 'sock');
   const ctl = join(bin, 'pg_ctl');
-  const stop = () => isQuietAs(ctl, ['-D', data, '-m', 'fast', '-w', 'stop']);
+  const portFile = join(LOCAL, `${name}.port`);
+  const stopNow = () => isQuietAs(ctl, ['-D', data, '-m', 'fast', '-w', 'stop']);
+  /** Ends the cluster, unless another Ipsonomo of this folder still works with it. */
+  const stop = () => {
+    if (othersUse(join(bin, 'psql'), sock, readFileSync(portFile, 'utf8'))) return false;
+    return stopNow();
+  };
   if (fresh) {
-    stop();
+    stopNow();
     rmSync(home, { recursive: true, force: true });
     mkdirSync(home, { recursive: true });
   }
@@ -108,7 +114,6 @@ export async function startPostgres(name, { fresh = false } = {}) {
       'PostgreSQL: making the database',
     );
   runAs('mkdir', ['-p', '-m', '0700', sock], 'PostgreSQL');
-  const portFile = join(LOCAL, `${name}.port`);
   if (!isQuietAs(ctl, ['-D', data, 'status'])) {
     const port = await freePort();
     writeFileSync(portFile, String(port));
@@ -128,6 +133,7 @@ export async function startPostgres(name, { fresh = false } = {}) {
     socketUrl: `postgres://postgres@${encodeURIComponent(sock)}:${port}/ipsonomo`,
     port: Number(port),
     stop,
+    stopNow,
     start: () =>
       isQuietAs(ctl, [
         '-D',
@@ -140,6 +146,14 @@ export async function startPostgres(name, { fresh = false } = {}) {
         `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories='${sock}'`,
       ]),
   };
+}
+
+function othersUse(psql, sock, port) {
+  const sql = `select count(*) from pg_stat_activity
+    where backend_type = 'client backend' and pid <> pg_backend_pid()`;
+  const [command, args] = as(psql, ['-h', sock, '-p', port, '-U', 'postgres', '-Atc', sql]);
+  const asked = spawnSync(command, args, { cwd: '/', encoding: 'utf8' });
+  return asked.status === 0 && Number(asked.stdout) > 0;
 }
 
 function keepDebianQuiet() {

@@ -1,6 +1,7 @@
 // Plain Node only: these scripts run before any package is installed.
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
+import { createServer } from 'node:net';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -77,6 +78,22 @@ export function needPackages(packages, otherwise = '') {
   };
   apt('update');
   apt('install', '-y', '--no-install-recommends', ...missing);
+}
+
+/** Ends with one line where the port is taken, before anything is started for it. */
+export async function needPort() {
+  const port = Number(process.env.PORT ?? 4780);
+  if (!Number.isInteger(port)) return; // a Unix socket
+  const host = process.env.HOST ?? '0.0.0.0';
+  const taken = await new Promise((resolve) => {
+    const probe = createServer();
+    probe.once('error', (error) => resolve(error.code === 'EADDRINUSE'));
+    probe.listen(port, host, () => probe.close(() => resolve(false)));
+  });
+  if (taken)
+    giveUp(
+      `Port ${port} is in use. Stop what uses it, or choose another: PORT=${port + 1} npm run demo`,
+    );
 }
 
 /** npm packages, exactly as the lock file has them. */
