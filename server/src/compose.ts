@@ -37,8 +37,13 @@ export async function compose(settings: Settings): Promise<Running> {
   await store.endLeftRuns();
 
   const heard = new HeardTeller((news) => events.send('heard', news));
+  let runId: string | undefined;
   const field = new Field(captures, {
-    status: (status) => events.send('field', fieldView(status, clock())),
+    status(status) {
+      if (status.runId !== runId) fieldService.runChanged(runId);
+      runId = status.runId;
+      events.send('field', fieldView(status, clock()));
+    },
     events: (seen) => sink.take(seen),
     heard: (change) => heard.take(change),
   });

@@ -300,12 +300,27 @@ export class FieldEngine {
     const now = this.clock();
     if (!this.journal || this.link !== 'up' || !this.maySend(now)) return;
     this.capture(frame, now);
+    if (!this.journal) return; // it could not be kept
     this.counters.sent += 1;
     this.carrier.send(frame);
   }
 
   private capture(frame: Uint8Array, now: number): void {
-    if (this.journal?.frame(frame, now) === 'just-full') this.notice('capture-full', {});
+    const written = this.keep((journal) => journal.frame(frame, now));
+    if (written === 'just-full') this.notice('capture-full', {});
+  }
+
+  /** Writes to the journal. What cannot be kept is not done either: a full disk ends listening. */
+  private keep<T>(write: (journal: Journal) => T): T | undefined {
+    if (!this.journal) return undefined;
+    try {
+      return write(this.journal);
+    } catch (error) {
+      if (!(error instanceof Error && 'syscall' in error)) throw error;
+      this.rest();
+      this.notice('disk-full', {});
+      return undefined;
+    }
   }
 
   private onArp(frame: Extract<Dissected, { kind: 'arp' }>, bytes: Uint8Array, now: number): void {
@@ -383,20 +398,12 @@ export class FieldEngine {
     person: string,
     at = this.clock(),
   ): void {
-    if (!this.journal) return;
-    const event = this.journal.event({
-      jobId: target.jobId,
-      at,
-      interfaceId: target.interfaceId,
-      kind,
-      mac,
-      address: target.address,
-      source: this.carrier.source,
-      person,
-      facts,
-      bytes: frame && Buffer.from(frame).toString('hex'),
-    });
-    this.reports.events([event]);
+    const { jobId, interfaceId, address } = target;
+    const { source } = this.carrier;
+    const bytes = frame && Buffer.from(frame).toString('hex');
+    const seen = { jobId, at, interfaceId, kind, mac, address, source, person, facts, bytes };
+    const event = this.keep((journal) => journal.event(seen));
+    if (event) this.reports.events([event]);
   }
 
   private notice(code: FieldNotice['code'], facts: FieldNotice['facts']): void {

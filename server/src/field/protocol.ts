@@ -89,7 +89,13 @@ export interface VoiceState {
 /** A notice for the link line: a code and its facts. */
 export interface FieldNotice {
   readonly code:
-    'other-server' | 'adapter-gone' | 'link-down' | 'voice-taken' | 'no-voice' | 'capture-full';
+    | 'other-server'
+    | 'adapter-gone'
+    | 'link-down'
+    | 'voice-taken'
+    | 'no-voice'
+    | 'capture-full'
+    | 'disk-full';
   readonly at: number;
   readonly facts: Readonly<Record<string, string | number>>;
 }

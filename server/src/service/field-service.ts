@@ -50,7 +50,7 @@ export class FieldService {
   async chooseWire(choice: WireChoice, cameInBy?: string): Promise<void> {
     if (choice.kind === 'live' && cameInBy && addressesOf(choice.adapter).includes(cameInBy))
       throw Refusal.of('wire.ownWeb', '', { adapter: choice.adapter });
-    await this.endRun();
+    await this.rest();
     if (choice.kind === 'live')
       await this.field.call({ kind: 'open-live', adapter: choice.adapter });
     else await this.field.call({ kind: 'open-practice', port: this.practice.wire() });
@@ -67,7 +67,7 @@ export class FieldService {
   }
 
   async rest(): Promise<void> {
-    await this.endRun();
+    await this.field.call({ kind: 'rest' });
   }
 
   async arm(minutes: number, person: Person): Promise<void> {
@@ -120,10 +120,11 @@ export class FieldService {
     return name === undefined ? undefined : { name, addresses: addressesOf(name) };
   }
 
-  private async endRun(): Promise<void> {
-    const { runId } = this.field.status;
-    await this.field.call({ kind: 'rest' });
-    if (runId !== undefined) await this.store.endRun(runId);
+  /** A run ends when somebody ends it, or by itself where nothing more can be kept. */
+  runChanged(before: string | undefined): void {
+    if (before === undefined) return;
+    // While the database is away it stays open there; the next start ends it.
+    void this.store.endRun(before).catch(() => undefined);
   }
 
   private async sendPlan(jobId: string): Promise<void> {

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import fs, { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { OPTION, rawOption, toMac, type MessageType } from '@ipsonomo/core';
@@ -289,6 +289,21 @@ test('everything said is in the capture; every event is in the journal, in order
   const events = journal.map((line) => JSON.parse(line) as FieldEvent);
   expect(events).toEqual(bench.events.map((event) => JSON.parse(JSON.stringify(event))));
   expect(events.map((event) => event.sequence)).toEqual([1, 2, 3]);
+});
+
+test('a disk that takes no more ends listening, and nothing is sent that could not be kept', () => {
+  const bench = new EngineBench();
+  bench.arm();
+  bench.spoken();
+  const full = jest.spyOn(fs, 'writeSync').mockImplementation(() => {
+    throw Object.assign(new Error('no space left on device'), { syscall: 'write', code: 'ENOSPC' });
+  });
+  bench.asks(DRIVE);
+  full.mockRestore();
+  bench.advance(10_000);
+  expect(bench.spoken()).toEqual([]);
+  expect(bench.notices()[0]).toEqual({ code: 'disk-full' });
+  expect(bench.engine.status()).toMatchObject({ runId: undefined, answeringUntil: undefined });
 });
 
 test('frames that cannot be read are counted and kept, and change nothing', () => {

@@ -134,6 +134,8 @@ const NOTICE_WORDS: Readonly<Record<string, (facts: Facts) => string>> = {
     `Ipsonomo wanted to speak from ${address}, but ${by} has it. It took the next free one.`,
   'no-voice': ({ subnet }) =>
     `${subnet} has no free address Ipsonomo could speak from, so it stays silent there. Keep a band for service laptops in the plan.`,
+  'disk-full': () =>
+    'The disk of the laptop is full. What cannot be kept is not done: listening has ended. Make room and start again.',
   'capture-full': () => 'The capture of this run is full. Evidence goes on being written.',
 };
 
