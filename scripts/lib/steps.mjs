@@ -25,16 +25,19 @@ export function run(command, args, { title, env = {}, cwd = ROOT, show = false }
   const options = { cwd, env: { ...process.env, ...env }, encoding: 'utf8', maxBuffer: 1 << 28 };
   const done = spawnSync(command, args, { ...options, stdio: show ? 'inherit' : 'pipe' });
   if (done.status === 0) return done.stdout ?? '';
-  if (!show) process.stderr.write(`${done.stdout ?? ''}${done.stderr ?? ''}`);
-  giveUp(whyItFailed(title ?? `${command} ${args.join(' ')}`, done));
+  const output = `${done.stdout ?? ''}${done.stderr ?? ''}`;
+  const named = title ?? `${command} ${args.join(' ')}`;
+  const known = knownTrouble(output);
+  if (known) giveUp(`${named}: ${known}`);
+  process.stderr.write(output);
+  giveUp(`${named} failed${done.error ? `: ${done.error.message}` : '.'}`);
 }
 
-function whyItFailed(title, done) {
-  const output = `${done.stdout ?? ''}${done.stderr ?? ''}`;
-  if (/ENOSPC|No space left/.test(output))
-    return `${title}: the disk is full. Make room and start again.`;
-  if (/EACCES|Permission denied/.test(output)) return `${title}: a right is missing, see above.`;
-  return `${title} failed${done.error ? `: ${done.error.message}` : '.'}`;
+/** What a person can mend, in one line; undefined where the output itself has to be read. */
+function knownTrouble(output) {
+  if (/ENOSPC|No space left/.test(output)) return 'the disk is full. Make room and start again.';
+  const denied = /^.*(EACCES|[Pp]ermission denied).*$/m.exec(output)?.[0];
+  return denied && `a right is missing (${denied.trim()}).`;
 }
 
 /** Starts a command that stays; resolves with its exit code. */
