@@ -1,5 +1,6 @@
-import { expect, test, type Page } from '@playwright/test';
-import { postgres, startServer, type TestServer } from './harness';
+import { expect, type Page } from '@playwright/test';
+import { test } from './demo';
+import { postgres } from './harness';
 import {
   atCabinet,
   button,
@@ -8,33 +9,14 @@ import {
   PHONE,
   place,
   powerCycle,
-  unexpected,
   watchErrors,
 } from './pages';
 
 // What goes wrong on site, seen through the interface: tabs closed, the server or its database away,
 // twins, devices that are unplugged or refuse.
 
-let server: TestServer;
-let errors: string[];
-
-test.beforeEach(async ({ page }, info) => {
-  server = await startServer(`faults_${info.title.replace(/\W+/g, '_').slice(0, 24)}`, {
-    demo: true,
-  });
-  errors = [];
-  watchErrors(page, errors);
-  await page.setViewportSize(PHONE);
-});
-
-test.afterEach(async ({ page }) => {
-  await page.close();
-  await server.stop();
-  expect(unexpected(errors)).toEqual([]);
-});
-
 /** Closes the tab in the middle of things and opens the same address in a new one. */
-async function reopened(page: Page): Promise<Page> {
+async function reopened(page: Page, errors: string[]): Promise<Page> {
   const url = page.url();
   const next = await page.context().newPage();
   await next.setViewportSize(PHONE);
@@ -44,34 +26,38 @@ async function reopened(page: Page): Promise<Page> {
   return next;
 }
 
-test('a tab reopened at every step goes on where it was', async ({ page: first }) => {
+test('a tab reopened at every step goes on where it was', async ({
+  page: first,
+  server,
+  errors,
+}) => {
   let page = first;
   await openDemo(page, server);
   await place(page, 'Assign').click();
-  page = await reopened(page);
+  page = await reopened(page, errors);
   await button(page, 'Start listening').click();
   await expect(page.getByText('Strangers: heard, bound to nothing')).toBeVisible();
-  page = await reopened(page);
+  page = await reopened(page, errors);
   await expect(page.getByText(/silent, listening/)).toBeVisible();
   await button(page, 'Drum filter drive 1').click({ timeout: 20_000 });
-  page = await reopened(page);
+  page = await reopened(page, errors);
   await holdLabel(page, '02:4c:7a:1d:80:11', '02-4C-7A-1D-80-11');
   await button(page, 'Bind and give 172.22.40.85').click();
   await expect(page.getByText(/Answering 1 device/)).toBeVisible();
-  page = await reopened(page);
+  page = await reopened(page, errors);
   await expect(page.getByText(/Answering 1 device/)).toBeVisible();
   await button(page, 'Tell it to keep the address').click({ timeout: 40_000 });
   await expect(page.getByText('told to keep its address, and reads back so').first()).toBeVisible();
-  page = await reopened(page);
+  page = await reopened(page, errors);
   await button(page, 'Now cut its power and watch').click();
   await expect(page.getByText('Waiting to see it gone')).toBeVisible();
-  page = await reopened(page);
+  page = await reopened(page, errors);
   await powerCycle(page, 'Drum filter drive 1', async () => {
-    page = await reopened(page);
+    page = await reopened(page, errors);
     await expect(page.getByText('Waiting to see it back')).toBeVisible();
   });
   await expect(button(page, 'Prove it: ARP and ping')).toBeVisible();
-  page = await reopened(page);
+  page = await reopened(page, errors);
   await button(page, 'Prove it: ARP and ping').click();
   await expect(page.getByLabel('stage: proven')).toBeVisible();
   await page.close();
@@ -79,6 +65,7 @@ test('a tab reopened at every step goes on where it was', async ({ page: first }
 
 test('the server and then its database away: told in a sentence, nothing lost, back by itself', async ({
   page,
+  server,
 }) => {
   await openDemo(page, server);
   await button(page, 'Add a subnet').click();
@@ -102,6 +89,7 @@ test('the server and then its database away: told in a sentence, nothing lost, b
 
 test('two devices with one MAC: neither is answered, both are shown; a refusal is told', async ({
   page,
+  server,
 }) => {
   await openDemo(page, server);
   await atCabinet(page, async (cabinet) => {
@@ -134,7 +122,7 @@ test('two devices with one MAC: neither is answered, both are shown; a refusal i
   await expect(page.getByLabel('stage: given')).toBeVisible();
 });
 
-test('an unplugged device is heard once its cable is in', async ({ page }) => {
+test('an unplugged device is heard once its cable is in', async ({ page, server }) => {
   await openDemo(page, server);
   await place(page, 'Assign').click();
   await button(page, 'Start listening').click();

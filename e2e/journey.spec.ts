@@ -1,38 +1,10 @@
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
-import { startServer, type TestServer } from './harness';
-import {
-  button,
-  holdLabel,
-  openDemo,
-  PHONE,
-  place,
-  powerCycle,
-  unexpected,
-  watchErrors,
-  WIDE,
-  atCabinet,
-} from './pages';
+import { expect, type Page } from '@playwright/test';
+import { test } from './demo';
+import { button, holdLabel, openDemo, place, powerCycle, WIDE, atCabinet } from './pages';
 
 // The whole way of a technician on the practice site, with nothing but the interface: on a phone,
 // then once on a wide screen.
-
-let server: TestServer;
-let errors: string[];
-
-test.beforeEach(async ({ page }, info) => {
-  server = await startServer(`journey_${info.title.replace(/\W+/g, '_').slice(0, 20)}`, {
-    demo: true,
-  });
-  errors = [];
-  watchErrors(page, errors);
-});
-
-test.afterEach(async ({ page }) => {
-  await page.close();
-  await server.stop();
-  expect(unexpected(errors)).toEqual([]);
-});
 
 async function plan(page: Page): Promise<void> {
   await button(page, 'Add a subnet').click();
@@ -70,8 +42,7 @@ async function plan(page: Page): Promise<void> {
   await expect(button(page, 'Valve block, 16 coils lb1-valves-2')).toBeVisible();
 }
 
-test('phone: plan, hear, bind, give, pin, prove, hand over', async ({ page }) => {
-  await page.setViewportSize(PHONE);
+test('phone: plan, hear, bind, give, pin, prove, hand over', async ({ page, server }) => {
   await openDemo(page, server);
   await plan(page);
 
@@ -95,7 +66,7 @@ test('phone: plan, hear, bind, give, pin, prove, hand over', async ({ page }) =>
 
   // Given: seen by evidence, not by the answer alone. Then told to keep it.
   await expect(page.getByText('Answering 1 device', { exact: true })).toBeVisible();
-  await expect(page.getByText(/Practice site · \d+ min left/)).toBeVisible();
+  await expect(page.getByText(/\d+ min · as 172\.22\.40\.253/)).toBeVisible();
   await button(page, 'Tell it to keep the address').click({ timeout: 40_000 });
   await expect(page.getByText('told to keep its address, and reads back so').first()).toBeVisible();
   await button(page, 'Now cut its power and watch').click();
@@ -139,8 +110,8 @@ test('phone: plan, hear, bind, give, pin, prove, hand over', async ({ page }) =>
 
 test('phone: a forgotten pinning is seen, an own step is not believed before the power cut', async ({
   page,
+  server,
 }) => {
-  await page.setViewportSize(PHONE);
   await openDemo(page, server);
   await place(page, 'Assign').click();
   await button(page, 'Start listening').click();
@@ -172,8 +143,7 @@ test('phone: a forgotten pinning is seen, an own step is not believed before the
   await expect(page.getByLabel('stage: pinned')).toBeVisible();
 });
 
-test('phone: what must not be answered is not, and says why', async ({ page }) => {
-  await page.setViewportSize(PHONE);
+test('phone: what must not be answered is not, and says why', async ({ page, server }) => {
   await openDemo(page, server);
   await place(page, 'Assign').click();
   await button(page, 'Start listening').click();
@@ -203,7 +173,10 @@ test('phone: what must not be answered is not, and says why', async ({ page }) =
   ).toBeVisible();
 });
 
-test('wide: list and detail side by side, from the plan to a proven device', async ({ page }) => {
+test('wide: list and detail side by side, from the plan to a proven device', async ({
+  page,
+  server,
+}) => {
   await page.setViewportSize(WIDE);
   await openDemo(page, server);
   await button(page, 'Drum filter drive 1').click();

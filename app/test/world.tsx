@@ -3,7 +3,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render } from '@testing-library/react-native';
 import type { ReactElement } from 'react';
 import type {
-  DeviceView,
+  DeviceInfo,
   EvidenceView,
   FieldView,
   HeardView,
@@ -18,6 +18,7 @@ export const FIELD: FieldView = {
   jobId: 'job',
   runId: 'run',
   voices: [],
+  ownAddresses: [],
   answeringUntil: null,
   answers: 0,
   tasks: [],
@@ -44,10 +45,10 @@ export const interfaceView = (fields: Partial<InterfaceView> = {}): InterfaceVie
   ...fields,
 });
 
-export const deviceView = (
-  fields: Partial<DeviceView> = {},
+export const deviceInfo = (
+  fields: Partial<DeviceInfo> = {},
   at: Partial<InterfaceView> = {},
-): DeviceView => ({
+): DeviceInfo => ({
   id: 'drive',
   title: 'Drum filter drive 1',
   name: 'fh2-drive-1',
@@ -60,7 +61,7 @@ export const deviceView = (
   ...fields,
 });
 
-export const jobView = (devices: readonly DeviceView[]): JobView => ({
+export const jobView = (devices: readonly DeviceInfo[]): JobView => ({
   id: 'job',
   name: 'Tern Cove hatchery',
   revision: 1,

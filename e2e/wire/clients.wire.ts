@@ -1,10 +1,10 @@
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { api, startServer, until, type TestServer } from '../harness';
+import { api, startServer, until } from '../harness';
 import { bootpc, udhcpc, udhcpcDaemon } from './clients';
 import { bootpRequest, mac, tagged } from './frames';
-import { Job } from './job';
-import { Wire, type Machine } from './namespaces';
+import { onWire } from './on-wire';
+import { type Machine } from './namespaces';
 
 // Real clients of Debian on real adapters: heard, bound and given what the plan holds, on the one
 // adapter that was chosen and nowhere else.
@@ -12,97 +12,81 @@ import { Wire, type Machine } from './namespaces';
 const VALVES = 'tarnwick-valves-16';
 const DRIVE = 'belloch-drive-d4';
 
-let wire: Wire;
-let server: TestServer;
-let job: Job;
-
-test.describe.configure({ mode: 'serial' });
-
-test.beforeAll(async () => {
-  wire = new Wire('ipso');
-  server = await startServer('wire_clients', { demo: false, namespace: wire.laptop.namespace });
-  job = await Job.begin(server, 'Bench');
-  await job.listenOn('mach0');
-});
-
-test.afterAll(async () => {
-  await server?.stop();
-  wire?.takeDown();
-});
+const on = onWire('ipso');
 
 test('an unbound BootP client is heard and never answered; once bound it gets its address', async () => {
   const mac = '02:00:5e:00:53:01';
-  const device = wire.addDevice('d1', mac);
-  const at = await job.plan('valves-1', VALVES, 'bootp', '10.77.0.101');
-  await job.answer();
-  const sent = (await job.field()).counters.sent;
+  const device = on.wire.addDevice('d1', mac);
+  const at = await on.job.plan('valves-1', VALVES, 'bootp', '10.77.0.101');
+  await on.job.answer();
+  const sent = (await on.job.field()).counters.sent;
 
   expect(bootpc(device, 3).address).toBeUndefined();
-  const heard = (await job.heard()).find((one) => one.mac === mac);
+  const heard = (await on.job.heard()).find((one) => one.mac === mac);
   expect(heard).toMatchObject({ protocol: 'BootP', hostName: null });
   expect(heard?.count).toBeGreaterThan(0);
-  expect((await job.field()).counters.sent).toBe(sent);
+  expect((await on.job.field()).counters.sent).toBe(sent);
 
-  await job.bind(at, mac);
+  await on.job.bind(at, mac);
   // What was heard of it before it was bound counts.
-  await job.reaches(at, 'heard');
+  await on.job.reaches(at, 'heard');
   expect(bootpc(device, 20).address).toBe('10.77.0.101');
-  await job.seen(at, 'has-address');
-  expect((await job.at(at)).stage).toBe('given');
+  await on.job.seen(at, 'has-address');
+  expect((await on.job.at(at)).stage).toBe('given');
 });
 
 test('a DHCP client is offered, acknowledged, and renews by unicast', async () => {
   const mac = '02:00:5e:00:53:02';
-  const device = wire.addDevice('d2', mac);
-  const at = await job.plan('drive-2', DRIVE, 'dhcp-mac', '10.77.0.80');
+  const device = on.wire.addDevice('d2', mac);
+  const at = await on.job.plan('drive-2', DRIVE, 'dhcp-mac', '10.77.0.80');
   expect(udhcpc(device, 2).address).toBeUndefined();
-  await job.bind(at, mac);
+  await on.job.bind(at, mac);
   const client = udhcpcDaemon(device);
-  await job.seen(at, 'has-address');
+  await on.job.seen(at, 'has-address');
   const answers = async () =>
-    (await job.evidence(at)).filter((one) => one.kind === 'answered').length;
+    (await on.job.evidence(at)).filter((one) => one.kind === 'answered').length;
   expect(await answers()).toBe(1);
   await new Promise((resolve) => setTimeout(resolve, 1200)); // evidence of one device once a second
   client.kill('SIGUSR1');
   await until('the renewal is answered', async () => (await answers()) === 2);
-  expect((await job.heard()).find((one) => one.mac === mac)?.message).toBe('REQUEST');
+  expect((await on.job.heard()).find((one) => one.mac === mac)?.message).toBe('REQUEST');
   client.kill('SIGTERM');
 });
 
 test('the second adapter stays silent, although the MAC there is bound', async () => {
   const mac = '02:00:5e:00:53:03';
-  const office = wire.addDevice('off', mac, 'office');
-  const at = await job.plan('drive-3', DRIVE, 'dhcp-mac', '10.77.0.81');
-  await job.bind(at, mac);
-  const before = wire.laptop.statistic('off0', 'tx_packets');
+  const office = on.wire.addDevice('off', mac, 'office');
+  const at = await on.job.plan('drive-3', DRIVE, 'dhcp-mac', '10.77.0.81');
+  await on.job.bind(at, mac);
+  const before = on.wire.laptop.statistic('off0', 'tx_packets');
   expect(udhcpc(office, 3).address).toBeUndefined();
-  expect(wire.laptop.statistic('off0', 'rx_packets')).toBeGreaterThan(0);
-  expect(wire.laptop.statistic('off0', 'tx_packets')).toBe(before);
-  expect((await job.heard()).map((one) => one.mac)).not.toContain(mac);
+  expect(on.wire.laptop.statistic('off0', 'rx_packets')).toBeGreaterThan(0);
+  expect(on.wire.laptop.statistic('off0', 'tx_packets')).toBe(before);
+  expect((await on.job.heard()).map((one) => one.mac)).not.toContain(mac);
 });
 
 test('a request inside a VLAN tag is of another network; a tag of VLAN 0 is only a priority', async () => {
   const client = '02:00:5e:00:53:04';
-  const device = wire.addDevice('d4', client);
-  const at = await job.plan('valves-4', VALVES, 'bootp', '10.77.0.104');
-  await job.bind(at, client);
+  const device = on.wire.addDevice('d4', client);
+  const at = await on.job.plan('valves-4', VALVES, 'bootp', '10.77.0.104');
+  await on.job.bind(at, client);
   const request = bootpRequest(mac(client), 4);
   device.send([tagged(request, 40)]);
   await new Promise((resolve) => setTimeout(resolve, 500));
-  expect((await job.heard()).map((one) => one.mac)).not.toContain(client);
+  expect((await on.job.heard()).map((one) => one.mac)).not.toContain(client);
   device.send([tagged(request, 0)]);
-  await job.seen(at, 'answered');
+  await on.job.seen(at, 'answered');
 });
 
 test('an address that something else has is refused, and who has it is named', async () => {
-  const holder = wire.addDevice('old', '02:00:5e:00:53:77');
+  const holder = on.wire.addDevice('old', '02:00:5e:00:53:77');
   holder.ip('addr', 'add', '10.77.0.83/24', 'dev', 'eth0');
   const mac = '02:00:5e:00:53:05';
-  const device = wire.addDevice('d5', mac);
-  const at = await job.plan('drive-5', DRIVE, 'dhcp-mac', '10.77.0.83');
-  await job.bind(at, mac);
+  const device = on.wire.addDevice('d5', mac);
+  const at = await on.job.plan('drive-5', DRIVE, 'dhcp-mac', '10.77.0.83');
+  await on.job.bind(at, mac);
   expect(udhcpc(device, 3).address).toBeUndefined();
-  expect((await job.seen(at, 'address-taken')).facts['by']).toBe('02:00:5e:00:53:77');
+  expect((await on.job.seen(at, 'address-taken')).facts['by']).toBe('02:00:5e:00:53:77');
   // The holder goes; what waited is answered without a further word from anybody.
   holder.ip('addr', 'flush', 'dev', 'eth0');
   expect(udhcpc(device, 20).address).toBe('10.77.0.83');
@@ -110,26 +94,26 @@ test('an address that something else has is refused, and who has it is named', a
 
 test('another DHCP server that answers one of ours stops us and is told of', async () => {
   const mac = '02:00:5e:00:53:06';
-  const device = wire.addDevice('d6', mac);
-  const other = wire.addDevice('srv', '02:00:5e:00:53:66');
+  const device = on.wire.addDevice('d6', mac);
+  const other = on.wire.addDevice('srv', '02:00:5e:00:53:66');
   other.ip('addr', 'add', '10.77.0.9/24', 'dev', 'eth0');
-  const at = await job.plan('drive-6', DRIVE, 'dhcp-mac', '10.77.0.84');
+  const at = await on.job.plan('drive-6', DRIVE, 'dhcp-mac', '10.77.0.84');
   const where = ['-i', 'eth0', '--bind-interfaces', '--dhcp-range=10.77.0.200,10.77.0.210'];
   const more = ['--dhcp-authoritative', '--dhcp-option=3', '--leasefile-ro', '--no-ping'];
   const rival = other.start('dnsmasq', '-k', '-p', '0', '-u', 'root', ...where, ...more);
-  const stranger = wire.addDevice('d7', '02:00:5e:00:53:07');
+  const stranger = on.wire.addDevice('d7', '02:00:5e:00:53:07');
   await until('the rival serves a stranger', async () => udhcpc(stranger, 2).address, 30);
   // A server that serves others is told of, and ours goes on.
   const told = await until('the notice', async () =>
-    (await job.field()).notices.find((one) => one.code === 'other-server'),
+    (await on.job.field()).notices.find((one) => one.code === 'other-server'),
   );
   expect(told.facts).toMatchObject({ server: '10.77.0.9' });
-  expect((await job.field()).answeringUntil).not.toBeNull();
+  expect((await on.job.field()).answeringUntil).not.toBeNull();
 
-  await job.bind(at, mac);
+  await on.job.bind(at, mac);
   udhcpc(device, 2);
   const stopped = await until('ours stops', async () => {
-    const field = await job.field();
+    const field = await on.job.field();
     return field.answeringUntil === null && field;
   });
   expect(stopped.notices.some((one) => one.facts['answered'] === 'drive-6')).toBe(true);
@@ -137,46 +121,46 @@ test('another DHCP server that answers one of ours stops us and is told of', asy
 });
 
 test('the adapter pulled out in the middle: silent, told, and back by itself', async () => {
-  await job.answer();
+  await on.job.answer();
   await until('voices are ready', async () =>
-    (await job.field()).voices.some((voice) => voice.state === 'ready'),
+    (await on.job.field()).voices.some((voice) => voice.state === 'ready'),
   );
-  wire.laptop.ip('link', 'del', 'mach0');
+  on.wire.laptop.ip('link', 'del', 'mach0');
   const gone = await until('the adapter is gone', async () => {
-    const field = await job.field();
+    const field = await on.job.field();
     return field.link === 'gone' && field;
   });
   expect(gone.answeringUntil).toBeNull();
-  await expect(job.answer()).rejects.toThrow('field.noLink');
-  const port = wire.plug(wire.laptop, 'mach0', 'machine', '02:00:5e:00:53:f0');
-  await until('the adapter is back', async () => (await job.field()).link === 'up');
-  await job.answer();
-  const device = wire.addDevice('d8', '02:00:5e:00:53:08');
-  const at = await job.plan('drive-8', DRIVE, 'dhcp-mac', '10.77.0.85');
-  await job.bind(at, '02:00:5e:00:53:08');
+  await expect(on.job.answer()).rejects.toThrow('field.noLink');
+  const port = on.wire.plug(on.wire.laptop, 'mach0', 'machine', '02:00:5e:00:53:f0');
+  await until('the adapter is back', async () => (await on.job.field()).link === 'up');
+  await on.job.answer();
+  const device = on.wire.addDevice('d8', '02:00:5e:00:53:08');
+  const at = await on.job.plan('drive-8', DRIVE, 'dhcp-mac', '10.77.0.85');
+  await on.job.bind(at, '02:00:5e:00:53:08');
   expect(udhcpc(device, 10).address).toBe('10.77.0.85');
 
   // The cable alone: no link, and on again.
-  wire.hub.ip('link', 'set', port, 'down');
-  await until('no link', async () => (await job.field()).link === 'down');
-  wire.hub.ip('link', 'set', port, 'up');
-  await until('a link', async () => (await job.field()).link === 'up');
+  on.wire.hub.ip('link', 'set', port, 'down');
+  await until('no link', async () => (await on.job.field()).link === 'down');
+  on.wire.hub.ip('link', 'set', port, 'up');
+  await until('a link', async () => (await on.job.field()).link === 'up');
 
   // Another adapter that takes the name is not the one that was chosen.
-  wire.laptop.ip('link', 'del', 'mach0');
-  wire.plug(wire.laptop, 'mach0', 'machine', '02:00:5e:00:53:f9');
-  await until('gone', async () => (await job.field()).link === 'gone');
+  on.wire.laptop.ip('link', 'del', 'mach0');
+  on.wire.plug(on.wire.laptop, 'mach0', 'machine', '02:00:5e:00:53:f9');
+  await until('gone', async () => (await on.job.field()).link === 'gone');
   await new Promise((resolve) => setTimeout(resolve, 1500));
-  expect((await job.field()).link).toBe('gone');
+  expect((await on.job.field()).link).toBe('gone');
 });
 
 test('the web page is not served through the live adapter, nor may it be chosen from there', async () => {
-  wire.laptop.ip('addr', 'add', '10.77.0.2/24', 'dev', 'mach0');
+  on.wire.laptop.ip('addr', 'add', '10.77.0.2/24', 'dev', 'mach0');
   const settings = ['HOST=0.0.0.0', 'PORT=4999', 'IPSONOMO_DEMO=0'];
-  const data = [`DATABASE_URL=${server.databaseUrl}`, `IPSONOMO_DATA=${server.folder}/page`];
+  const data = [`DATABASE_URL=${on.server.databaseUrl}`, `IPSONOMO_DATA=${on.server.folder}/page`];
   const main = join(__dirname, '../../server/dist/main.js');
-  const page = wire.laptop.start('env', ...settings, ...data, process.execPath, main);
-  const device = wire.addDevice('d9', '02:00:5e:00:53:09');
+  const page = on.wire.laptop.start('env', ...settings, ...data, process.execPath, main);
+  const device = on.wire.addDevice('d9', '02:00:5e:00:53:09');
   device.ip('addr', 'add', '10.77.0.30/24', 'dev', 'eth0');
   const ask = (from: Machine, host: string, method: string, path: string, body?: unknown) => {
     const options = { method, headers: { 'content-type': 'application/json' } };
@@ -190,7 +174,7 @@ test('the web page is not served through the live adapter, nor may it be chosen 
   const health = () => ask(device, '10.77.0.2', 'GET', '/health');
   await until('the page answers', async () => health().includes('"database":true'));
   expect(ask(device, '10.77.0.2', 'POST', '/field/wire', live)).toContain('wire.ownWeb');
-  expect(ask(wire.laptop, '127.0.0.1', 'POST', '/field/wire', live)).toContain('live:mach0');
+  expect(ask(on.wire.laptop, '127.0.0.1', 'POST', '/field/wire', live)).toContain('live:mach0');
   expect(health()).toContain('wire.ownWeb');
   page.kill('SIGTERM');
 });
@@ -198,7 +182,7 @@ test('the web page is not served through the live adapter, nor may it be chosen 
 test('without the right to open the adapter it says so, in one sentence', async () => {
   const poor = await startServer('wire_poor', {
     demo: false,
-    namespace: wire.laptop.namespace,
+    namespace: on.wire.laptop.namespace,
     wrap: ['setpriv', '--bounding-set', '-net_raw', '--inh-caps', '-net_raw'],
   });
   const live = { kind: 'live', adapter: 'mach0' };

@@ -1,31 +1,15 @@
 import { expect, test } from '@playwright/test';
-import { startServer, until, type TestServer } from '../harness';
+import { until } from '../harness';
 import { udhcpc } from './clients';
-import { Job } from './job';
-import { Wire, type Machine } from './namespaces';
+import { onWire } from './on-wire';
+import { type Machine } from './namespaces';
 
 // Telling a device to keep its address, and proving it, through the kernel's own TCP, ARP and ping.
 
 const VALVES = 'tarnwick-valves-16';
 const DRIVE = 'belloch-drive-d4';
 
-let wire: Wire;
-let server: TestServer;
-let job: Job;
-
-test.describe.configure({ mode: 'serial' });
-
-test.beforeAll(async () => {
-  wire = new Wire('ipsc');
-  server = await startServer('wire_talk', { demo: false, namespace: wire.laptop.namespace });
-  job = await Job.begin(server, 'Bench');
-  await job.listenOn('mach0');
-});
-
-test.afterAll(async () => {
-  await server?.stop();
-  wire?.takeDown();
-});
+const on = onWire('ipsc');
 
 /** A device at its planned address that speaks EtherNet/IP, or takes calls and stays mute. */
 async function enipDevice(
@@ -34,24 +18,24 @@ async function enipDevice(
   address: string,
   mute = false,
 ): Promise<Machine> {
-  const device = wire.addDevice(id, mac);
+  const device = on.wire.addDevice(id, mac);
   device.ip('addr', 'add', `${address}/24`, 'dev', 'eth0');
   await device.startScript('enip-device.ts', [address, '0x11', ...(mute ? ['mute'] : [])]);
   return device;
 }
 
-const borrowedOn = (): string => wire.laptop.ip('-4', 'addr', 'show', 'dev', 'mach0');
+const borrowedOn = (): string => on.wire.laptop.ip('-4', 'addr', 'show', 'dev', 'mach0');
 
 test('told to keep its address: bits 0–3 cleared, bit 4 kept, and nothing left on the adapter', async () => {
   const mac = '02:00:5e:00:53:11';
   await enipDevice('e1', mac, '10.77.0.111');
-  const at = await job.plan('valves-11', VALVES, 'bootp', '10.77.0.111');
-  await job.bind(at, mac);
-  await job.act(at, 'pin');
-  const { facts } = await job.seen(at, 'told-to-keep');
+  const at = await on.job.plan('valves-11', VALVES, 'bootp', '10.77.0.111');
+  await on.job.bind(at, mac);
+  await on.job.act(at, 'pin');
+  const { facts } = await on.job.seen(at, 'told-to-keep');
   expect(facts).toMatchObject({ before: 0x11, after: 0x10 });
   await until('the borrowed address is given back', async () => !borrowedOn().includes('inet '));
-  expect(wire.laptop.ip('route', 'show')).not.toContain('10.77.0.111');
+  expect(on.wire.laptop.ip('route', 'show')).not.toContain('10.77.0.111');
 });
 
 test('two conversations at once share one borrowed address', async () => {
@@ -60,77 +44,77 @@ test('two conversations at once share one borrowed address', async () => {
   for (const [index, mac] of macs.entries()) {
     const address = `10.77.0.${112 + index}`;
     await enipDevice(`e${index + 2}`, mac, address);
-    const at = await job.plan(`valves-${12 + index}`, VALVES, 'bootp', address);
-    await job.bind(at, mac);
+    const at = await on.job.plan(`valves-${12 + index}`, VALVES, 'bootp', address);
+    await on.job.bind(at, mac);
     ids.push(at);
   }
-  await Promise.all(ids.map((at) => job.act(at, 'pin')));
-  for (const at of ids) await job.seen(at, 'told-to-keep');
+  await Promise.all(ids.map((at) => on.job.act(at, 'pin')));
+  for (const at of ids) await on.job.seen(at, 'told-to-keep');
   await until('given back', async () => !borrowedOn().includes('inet '));
 });
 
 test('not a word to another device that answers at the address', async () => {
   await enipDevice('e4', '02:00:5e:00:53:99', '10.77.0.114');
-  const at = await job.plan('valves-14', VALVES, 'bootp', '10.77.0.114');
-  await job.bind(at, '02:00:5e:00:53:14');
-  await job.act(at, 'pin');
-  const { facts } = await job.seen(at, 'keep-refused');
+  const at = await on.job.plan('valves-14', VALVES, 'bootp', '10.77.0.114');
+  await on.job.bind(at, '02:00:5e:00:53:14');
+  await on.job.act(at, 'pin');
+  const { facts } = await on.job.seen(at, 'keep-refused');
   expect(facts).toMatchObject({ why: 'other-device', found: '02:00:5e:00:53:99' });
 });
 
 test('nobody listens on its port: refused, said as such', async () => {
-  const device = wire.addDevice('e5', '02:00:5e:00:53:15');
+  const device = on.wire.addDevice('e5', '02:00:5e:00:53:15');
   device.ip('addr', 'add', '10.77.0.115/24', 'dev', 'eth0');
-  const at = await job.plan('valves-15', VALVES, 'bootp', '10.77.0.115');
-  await job.bind(at, '02:00:5e:00:53:15');
-  await job.act(at, 'pin');
-  expect((await job.seen(at, 'keep-refused')).facts).toEqual({ why: 'refused' });
+  const at = await on.job.plan('valves-15', VALVES, 'bootp', '10.77.0.115');
+  await on.job.bind(at, '02:00:5e:00:53:15');
+  await on.job.act(at, 'pin');
+  expect((await on.job.seen(at, 'keep-refused')).facts).toEqual({ why: 'refused' });
 });
 
 test('the server killed in the middle of a conversation: the next start takes the address off', async () => {
   const mac = '02:00:5e:00:53:16';
   await enipDevice('e6', mac, '10.77.0.116', true);
-  const at = await job.plan('valves-16', VALVES, 'bootp', '10.77.0.116');
-  await job.bind(at, mac);
-  const pinning = job.act(at, 'pin').catch(() => 'cut off');
+  const at = await on.job.plan('valves-16', VALVES, 'bootp', '10.77.0.116');
+  await on.job.bind(at, mac);
+  const pinning = on.job.act(at, 'pin').catch(() => 'cut off');
   await until('the address is borrowed', async () => borrowedOn().includes('inet '));
-  await server.kill();
+  await on.server.kill();
   expect(await pinning).toBe('cut off');
   expect(borrowedOn()).toContain('inet ');
-  await server.restart();
+  await on.server.restart();
   await until('the address is off', async () => !borrowedOn().includes('inet '));
-  await job.listenOn('mach0');
+  await on.job.listenOn('mach0');
 });
 
 test('a pulled cable is no power cut; a device that is back after a start has kept its address', async () => {
   const mac = '02:00:5e:00:53:17';
-  const device = wire.addDevice('e7', mac);
-  const at = await job.plan('drive-17', DRIVE, 'dhcp-mac', '10.77.0.87');
-  await job.bind(at, mac);
-  await job.answer();
+  const device = on.wire.addDevice('e7', mac);
+  const at = await on.job.plan('drive-17', DRIVE, 'dhcp-mac', '10.77.0.87');
+  await on.job.bind(at, mac);
+  await on.job.answer();
   expect(udhcpc(device).address).toBe('10.77.0.87');
-  await job.seen(at, 'has-address');
-  await job.act(at, 'watch-power');
-  const phase = async () => (await job.field()).tasks[0]?.phase;
+  await on.job.seen(at, 'has-address');
+  await on.job.act(at, 'watch-power');
+  const phase = async () => (await on.job.field()).tasks[0]?.phase;
   await new Promise((resolve) => setTimeout(resolve, 1000));
   device.ip('addr', 'flush', 'dev', 'eth0');
   await until('it is gone', async () => (await phase()) === 'waiting-back');
   device.ip('addr', 'add', '10.77.0.87/24', 'dev', 'eth0');
-  await job.seen(at, 'back-too-soon');
-  expect((await job.at(at)).stage).toBe('given');
+  await on.job.seen(at, 'back-too-soon');
+  expect((await on.job.at(at)).stage).toBe('given');
 
   device.ip('addr', 'flush', 'dev', 'eth0');
   await until('it is gone again', async () => (await phase()) === 'waiting-back');
   await new Promise((resolve) => setTimeout(resolve, 4500)); // the kind starts in 4 s
   device.ip('addr', 'add', '10.77.0.87/24', 'dev', 'eth0');
-  await job.seen(at, 'kept');
-  await job.reaches(at, 'pinned');
+  await on.job.seen(at, 'kept');
+  await on.job.reaches(at, 'pinned');
 
-  await job.check(at);
-  const { facts } = await job.seen(at, 'found-as-planned');
+  await on.job.check(at);
+  const { facts } = await on.job.seen(at, 'found-as-planned');
   expect(facts['found']).toBe(mac);
   expect(Number(facts['pingMillis'])).toBeLessThan(100);
-  await job.reaches(at, 'proven');
+  await on.job.reaches(at, 'proven');
 });
 
 test('expected against found: another MAC, two at once, silence, and no ping', async () => {
@@ -142,12 +126,12 @@ test('expected against found: another MAC, two at once, silence, and no ping', a
   ] as const;
   const ids: string[] = [];
   for (const [name, address, mac] of plans) {
-    const at = await job.plan(name, DRIVE, 'dhcp-mac', address);
-    await job.bind(at, mac);
+    const at = await on.job.plan(name, DRIVE, 'dhcp-mac', address);
+    await on.job.bind(at, mac);
     ids.push(at);
   }
   const stand = (id: string, mac: string, address: string) => {
-    const device = wire.addDevice(id, mac);
+    const device = on.wire.addDevice(id, mac);
     device.ip('addr', 'add', `${address}/24`, 'dev', 'eth0');
     return device;
   };
@@ -156,11 +140,11 @@ test('expected against found: another MAC, two at once, silence, and no ping', a
   stand('f2', '02:00:5e:00:53:a1', '10.77.0.91');
   const mute = stand('f3', '02:00:5e:00:53:23', '10.77.0.93');
   mute.run('sysctl', '-qw', 'net.ipv4.icmp_echo_ignore_all=1');
-  await job.check(...ids);
+  await on.job.check(...ids);
   const verdicts = await Promise.all(
     ids.map((at) =>
       until('a verdict', async () => {
-        const { check } = await job.at(at);
+        const { check } = await on.job.at(at);
         return (
           check && { kind: check.kind, what: check.facts['what'], found: check.facts['found'] }
         );

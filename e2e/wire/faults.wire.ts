@@ -13,35 +13,17 @@ import {
   toMac,
   UNSPECIFIED,
 } from '@ipsonomo/core';
-import { api, postgres, startServer, until, type TestServer } from '../harness';
+import { api, postgres, until } from '../harness';
 import { bootpc, udhcpc } from './clients';
 import { bootpRequest, mac, tagged } from './frames';
-import { Job } from './job';
-import { Wire } from './namespaces';
+import { onWire } from './on-wire';
 
 // What a wire can do to a server: nonsense, storms, and the server or its database going away.
 
 const VALVES = 'tarnwick-valves-16';
 const DRIVE = 'belloch-drive-d4';
 
-let wire: Wire;
-let server: TestServer;
-let job: Job;
-
-test.describe.configure({ mode: 'serial' });
-
-test.beforeAll(async () => {
-  wire = new Wire('ipsf');
-  server = await startServer('wire_faults', { demo: false, namespace: wire.laptop.namespace });
-  job = await Job.begin(server, 'Bench');
-  await job.listenOn('mach0');
-  await job.answer();
-});
-
-test.afterAll(async () => {
-  await server?.stop();
-  wire?.takeDown();
-});
+const on = onWire('ipsf');
 
 /** Frames that are nearly right: one byte changed, the end cut or stretched, or plain nonsense. */
 function hostileFrames(seed: number, count: number, victim: string): readonly Uint8Array[] {
@@ -96,55 +78,55 @@ function hostileFrames(seed: number, count: number, victim: string): readonly Ui
 
 test('10,000 hostile frames: it stays up, counts them, and answers the next good one', async () => {
   const victim = '02:00:5e:00:53:31';
-  const device = wire.addDevice('h1', victim);
-  const at = await job.plan('valves-31', VALVES, 'bootp', '10.77.0.131');
-  await job.bind(at, victim);
-  const pid = server.pid();
+  const device = on.wire.addDevice('h1', victim);
+  const at = await on.job.plan('valves-31', VALVES, 'bootp', '10.77.0.131');
+  await on.job.bind(at, victim);
+  const pid = on.server.pid();
   const frames = hostileFrames(5227, 10_000, '02:00:5e:00:53:3f');
   for (let from = 0; from < frames.length; from += 1000)
     device.send(frames.slice(from, from + 1000));
   const { counters } = await until('all of them are through', async () => {
-    const before = (await job.field()).counters.received;
+    const before = (await on.job.field()).counters.received;
     await new Promise((resolve) => setTimeout(resolve, 300));
-    const field = await job.field();
+    const field = await on.job.field();
     return field.counters.received === before && field;
   });
   expect(counters.malformed).toBeGreaterThan(1000);
-  await job.answer();
+  await on.job.answer();
   expect(bootpc(device, 20).address).toBe('10.77.0.131');
-  expect(server.pid()).toBe(pid);
-  expect(server.output()).not.toContain('Error');
+  expect(on.server.pid()).toBe(pid);
+  expect(on.server.output()).not.toContain('Error');
 });
 
 test('a storm of 80,000 requests from 5,000 strangers: ours is answered in the middle of it', async () => {
   const ours = '02:00:5e:00:53:32';
-  const device = wire.addDevice('h2', ours);
-  const crowd = wire.addDevice('h3', '02:00:5e:00:53:3e');
-  const at = await job.plan('drive-32', DRIVE, 'dhcp-mac', '10.77.0.86');
-  await job.bind(at, ours);
-  await job.answer();
+  const device = on.wire.addDevice('h2', ours);
+  const crowd = on.wire.addDevice('h3', '02:00:5e:00:53:3e');
+  const at = await on.job.plan('drive-32', DRIVE, 'dhcp-mac', '10.77.0.86');
+  await on.job.bind(at, ours);
+  await on.job.answer();
   const lines = Array.from({ length: 80_000 }, (_, i) =>
     Buffer.from(bootpRequest(toMac(0x02aa00000000 + (i % 5000)), i + 1)).toString('hex'),
   );
   const storm = crowd.start(...crowd.program('send.ts', []));
   storm.stdin?.end(lines.join('\n'));
   const over = new Promise((resolve) => storm.once('exit', resolve));
-  await until('the storm has begun', async () => (await job.field()).counters.requests > 2000);
+  await until('the storm has begun', async () => (await on.job.field()).counters.requests > 2000);
   expect(udhcpc(device, 10).address).toBe('10.77.0.86');
   expect(storm.exitCode).toBeNull();
   await over;
-  const heard = await job.heard();
+  const heard = await on.job.heard();
   expect(heard.length).toBeLessThanOrEqual(2048 + 10);
-  expect((await job.field()).counters.strangersDropped).toBeGreaterThan(2000);
+  expect((await on.job.field()).counters.strangersDropped).toBeGreaterThan(2000);
   expect(heard.some((one) => one.mac === ours)).toBe(true);
 });
 
 test('killed after the offer: the evidence says that nothing was given yet', async () => {
   const client = '02:00:5e:00:53:33';
-  const device = wire.addDevice('h4', client);
-  const at = await job.plan('drive-33', DRIVE, 'dhcp-mac', '10.77.0.88');
-  await job.bind(at, client);
-  await job.answer();
+  const device = on.wire.addDevice('h4', client);
+  const at = await on.job.plan('drive-33', DRIVE, 'dhcp-mac', '10.77.0.88');
+  await on.job.bind(at, client);
+  await on.job.answer();
   const ends = { from: UNSPECIFIED, fromPort: 68, to: LIMITED_BROADCAST, toPort: 67 };
   const options = [rawOption(OPTION.messageType, 1)];
   const discover = {
@@ -153,51 +135,51 @@ test('killed after the offer: the evidence says that nothing was given yet', asy
     clientMac: mac(client),
     options,
   } as const;
-  const { sent } = (await job.field()).counters;
+  const { sent } = (await on.job.field()).counters;
   device.send([dhcpFrame(mac(client), ends, dhcpMessageOf(discover))]);
-  await until('the offer left', async () => (await job.field()).counters.sent > sent);
+  await until('the offer left', async () => (await on.job.field()).counters.sent > sent);
   await new Promise((resolve) => setTimeout(resolve, 400));
-  await server.kill();
-  await server.restart();
-  expect((await job.evidence(at)).map((one) => one.kind)).toEqual(['asked', 'bound']);
-  expect((await job.at(at)).stage).toBe('heard');
-  const runs = await api<{ endedAt: number | null }[]>(server, 'GET', `/jobs/${job.id}/runs`);
+  await on.server.kill();
+  await on.server.restart();
+  expect((await on.job.evidence(at)).map((one) => one.kind)).toEqual(['asked', 'bound']);
+  expect((await on.job.at(at)).stage).toBe('heard');
+  const runs = await api<{ endedAt: number | null }[]>(on.server, 'GET', `/jobs/${on.job.id}/runs`);
   expect(runs.every((run) => run.endedAt !== null)).toBe(true);
 });
 
 test('the database away while a device is given its address, then the server killed: nothing is lost', async () => {
   const client = '02:00:5e:00:53:34';
-  const device = wire.addDevice('h5', client);
-  const at = await job.plan('valves-34', VALVES, 'bootp', '10.77.0.134');
-  await job.bind(at, client);
-  await job.listenOn('mach0');
-  await job.answer();
+  const device = on.wire.addDevice('h5', client);
+  const at = await on.job.plan('valves-34', VALVES, 'bootp', '10.77.0.134');
+  await on.job.bind(at, client);
+  await on.job.listenOn('mach0');
+  await on.job.answer();
   const database = await postgres();
   database.stopNow();
-  await expect(job.view()).rejects.toThrow('store.away');
-  await expect(job.bind(at, client)).rejects.toThrow('store.away');
+  await expect(on.job.view()).rejects.toThrow('store.away');
+  await expect(on.job.bind(at, client)).rejects.toThrow('store.away');
   // The wire does not wait for the database.
   expect(bootpc(device, 20).address).toBe('10.77.0.134');
   await new Promise((resolve) => setTimeout(resolve, 4000)); // it is asked whether it took it
-  await server.kill();
+  await on.server.kill();
   database.start();
-  await server.restart();
-  const kinds = (await job.evidence(at)).map((one) => one.kind);
+  await on.server.restart();
+  const kinds = (await on.job.evidence(at)).map((one) => one.kind);
   expect(kinds).toEqual(['has-address', 'answered', 'asked', 'bound']);
-  expect((await job.at(at)).stage).toBe('given');
+  expect((await on.job.at(at)).stage).toBe('given');
 });
 
 test('the database stopped and started under a running server: what was seen meanwhile arrives', async () => {
   const client = '02:00:5e:00:53:35';
-  const device = wire.addDevice('h6', client);
-  const at = await job.plan('valves-35', VALVES, 'bootp', '10.77.0.135');
-  await job.bind(at, client);
-  await job.listenOn('mach0');
-  await job.answer();
+  const device = on.wire.addDevice('h6', client);
+  const at = await on.job.plan('valves-35', VALVES, 'bootp', '10.77.0.135');
+  await on.job.bind(at, client);
+  await on.job.listenOn('mach0');
+  await on.job.answer();
   const database = await postgres();
   database.stopNow();
   expect(bootpc(device, 20).address).toBe('10.77.0.135');
   database.start();
-  await job.seen(at, 'has-address');
-  await job.reaches(at, 'given');
+  await on.job.seen(at, 'has-address');
+  await on.job.reaches(at, 'given');
 });

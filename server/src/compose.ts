@@ -1,7 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import type { Express } from 'express';
 import { buildApp } from './app';
-import { Field } from './field/field';
+import { Field, type FieldListener } from './field/field';
 import { Practice } from './field/practice';
 import { EventStream } from './http/event-stream';
 import { PlanChanger } from './service/change-plan';
@@ -38,7 +38,7 @@ export async function compose(settings: Settings): Promise<Running> {
 
   const heard = new HeardTeller((news) => events.send('heard', news));
   let runId: string | undefined;
-  const field = new Field(captures, {
+  const listener: FieldListener = {
     status(status) {
       if (status.runId !== runId) fieldService.runChanged(runId);
       runId = status.runId;
@@ -46,8 +46,9 @@ export async function compose(settings: Settings): Promise<Running> {
     },
     events: (seen) => sink.take(seen),
     heard: (change) => heard.take(change),
-  });
-  const practice = new Practice();
+  };
+  const field = new Field(captures, listener, log);
+  const practice = new Practice(log);
   const fieldService = new FieldService(field, store, practice, clock);
   const changer = new PlanChanger(store, clock, async (jobId) => {
     await fieldService.planChanged(jobId);

@@ -1,12 +1,12 @@
 import { Pressable, Text, View } from 'react-native';
-import { FIGURES, TOUCH, useColours } from '../theme';
+import { FIGURES, TOUCH, useColours, useWide } from '../theme';
 import { Words } from './Words';
 
 interface Props {
   /** The wire in use, in words. */
   readonly wire: string;
-  /** Addresses spoken from, or none. */
-  readonly voices: readonly string[];
+  /** Who the laptop is on this wire: "as 172.22.40.253", or nothing while it is nobody. */
+  readonly who?: string | undefined;
   /** What is going on: "silent", "listening", "Answering 3 devices". */
   readonly state: string;
   /** How long it may go on: "9 min left". */
@@ -19,8 +19,9 @@ interface Props {
 
 /** Which wire is in use and whether anything may be sent. Quiet, and plum while it may. */
 export function LinkLine(props: Props) {
-  const { wire, voices, state, left, isSending, trouble, onPress, onFallSilent } = props;
+  const { wire, who, state, left, isSending, trouble, onPress, onFallSilent } = props;
   const colours = useColours();
+  const wide = useWide();
   const ground = isSending ? colours.plum : colours.ground;
   const tone = isSending ? 'onPlum' : trouble ? 'brick' : 'ink';
   return (
@@ -53,9 +54,7 @@ export function LinkLine(props: Props) {
             color: isSending ? colours.onPlum : colours.second,
           }}
         >
-          {[isSending ? wire : state, left, ...voices.map((voice) => `as ${voice}`)]
-            .filter(Boolean)
-            .join(' · ')}
+          {[isSending ? (wide || !who) && wire : state, left, who].filter(Boolean).join(' · ')}
         </Text>
       </Pressable>
       {isSending ? (

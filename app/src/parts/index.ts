@@ -8,6 +8,7 @@ export * from './EvidenceStamp';
 export * from './Notice';
 export * from './Page';
 export * from './Row';
+export * from './DeviceRow';
 export * from './Card';
 export * from './Refusals';
 export * from './LinkLine';

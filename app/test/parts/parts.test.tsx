@@ -50,7 +50,7 @@ test('"Fall silent" is there while anything may be sent, and only then', () => {
   const silence = jest.fn();
   const line = (isSending: boolean) => (
     <LinkLine
-      {...{ wire: 'Practice site', voices: [], state: 'silent', trouble: false }}
+      {...{ wire: 'Practice site', state: 'silent', trouble: false }}
       isSending={isSending}
       onPress={() => undefined}
       onFallSilent={silence}

@@ -1,8 +1,8 @@
 import { awaitedOf, reasonWords, strangersOf } from '../../src/screens/assign/awaited';
-import { deviceView, heardView, jobView } from '../world';
+import { deviceInfo, heardView, jobView } from '../world';
 
 const drive = (id: string, at = {}, fields = {}) =>
-  deviceView({ id, title: id, name: id, ...fields }, { id: `${id}-at`, ...at });
+  deviceInfo({ id, title: id, name: id, ...fields }, { id: `${id}-at`, ...at });
 
 test('what has come furthest is next, then what is heard, then the order of the plan', () => {
   const job = jobView([

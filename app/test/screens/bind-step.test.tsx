@@ -1,6 +1,6 @@
 import { fireEvent, waitFor } from '@testing-library/react-native';
 import { CallPane } from '../../src/screens/call/CallPane';
-import { deviceView, FIELD, heardView, jobView, show } from '../world';
+import { deviceInfo, FIELD, heardView, jobView, show } from '../world';
 
 jest.mock('expo-router', () => ({ useRouter: () => ({ navigate: jest.fn() }) }));
 
@@ -9,7 +9,7 @@ const OTHER = '02:4c:7a:1d:80:11';
 const LABEL = 'Type the MAC from the label, in any notation';
 const BIND = 'Bind and give 172.22.40.85';
 
-const open = (heard = [heardView(HEARD)], device = deviceView()) => {
+const open = (heard = [heardView(HEARD)], device = deviceInfo()) => {
   const screen = show(<CallPane job="job" id="at" />, { job: jobView([device]), heard });
   const type = (text: string) => fireEvent.changeText(screen.getByLabelText(LABEL), text);
   const canBind = () =>
@@ -85,7 +85,7 @@ test('two devices behind one MAC are shown, each with what tells it from the oth
 });
 
 test('a way that does not ask is bound without answering', async () => {
-  const camera = deviceView(
+  const camera = deviceInfo(
     { way: 'web-page', kindId: 'fennrick-camera-c1' },
     {
       check: {

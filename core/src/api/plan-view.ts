@@ -8,7 +8,7 @@ import {
   parsePrefix,
 } from '../net';
 import type { Band, Device, Interface, Plan, Subnet } from '../plan';
-import type { BandView, DeviceView, InterfaceView, JobView, SubnetView } from './views';
+import type { BandView, DeviceInfo, InterfaceView, JobView, SubnetView } from './views';
 
 // The plan as it travels and as it is reasoned about: text on one side, numbers on the other. What
 // comes from the server was checked there, so a text that cannot be read is a programmer's error.
@@ -54,7 +54,7 @@ const interfaceFromView = (view: InterfaceView): Interface => ({
   mac: view.mac === null ? undefined : must(parseMac(view.mac)),
 });
 
-export const deviceFromView = (view: DeviceView): Device => ({
+export const deviceFromView = (view: DeviceInfo): Device => ({
   ...view,
   interfaces: view.interfaces.map(interfaceFromView),
 });

@@ -91,6 +91,10 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'field.unknownTarget': () =>
     'This device is not in the plan that the wire knows. Load the page again.',
   'field.otherJob': () => 'The wire is in use for another job. End listening there first.',
+  'field.noJournal': (_where, { why }) =>
+    `What is heard could not be kept, so nothing was begun (${why}). Look at disk and rights.`,
+  'field.fellOver': () =>
+    'The thread of the wire met an error and was started anew. Choose the wire and begin again.',
   'wire.noAdapter': (_where, { adapter }) => `There is no adapter ${adapter} on this machine.`,
   'wire.noRight': (_where, { adapter }) =>
     `Ipsonomo may not open ${adapter}: it needs the right cap_net_raw. Start it as root or give node the right (README).`,

@@ -74,7 +74,7 @@ export interface InterfaceView {
   readonly trouble: EvidenceView | null;
 }
 
-export interface DeviceView {
+export interface DeviceInfo {
   readonly id: string;
   readonly title: string;
   readonly name: string;
@@ -91,7 +91,7 @@ export interface JobView {
   readonly name: string;
   readonly revision: number;
   readonly subnets: readonly SubnetView[];
-  readonly devices: readonly DeviceView[];
+  readonly devices: readonly DeviceInfo[];
   readonly left: Left;
 }
 
@@ -139,6 +139,8 @@ export interface FieldView {
     readonly address: string;
     readonly state: 'claiming' | 'ready';
   }[];
+  /** The laptop's own addresses on the adapter. */
+  readonly ownAddresses: readonly string[];
   readonly answeringUntil: number | null;
   readonly answers: number;
   readonly tasks: readonly FieldTaskView[];

@@ -1,8 +1,8 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { encodeWith, OWN_PCAP, pcapHeader, pcapRecord } from '../../src';
+import { encodeWith, OWN_PCAP, pcapHeader, pcapRecord, readPcap } from '../../src';
 import { frames } from './samples';
 
 // An independent dissector from Debian's packages. CI must have it; elsewhere it may be missing.
@@ -80,4 +80,34 @@ withTshark('what we encode is dissected cleanly by tshark', () => {
     expect(found[fields.length] ?? '').toBe('');
     expect(found[fields.length + 1] ?? '').toMatch(NOTE_OR_LESS);
   });
+});
+
+// editcap comes with tshark.
+withTshark(
+  'a capture with nanoseconds and one with a cut frame, as editcap writes them, are read',
+  () => {
+    const folder = mkdtempSync(join(tmpdir(), 'ipsonomo-'));
+    const source = join(__dirname, '../data/udhcpc-with-dnsmasq.pcap');
+    const own = [...readPcap(new Uint8Array(readFileSync(source)))];
+    const written = (...args: readonly string[]) => {
+      const file = join(folder, 'written.pcap');
+      execFileSync('editcap', [...args, source, file]);
+      return [...readPcap(new Uint8Array(readFileSync(file)))];
+    };
+    expect(written('-F', 'nsecpcap')).toEqual(own);
+    const cut = written('-F', 'pcap', '-s', '60');
+    expect(cut.map((one) => [one.frame.length, one.wireLength])).toEqual(
+      own.map((one) => [60, one.wireLength]),
+    );
+  },
+);
+
+test('a big-endian capture is read as the same', () => {
+  const record = { at: 1_732_420_000_123_456, frame: Uint8Array.of(1, 2, 3), wireLength: 60 };
+  const bytes = Buffer.alloc(24 + 16 + 3);
+  [0xa1b2c3d4, 0x00020004, 0, 0, 65535, 1].forEach((word, i) => bytes.writeUInt32BE(word, 4 * i));
+  const head = [1_732_420_000, 123_456, 3, 60];
+  head.forEach((word, i) => bytes.writeUInt32BE(word, 24 + 4 * i));
+  bytes.set(record.frame, 40);
+  expect([...readPcap(new Uint8Array(bytes))]).toEqual([record]);
 });

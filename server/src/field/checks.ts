@@ -5,7 +5,7 @@ import {
   type Ipv4,
   type MacAddress,
 } from '@ipsonomo/core';
-import type { FieldTarget, FieldTask } from './protocol';
+import type { Facts, FieldTarget, FieldTask, RecordEvidence } from './protocol';
 
 interface Check {
   readonly target: FieldTarget;
@@ -26,13 +26,7 @@ export interface CheckEvents {
   needVoice(subnetId: string): void;
   askArp(subnetId: string, address: Ipv4): void;
   ping(subnetId: string, to: Ipv4, identifier: number, sequence: number): void;
-  record(
-    kind: EvidenceKind,
-    target: FieldTarget,
-    mac: MacAddress | undefined,
-    facts: Readonly<Record<string, string | number>>,
-    person: string,
-  ): void;
+  readonly record: RecordEvidence;
   changed(): void;
 }
 
@@ -147,8 +141,8 @@ export class Checks {
       ...(found ? { found } : {}),
       ...(pong === undefined ? {} : { pingMillis: Math.round(pong * 10) / 10 }),
     };
-    const record = (kind: EvidenceKind, more: Readonly<Record<string, string | number>> = {}) =>
-      this.events.record(kind, target, mac, { ...facts, ...more }, person);
+    const record = (kind: EvidenceKind, more: Facts = {}) =>
+      this.events.record(kind, target, { ...facts, ...more }, { person });
     if (asks === 0) record('no-answer', { why: 'no-voice' });
     else if (macs.size === 0) record('no-answer');
     else if (mac === undefined) record('contradicted', { what: 'unbound' });

@@ -9,7 +9,6 @@ import {
   tryDissect,
   UNSPECIFIED,
   type Dissected,
-  type EvidenceKind,
   type HeardClient,
   type HostNews,
   type Ipv4,
@@ -31,6 +30,7 @@ import {
   type FieldStatus,
   type FieldTarget,
   type FieldTask,
+  type RecordEvidence,
 } from './protocol';
 import { Voices } from './voices';
 
@@ -79,14 +79,14 @@ export class FieldEngine {
     const askArp = (subnetId: string, target: Ipv4) =>
       this.voices.step(subnetId, { kind: 'ask-arp', target }, this.clock());
     const changed = () => this.changed();
+    const { record } = this;
     this.giving = new Giving({
       mac,
       transmit,
       needVoice,
       askArp,
       voice: (subnetId) => this.voices.addressIn(subnetId),
-      record: (kind, target, client, facts, frame, at) =>
-        this.record(kind, target, client, facts, frame, this.person, at),
+      record,
       heard: (client) => this.reports.heard(client),
       forgot: (client) => this.reports.forgot(client),
       isWatched: (interfaceId) => this.power.has(interfaceId),
@@ -108,8 +108,7 @@ export class FieldEngine {
       changed,
       ping: (subnetId, to, identifier, sequence) =>
         this.voices.step(subnetId, { kind: 'ping', to, identifier, sequence }, this.clock()),
-      record: (kind, target, client, facts, person) =>
-        this.record(kind, target, client, facts, undefined, person),
+      record,
     });
     this.power = new PowerWatch({
       isReady,
@@ -117,8 +116,7 @@ export class FieldEngine {
       askArp,
       changed,
       lost: (interfaceId) => this.giving.lost(interfaceId),
-      record: (kind, target, client, facts, frame, person) =>
-        this.record(kind, target, client, facts, frame, person),
+      record,
     });
     this.streams = new HostStreams((subnetId, input) =>
       this.voices.step(subnetId, input, this.clock()),
@@ -130,8 +128,7 @@ export class FieldEngine {
       voice: (subnetId) => this.voices.addressIn(subnetId),
       open: (subnetId, request) =>
         carrier.openTcp ? carrier.openTcp(request) : this.streams.open(subnetId, request),
-      record: (kind, target, client, facts, person) =>
-        this.record(kind, target, client, facts, undefined, person),
+      record,
     });
   }
 
@@ -389,22 +386,18 @@ export class FieldEngine {
     return target;
   }
 
-  private record(
-    kind: EvidenceKind,
-    target: FieldTarget,
-    mac: MacAddress | undefined,
-    facts: Readonly<Record<string, string | number>>,
-    frame: Uint8Array | undefined,
-    person: string,
-    at = this.clock(),
-  ): void {
-    const { jobId, interfaceId, address } = target;
-    const { source } = this.carrier;
-    const bytes = frame && Buffer.from(frame).toString('hex');
-    const seen = { jobId, at, interfaceId, kind, mac, address, source, person, facts, bytes };
+  private record: RecordEvidence = (kind, target, facts, { frame, person, at }) => {
+    const { jobId, interfaceId, mac, address } = target;
+    const seen = {
+      ...{ jobId, interfaceId, kind, mac, address, facts },
+      at: at ?? this.clock(),
+      source: this.carrier.source,
+      person: person ?? this.person,
+      bytes: frame && Buffer.from(frame).toString('hex'),
+    };
     const event = this.keep((journal) => journal.event(seen));
     if (event) this.reports.events([event]);
-  }
+  };
 
   private notice(code: FieldNotice['code'], facts: FieldNotice['facts']): void {
     const same = (one: FieldNotice) =>

@@ -1,6 +1,5 @@
-import type { Worker } from 'node:worker_threads';
 import type { HeardClient, MacAddress } from '@ipsonomo/core';
-import { startWorker } from './practice';
+import { Thread } from './thread';
 import {
   FieldRefusal,
   IDLE,
@@ -17,9 +16,11 @@ export interface FieldListener {
   events(events: readonly FieldEvent[]): void;
 }
 
+const PROGRAM = { bundle: 'field.worker.js', source: 'field.worker.ts' };
+
 /** The wire as the server's main thread sees it. */
 export class Field {
-  private readonly worker: Worker;
+  private readonly thread: Thread;
   private readonly waiting = new Map<
     number,
     { readonly resolve: () => void; readonly reject: (error: Error) => void }
@@ -31,9 +32,11 @@ export class Field {
   constructor(
     folder: string,
     private readonly listener: FieldListener,
+    log: (line: string) => void,
   ) {
-    this.worker = startWorker('field.worker.js', 'field.worker.ts', { folder });
-    this.worker.on('message', (report: FieldReport) => this.take(report));
+    const message = (report: unknown) => this.take(report as FieldReport);
+    const restarted = () => this.restarted();
+    this.thread = new Thread(PROGRAM, { folder }, { message, restarted }, log);
   }
 
   get status(): FieldStatus {
@@ -51,13 +54,22 @@ export class Field {
     return new Promise((resolve, reject) => {
       this.waiting.set(id, { resolve, reject });
       const transfer = command.kind === 'open-practice' ? [command.port] : [];
-      this.worker.postMessage({ id, command }, transfer);
+      this.thread.post({ id, command }, transfer);
     });
   }
 
   async close(): Promise<void> {
     await this.call({ kind: 'rest' });
-    await this.worker.terminate();
+    await this.thread.close();
+  }
+
+  /** The new thread has no wire, no plan and no run: a person has to begin again. */
+  private restarted(): void {
+    const error = new FieldRefusal('field.fellOver');
+    for (const { reject } of this.waiting.values()) reject(error);
+    this.waiting.clear();
+    this.take({ kind: 'status', status: IDLE });
+    this.take({ kind: 'heard', all: true, clients: [], forgotten: [] });
   }
 
   private take(report: FieldReport): void {

@@ -11,6 +11,7 @@ import {
   IDLE,
   type FieldCall,
   type FieldCommand,
+  type FieldError,
   type FieldPlan,
   type FieldReport,
 } from './protocol';
@@ -148,14 +149,21 @@ async function obey(command: FieldCommand): Promise<void> {
   }
 }
 
+/** What a person is told; what nobody foresaw ends the thread, which is then started anew. */
+function refusalOf(error: unknown): FieldError {
+  if (error instanceof FieldRefusal) return { code: error.code, facts: error.facts };
+  if (error instanceof Error && 'syscall' in error)
+    return { code: 'field.noJournal', facts: { why: error.message } };
+  throw error;
+}
+
 owner.on('message', ({ id, command }: FieldCall) => {
   obey(command)
     // The status first, so that whoever waited for the answer already sees what it did.
     .finally(() => report({ kind: 'status', status: engine?.status() ?? IDLE }))
     .then(() => report({ kind: 'answer', id, error: undefined }))
     .catch((error: unknown) => {
-      if (!(error instanceof FieldRefusal)) throw error;
-      report({ kind: 'answer', id, error: { code: error.code, facts: error.facts } });
+      report({ kind: 'answer', id, error: refusalOf(error) });
     })
     .finally(schedule);
 });

@@ -14,12 +14,11 @@ import {
   UNSPECIFIED,
   ZERO_MAC,
   type Dissected,
-  type EvidenceKind,
   type HeardClient,
   type Ipv4,
   type MacAddress,
 } from '@ipsonomo/core';
-import type { FieldTarget } from './protocol';
+import type { FieldTarget, RecordEvidence } from './protocol';
 
 type DhcpFrame = Extract<Dissected, { kind: 'dhcp' }>;
 
@@ -58,15 +57,7 @@ export interface GivingEvents {
   voice(subnetId: string): Ipv4 | undefined;
   needVoice(subnetId: string): void;
   askArp(subnetId: string, address: Ipv4): void;
-  record(
-    kind: EvidenceKind,
-    target: FieldTarget,
-    mac: MacAddress | undefined,
-    facts: Readonly<Record<string, string | number>>,
-    frame: Uint8Array | undefined,
-    /** When it was seen, where that was before now. */
-    at?: number,
-  ): void;
+  readonly record: RecordEvidence;
   heard(client: HeardClient): void;
   forgot(mac: MacAddress): void;
   isWatched(interfaceId: string): boolean;
@@ -195,13 +186,13 @@ export class Giving {
   }
 
   private requestOf(entry: Entry, client: HeardClient, pending: Pending, now: number): void {
-    const { target, mac } = entry;
+    const { target } = entry;
     const { request, frame } = pending;
     const watched = this.events.isWatched(target.interfaceId);
     const anew = asksAnew(request.dhcp);
     if (watched || now - entry.lastAsked >= REPEAT) {
       entry.lastAsked = now;
-      this.events.record('asked', target, mac, { message: kindOfMessage(request.dhcp) }, frame);
+      this.events.record('asked', target, { message: kindOfMessage(request.dhcp) }, { frame });
     }
     const type = messageTypeOf(request.dhcp);
     if (type === 'DECLINE' || type === 'RELEASE') {
@@ -210,7 +201,7 @@ export class Giving {
     }
     if (anew && entry.holds) {
       entry.holds = false;
-      if (!watched) this.events.record('asks-again', target, mac, {}, frame);
+      if (!watched) this.events.record('asks-again', target, {}, { frame });
     }
     if (watched) {
       if (anew) this.events.watchedAsks(target.interfaceId, frame, now);
@@ -219,13 +210,8 @@ export class Giving {
     if (client.twins) {
       if (now - entry.lastAnswered >= REPEAT) {
         entry.lastAnswered = now;
-        this.events.record(
-          'twins',
-          target,
-          mac,
-          { differs: client.twins.map((name) => TWIN_WORDS[name]).join(', ') },
-          frame,
-        );
+        const differs = client.twins.map((name) => TWIN_WORDS[name]).join(', ');
+        this.events.record('twins', target, { differs }, { frame });
       }
       return;
     }
@@ -238,7 +224,7 @@ export class Giving {
     entry.pending = undefined;
     entry.confirms = [];
     if (kind === 'declined') entry.clearAt = -Infinity;
-    this.events.record(kind, entry.target, entry.mac, {}, frame);
+    this.events.record(kind, entry.target, {}, { frame });
   }
 
   /** Just bound: what was heard of its MAC in this run counts for it. */
@@ -247,7 +233,8 @@ export class Giving {
     if (!heard || target.heardBy !== 'asked') return;
     const { client, frame } = heard;
     const message = client.message === 'BootP' ? 'BootP request' : client.message;
-    this.events.record('asked', target, mac, { message }, frame, Math.min(now, client.lastAt));
+    const at = Math.min(now, client.lastAt);
+    this.events.record('asked', target, { message }, { frame, at });
   }
 
   /** Somebody says it has an address (ARP sender). */
@@ -255,7 +242,7 @@ export class Giving {
     const speaker = this.entries.get(mac);
     if (speaker && !speaker.seen && speaker.target.heardBy === 'seen') {
       speaker.seen = true;
-      this.events.record('seen', speaker.target, mac, { using: formatIpv4(address) }, frame);
+      this.events.record('seen', speaker.target, { using: formatIpv4(address) }, { frame });
     }
     const entry = this.byAddress.get(address);
     if (!entry || mac === this.events.mac) return;
@@ -265,7 +252,7 @@ export class Giving {
       entry.confirms = [];
       if (!entry.holds) {
         entry.holds = true;
-        this.events.record('has-address', entry.target, mac, {}, frame);
+        this.events.record('has-address', entry.target, {}, { frame });
       }
       return;
     }
@@ -273,8 +260,7 @@ export class Giving {
     entry.taken = { mac, at: now };
     entry.probe = undefined;
     entry.pending = undefined;
-    if (news)
-      this.events.record('address-taken', entry.target, entry.mac, { by: formatMac(mac) }, frame);
+    if (news) this.events.record('address-taken', entry.target, { by: formatMac(mac) }, { frame });
   }
 
   /** The device stopped answering: the next sighting is news again. */
@@ -357,7 +343,7 @@ export class Giving {
     if (gives && now - entry.lastAnswered >= 1000) {
       entry.lastAnswered = now;
       const facts = { reply: verdict.reply, gave: formatIpv4(target.address) };
-      this.events.record('answered', target, mac, facts, reply);
+      this.events.record('answered', target, facts, { frame: reply });
     }
     this.events.transmit(reply);
     if (gives && !entry.holds) entry.confirms = CONFIRM_AFTER.map((after) => now + after);

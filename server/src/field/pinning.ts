@@ -7,7 +7,13 @@ import {
 } from '@ipsonomo/core';
 import type { TcpFailure, TcpRequest, TcpStream } from './carrier';
 import { pinOver, type PinOutcome } from './pin';
-import { FieldRefusal, type FieldTarget, type FieldTask } from './protocol';
+import {
+  FieldRefusal,
+  type Facts,
+  type FieldTarget,
+  type FieldTask,
+  type RecordEvidence,
+} from './protocol';
 
 const pause = (millis: number) => new Promise<void>((resolve) => setTimeout(resolve, millis));
 
@@ -16,13 +22,7 @@ export interface PinningEvents {
   voice(subnetId: string): Ipv4 | undefined;
   askArp(subnetId: string, address: Ipv4): void;
   open(subnetId: string, request: TcpRequest): Promise<TcpStream | TcpFailure>;
-  record(
-    kind: EvidenceKind,
-    target: FieldTarget,
-    mac: MacAddress | undefined,
-    facts: Readonly<Record<string, string | number>>,
-    person: string,
-  ): void;
+  readonly record: RecordEvidence;
   changed(): void;
 }
 
@@ -116,11 +116,11 @@ export class Pinning {
   }
 
   private record(target: FieldTarget, outcome: PinOutcome | TcpFailure, person: string): void {
-    const say = (kind: EvidenceKind, facts: Readonly<Record<string, string | number>>) =>
-      this.events.record(kind, target, target.mac, facts, person);
+    const say = (kind: EvidenceKind, facts: Facts) =>
+      this.events.record(kind, target, facts, { person });
     if (typeof outcome === 'string') return say('keep-refused', { why: outcome });
     const { kind, ...facts } = outcome;
-    if (kind === 'kept') return say('told-to-keep', facts as Readonly<Record<string, number>>);
+    if (kind === 'kept') return say('told-to-keep', facts as Facts);
     say('keep-refused', { why: kind, ...facts });
   }
 }

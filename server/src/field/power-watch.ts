@@ -1,5 +1,5 @@
-import type { EvidenceKind, Ipv4, MacAddress } from '@ipsonomo/core';
-import type { FieldTarget, FieldTask } from './protocol';
+import type { Ipv4, MacAddress } from '@ipsonomo/core';
+import type { FieldTarget, FieldTask, RecordEvidence } from './protocol';
 
 interface Watch {
   readonly target: FieldTarget;
@@ -18,14 +18,7 @@ export interface PowerEvents {
   needVoice(subnetId: string): void;
   askArp(subnetId: string, address: Ipv4): void;
   lost(interfaceId: string): void;
-  record(
-    kind: EvidenceKind,
-    target: FieldTarget,
-    mac: MacAddress,
-    facts: Readonly<Record<string, string | number>>,
-    frame: Uint8Array | undefined,
-    person: string,
-  ): void;
+  readonly record: RecordEvidence;
   changed(): void;
 }
 
@@ -108,29 +101,29 @@ export class PowerWatch {
   asks(interfaceId: string, frame: Uint8Array): void {
     const watch = this.watches.get(interfaceId);
     if (!watch) return;
-    this.events.record('asks-again', watch.target, watch.mac, {}, frame, watch.person);
+    this.events.record('asks-again', watch.target, {}, { frame, person: watch.person });
     this.end(watch);
   }
 
   /** A device that was away for less than it needs to start was only unplugged. */
   private back(watch: Watch, away: number, frame: Uint8Array): void {
-    const { target, mac, person } = watch;
+    const { target, person } = watch;
     const seconds = Math.round(away / 100) / 10;
     if (seconds < target.bootSeconds) {
       const facts = { awaySeconds: seconds, needsSeconds: target.bootSeconds };
-      this.events.record('back-too-soon', target, mac, facts, frame, person);
+      this.events.record('back-too-soon', target, facts, { frame, person });
       watch.phase = 'waiting-gone';
       this.events.changed();
       return;
     }
-    this.events.record('kept', target, mac, { backAfterSeconds: seconds }, frame, person);
+    this.events.record('kept', target, { backAfterSeconds: seconds }, { frame, person });
     this.end(watch);
   }
 
   private gone(watch: Watch): void {
     watch.phase = 'waiting-back';
     this.events.lost(watch.target.interfaceId);
-    this.events.record('gone', watch.target, watch.mac, {}, undefined, watch.person);
+    this.events.record('gone', watch.target, {}, { person: watch.person });
     this.events.changed();
   }
 

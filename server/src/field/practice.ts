@@ -1,40 +1,32 @@
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
-import { MessageChannel, Worker, type MessagePort } from 'node:worker_threads';
+import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import type { CabinetAction, CabinetView } from '@ipsonomo/core';
 import type { PracticeCommand, PracticeReport } from '@ipsonomo/practice/src/practice.worker';
+import { Thread } from './thread';
 
-/** Starts a worker from the bundle, or from the TypeScript source where there is no bundle. */
-export function startWorker(bundle: string, source: string, data: unknown): Worker {
-  const bundled = join(__dirname, bundle);
-  if (existsSync(bundled)) return new Worker(bundled, { workerData: data });
-  const execArgv = ['--require', require.resolve('tsx/cjs')];
-  return new Worker(join(__dirname, source), { workerData: data, execArgv });
-}
+const PROGRAM = {
+  bundle: 'practice.worker.js',
+  source: '../../../practice/src/practice.worker.ts',
+};
 
-/** The practice site in its own worker, seen from the server. */
+/** The practice site in its own thread, seen from the server. */
 export class Practice {
-  private readonly worker: Worker;
+  private readonly thread: Thread;
   private readonly waiting = new Map<number, (view: CabinetView) => void>();
   private count = 0;
 
-  constructor() {
-    this.worker = startWorker(
-      'practice.worker.js',
-      '../../../practice/src/practice.worker.ts',
-      undefined,
-    );
-    this.worker.on('message', ({ id, view }: PracticeReport) => {
-      this.waiting.get(id)?.(view);
-      this.waiting.delete(id);
-    });
+  constructor(log: (line: string) => void) {
+    const message = (report: unknown) => this.take(report as PracticeReport);
+    // The new site is as delivered; whoever waited looks at that.
+    const restarted = () => {
+      for (const id of this.waiting.keys()) this.send({ kind: 'act', id, action: undefined });
+    };
+    this.thread = new Thread(PROGRAM, undefined, { message, restarted }, log);
   }
 
   /** A new cable into the site's socket; the one before it is pulled. */
   wire(): MessagePort {
     const { port1, port2 } = new MessageChannel();
-    const command: PracticeCommand = { kind: 'wire', port: port1 };
-    this.worker.postMessage(command, [port1]);
+    this.thread.post({ kind: 'wire', port: port1 } satisfies PracticeCommand, [port1]);
     return port2;
   }
 
@@ -44,11 +36,20 @@ export class Practice {
     const id = this.count;
     return new Promise((resolve) => {
       this.waiting.set(id, resolve);
-      this.worker.postMessage({ kind: 'act', id, action } satisfies PracticeCommand);
+      this.send({ kind: 'act', id, action });
     });
   }
 
-  async close(): Promise<void> {
-    await this.worker.terminate();
+  close(): Promise<void> {
+    return this.thread.close();
+  }
+
+  private send(command: PracticeCommand): void {
+    this.thread.post(command);
+  }
+
+  private take({ id, view }: PracticeReport): void {
+    this.waiting.get(id)?.(view);
+    this.waiting.delete(id);
   }
 }

@@ -24,6 +24,23 @@ export interface FieldTarget {
   readonly holds: boolean;
 }
 
+export type Facts = Readonly<Record<string, string | number>>;
+
+/** Keeps something that was seen of a planned interface and its bound MAC. */
+export type RecordEvidence = (
+  kind: EvidenceKind,
+  target: FieldTarget,
+  facts: Facts,
+  more: {
+    /** The frame that showed it. */
+    readonly frame?: Uint8Array;
+    /** Who asked for it; else it is the person who let Ipsonomo answer. */
+    readonly person?: string;
+    /** When it was seen, where that was before now. */
+    readonly at?: number;
+  },
+) => void;
+
 export interface FieldSubnet {
   readonly id: string;
   readonly name: string;

@@ -1,5 +1,7 @@
 import type { RequestHandler, Response } from 'express';
 
+const MOST_UNREAD = 2_000_000;
+
 /** Server-sent events (WHATWG HTML §9.2): what changed, told to every open page. */
 export class EventStream {
   private readonly pages = new Set<Response>();
@@ -31,7 +33,11 @@ export class EventStream {
   }
 
   private write(text: string): void {
-    for (const page of this.pages) page.write(text);
+    for (const page of this.pages) {
+      // A page that no longer reads is let go; it comes back by itself and is told everything anew.
+      if (page.writableLength > MOST_UNREAD) page.destroy();
+      else page.write(text);
+    }
   }
 }
 

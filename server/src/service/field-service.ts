@@ -116,7 +116,7 @@ export class FieldService {
 
   /** The live adapter's own addresses; nothing of the web is served through them. */
   liveAdapter(): { readonly name: string; readonly addresses: readonly string[] } | undefined {
-    const name = /^live:(.*)$/.exec(this.field.status.source ?? '')?.[1];
+    const name = adapterOf(this.field.status.source);
     return name === undefined ? undefined : { name, addresses: addressesOf(name) };
   }
 
@@ -215,12 +215,21 @@ const twinView = ({ traits, transactions, lastAt }: HeardClient['voices'][number
   lastAt,
 });
 
+const adapterOf = (source: string | undefined): string | undefined =>
+  /^live:(.*)$/.exec(source ?? '')?.[1];
+
+function ownAddresses(source: string | undefined): readonly string[] {
+  const adapter = adapterOf(source);
+  return adapter === undefined ? [] : addressesOf(adapter).filter((one) => one.includes('.'));
+}
+
 export const fieldView = (status: FieldStatus, now: number): FieldView => ({
   source: status.source ?? null,
   link: status.link,
   jobId: status.jobId ?? null,
   runId: status.runId ?? null,
   voices: status.voices.map((voice) => ({ ...voice, address: formatIpv4(voice.address) })),
+  ownAddresses: ownAddresses(status.source),
   answeringUntil: status.answeringUntil ?? null,
   answers: status.answers,
   tasks: status.tasks.map((task) => ({ ...task, interfaceId: task.interfaceId ?? null })),

@@ -8,7 +8,7 @@ import {
   STAGES,
   subnetToView,
   type Device,
-  type DeviceView,
+  type DeviceInfo,
   type Evidence,
   type EvidenceKind,
   type EvidenceView,
@@ -43,7 +43,7 @@ export class PlanReader {
       this.store.latestEvidence(jobId),
       this.store.revisions(jobId),
     ]);
-    const devices = plan.devices.map((device) => deviceView(plan, device, evidence));
+    const devices = plan.devices.map((device) => deviceInfo(plan, device, evidence));
     const left = leftOf(devices, revisions.last - revisions.handedOver);
     const subnets = plan.subnets.map(subnetToView);
     return { id: job.id, name: job.name, revision: revisions.last, subnets, devices, left };
@@ -60,7 +60,7 @@ export class PlanReader {
   }
 }
 
-function leftOf(devices: readonly DeviceView[], changes: number): Left {
+function leftOf(devices: readonly DeviceInfo[], changes: number): Left {
   const interfaces = devices.flatMap((device) => device.interfaces);
   const at = (stage: Stage) => STAGES.indexOf(stage);
   return {
@@ -75,7 +75,7 @@ function leftOf(devices: readonly DeviceView[], changes: number): Left {
 const isDue = (one: InterfaceView): boolean =>
   one.check !== null || STAGES.indexOf(one.stage) >= STAGES.indexOf('given');
 
-function deviceView(plan: Plan, device: Device, evidence: EvidenceMap): DeviceView {
+function deviceInfo(plan: Plan, device: Device, evidence: EvidenceMap): DeviceInfo {
   const interfaces = device.interfaces.map((at) =>
     interfaceView(plan, device, at, evidence.get(at.id) ?? []),
   );

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parse } from 'csv-parse/sync';
 import request from 'supertest';
-import { issueCodes, type DeviceView, type ErrorView, type JobView } from '@ipsonomo/core';
+import { issueCodes, type DeviceInfo, type ErrorView, type JobView } from '@ipsonomo/core';
 import { compose, type Running } from '../../src/compose';
 import { seedDemo } from '../../src/demo';
 import { statusOf } from '../../src/http/errors';
@@ -300,7 +300,7 @@ test('add, change, bind, unbind, remove: each is a revision', async () => {
     .send({ devices: [wanted] })
     .expect(201);
   const view = async () => (await call('get', path)).body as JobView;
-  const [added] = (await view()).devices as [DeviceView];
+  const [added] = (await view()).devices as [DeviceInfo];
   expect(added).toMatchObject({ name: 'vb-1', title: 'Valve block' });
   const one = `${path}/devices/${added.id}`;
   await call('patch', one).send({ address: '10.9.0.101', title: 'Valves' }).expect(204);

@@ -3,7 +3,17 @@ import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { WAY_WORDS, type HeardView, type JobView } from '@ipsonomo/core';
 import { useHeard, useListen, useWire } from '../../data';
-import { AddressText, Card, Notice, Page, Refusals, Row, StageNotches, Words } from '../../parts';
+import {
+  AddressText,
+  Card,
+  DeviceRow,
+  Notice,
+  Page,
+  Refusals,
+  Row,
+  StageNotches,
+  Words,
+} from '../../parts';
 import { useWide } from '../../theme';
 import { CallPane } from '../call/CallPane';
 import { usePlan } from '../plan/use-plan';
@@ -201,60 +211,18 @@ function AwaitedList({ job, view, awaited, now, wide, selected }: ListProps) {
         </Words>
       )}
       {awaited.map((one) => (
-        <Row
+        <DeviceRow
           key={one.at.id}
-          label={one.device.title}
+          title={one.device.title}
+          second={nextStep(one, now)}
+          isWrong={one.at.trouble !== null}
+          address={one.at.address}
+          length={networkLength(view, one.at.subnetId)}
+          notches={one.at.notches}
           selected={one.at.id === selected}
           onPress={() => router.navigate(`/job/${job}/call/${one.at.id}`)}
-        >
-          <AwaitedRow one={one} now={now} length={networkLength(view, one.at.subnetId)} />
-        </Row>
+        />
       ))}
-    </View>
-  );
-}
-
-interface RowProps {
-  readonly one: Awaited;
-  readonly now: number;
-  readonly length: number;
-}
-
-/** One line where it is wide, two on a phone. */
-function AwaitedRow({ one, now, length }: RowProps) {
-  const wide = useWide();
-  const { device, at } = one;
-  const title = (
-    <Words size="strong" lines={1}>
-      {device.title}
-    </Words>
-  );
-  const step = (
-    <Words size="second" tone={at.trouble ? 'brick' : 'second'} {...(wide ? { lines: 1 } : {})}>
-      {nextStep(one, now)}
-    </Words>
-  );
-  const address = <AddressText address={at.address} length={length} still />;
-  const notches = <StageNotches notches={at.notches} />;
-  if (wide)
-    return (
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
-        <View style={{ flex: 1 }}>{title}</View>
-        <View style={{ flex: 1 }}>{step}</View>
-        <View style={{ width: 150 }}>{address}</View>
-        {notches}
-      </View>
-    );
-  return (
-    <View style={{ flexDirection: 'row', gap: 8 }}>
-      <View style={{ flex: 1 }}>
-        {title}
-        {step}
-      </View>
-      <View style={{ alignItems: 'flex-end', gap: 2 }}>
-        {address}
-        {notches}
-      </View>
     </View>
   );
 }

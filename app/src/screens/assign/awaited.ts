@@ -6,7 +6,7 @@ import {
   parseIpv4,
   parseMac,
   STAGES,
-  type DeviceView,
+  type DeviceInfo,
   type HeardView,
   type InterfaceView,
   type JobView,
@@ -16,7 +16,7 @@ import {
 
 /** A planned interface that is not pinned yet, and which heard clients it may be. */
 export interface Awaited {
-  readonly device: DeviceView;
+  readonly device: DeviceInfo;
   readonly at: InterfaceView;
   readonly offers: readonly HeardOffer[];
 }
@@ -48,7 +48,7 @@ export function strangersOf(job: JobView, heard: readonly HeardView[]): readonly
 /** What one interface is offered: its own MAC once bound, else every unbound client it may be. */
 export function offersOf(
   job: JobView,
-  device: DeviceView,
+  device: DeviceInfo,
   at: InterfaceView,
   heard: readonly HeardView[],
 ): readonly HeardOffer[] {

@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import { WAY_WORDS, type DeviceView, type InterfaceView, type Kind } from '@ipsonomo/core';
+import { WAY_WORDS, type DeviceInfo, type InterfaceView, type Kind } from '@ipsonomo/core';
 import { AddressText, Page, StageNotches, Words } from '../../parts';
 import type { HeardOffer } from '../assign/awaited';
 import { Seen } from '../device/Seen';
@@ -8,7 +8,7 @@ import { placeOf } from '../words';
 /** What every step of a call is told. */
 export interface Call {
   readonly job: string;
-  readonly device: DeviceView;
+  readonly device: DeviceInfo;
   readonly at: InterfaceView;
   readonly kind: Kind | undefined;
   readonly offers: readonly HeardOffer[];

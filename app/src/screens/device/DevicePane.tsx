@@ -10,7 +10,7 @@ import {
   parseIpv4,
   sentenceOf,
   WAY_WORDS,
-  type DeviceView,
+  type DeviceInfo,
   type InterfaceView,
   type Issue,
   type Plan,
@@ -97,7 +97,7 @@ function Fact({ name, children }: { readonly name: string; readonly children: Re
 
 interface ChangeProps {
   readonly job: string;
-  readonly device: DeviceView;
+  readonly device: DeviceInfo;
   readonly at: InterfaceView;
   readonly plan: Plan;
 }

@@ -73,15 +73,24 @@ function WireLine({ job }: { readonly job: string }) {
   return (
     <LinkLine
       wire={wireWords(field)}
-      voices={isSending && wide ? (field?.voices ?? []).map((voice) => voice.address) : []}
+      who={whoWords(field, isSending)}
       state={stateWords(field, now)}
-      left={isAnswering ? `${leftWords(until, now)} left` : undefined}
+      left={isAnswering ? `${leftWords(until, now)}${wide ? ' left' : ''}` : undefined}
       isSending={isSending}
       trouble={trouble}
       onPress={() => router.navigate(`/job/${job}/wire`)}
       onFallSilent={() => silence.mutate()}
     />
   );
+}
+
+/** What the laptop is called on this wire: spoken from, or its own address while it is silent. */
+function whoWords(field: FieldView | undefined, isSending: boolean): string | undefined {
+  if (!field) return undefined;
+  const spoken = field.voices.map((voice) => voice.address);
+  const [first, ...more] = isSending ? spoken : field.ownAddresses;
+  if (first === undefined) return undefined;
+  return `as ${first}${more.length > 0 ? ` +${more.length}` : ''}`;
 }
 
 function wireWords(field: FieldView | undefined): string {

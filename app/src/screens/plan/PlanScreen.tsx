@@ -5,13 +5,13 @@ import {
   hostCountOf,
   interfacesOf,
   parseIpv4,
-  type DeviceView,
+  type DeviceInfo,
   type Ipv4,
   type JobView,
   type Plan,
   type Subnet,
 } from '@ipsonomo/core';
-import { AddressText, Page, Refusals, Row, StageNotches, SubnetRuler, Words } from '../../parts';
+import { AddressText, DeviceRow, Page, Refusals, SubnetRuler, Words } from '../../parts';
 import { useWide } from '../../theme';
 import { DevicePane } from '../device/DevicePane';
 import { issuesOf, placeOf, plural } from '../words';
@@ -117,16 +117,22 @@ function SubnetPart({ job, view, plan, subnet, wide, selected }: SubnetProps) {
       </View>
       <SubnetRuler subnet={subnet} given={given} clashes={clashes} />
       <View>
-        {devices.map((device) => (
-          <DeviceRow
-            key={device.id}
-            device={device}
-            length={subnet.prefix.length}
-            wide={wide}
-            selected={wide && device.id === selected}
-            onPress={() => router.navigate(`/job/${job}/device/${device.id}`)}
-          />
-        ))}
+        {devices.map((device) => {
+          const at = device.interfaces[0];
+          if (!at) return null;
+          return (
+            <DeviceRow
+              key={device.id}
+              title={device.title}
+              second={placeOf(device)}
+              address={at.address}
+              length={subnet.prefix.length}
+              notches={at.notches}
+              selected={wide && device.id === selected}
+              onPress={() => router.navigate(`/job/${job}/device/${device.id}`)}
+            />
+          );
+        })}
       </View>
       {devices.length === 0 ? (
         <Words size="second" tone="second">
@@ -140,7 +146,7 @@ function SubnetPart({ job, view, plan, subnet, wide, selected }: SubnetProps) {
 const subnetText = (view: JobView, id: string): string =>
   view.subnets.find((subnet) => subnet.id === id)?.network ?? '';
 
-function clashesOf(devices: readonly DeviceView[]): ReadonlySet<Ipv4> {
+function clashesOf(devices: readonly DeviceInfo[]): ReadonlySet<Ipv4> {
   const wrong = devices
     .flatMap((device) => device.interfaces)
     .filter((one) => one.issues.length > 0);
@@ -149,52 +155,5 @@ function clashesOf(devices: readonly DeviceView[]): ReadonlySet<Ipv4> {
       const read = parseIpv4(address);
       return read.ok ? [read.value] : [];
     }),
-  );
-}
-
-interface RowProps {
-  readonly device: DeviceView;
-  readonly length: Subnet['prefix']['length'];
-  readonly wide: boolean;
-  readonly selected: boolean;
-  readonly onPress: () => void;
-}
-
-function DeviceRow({ device, length, wide, selected, onPress }: RowProps) {
-  const at = device.interfaces[0];
-  const title = (
-    <Words size="strong" lines={1}>
-      {device.title}
-    </Words>
-  );
-  const place = (
-    <Words size="second" tone="second" lines={1}>
-      {placeOf(device)}
-    </Words>
-  );
-  const address = at ? <AddressText address={at.address} length={length} still /> : null;
-  const notches = at ? <StageNotches notches={at.notches} /> : null;
-  return (
-    <Row onPress={onPress} selected={selected} label={device.title}>
-      {wide ? (
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
-          <View style={{ flex: 4 }}>{title}</View>
-          <View style={{ flex: 3 }}>{place}</View>
-          <View style={{ width: 150 }}>{address}</View>
-          {notches}
-        </View>
-      ) : (
-        <View style={{ flexDirection: 'row', gap: 8 }}>
-          <View style={{ flex: 1 }}>
-            {title}
-            {place}
-          </View>
-          <View style={{ alignItems: 'flex-end', gap: 2 }}>
-            {address}
-            {notches}
-          </View>
-        </View>
-      )}
-    </Row>
   );
 }

@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { evidenceWords, type DeviceView, type InterfaceView, type JobView } from '@ipsonomo/core';
+import { evidenceWords, type DeviceInfo, type InterfaceView, type JobView } from '@ipsonomo/core';
 import { useCheck, useWire } from '../../data';
 import {
   AddressText,
@@ -18,7 +18,7 @@ import { usePlan } from '../plan/use-plan';
 import { issuesOf, lengthOf, plural } from '../words';
 
 interface Entry {
-  readonly device: DeviceView;
+  readonly device: DeviceInfo;
   readonly at: InterfaceView;
 }
 

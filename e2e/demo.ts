@@ -1,0 +1,33 @@
+import { test as base } from '@playwright/test';
+import { startServer, type TestServer } from './harness';
+import { PHONE, unexpected, watchErrors } from './pages';
+
+interface Fixtures {
+  /** A server with the demo job and the practice site, of this test's own. */
+  readonly server: TestServer;
+  /** Errors of every page that was watched; the test fails with them at its end. */
+  readonly errors: string[];
+}
+
+/** A browser test on the demo, begun on a phone. */
+export const test = base.extend<Fixtures>({
+  server: async ({}, run, info) => {
+    const name = `${info.file}_${info.title}`.replace(/.*\//, '').replace(/\W+/g, '_');
+    const server = await startServer(name.slice(0, 40), { demo: true });
+    await run(server);
+    await server.stop();
+  },
+  errors: async ({}, run) => {
+    const errors: string[] = [];
+    await run(errors);
+    base.expect(unexpected(errors)).toEqual([]);
+  },
+  // The server is asked for first, so that it outlives the page.
+  page: async ({ server, errors, page }, run) => {
+    void server;
+    watchErrors(page, errors);
+    await page.setViewportSize(PHONE);
+    await run(page);
+    await page.close();
+  },
+});

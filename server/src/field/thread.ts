@@ -1,0 +1,60 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { Worker, type TransferListItem } from 'node:worker_threads';
+
+/** Where a thread's program is: beside the bundle, or as TypeScript where there is no bundle. */
+export interface Program {
+  readonly bundle: string;
+  readonly source: string;
+}
+
+export interface ThreadEvents {
+  message(message: unknown): void;
+  /** It fell over and a new one was started; what was asked of the old one is lost. */
+  restarted(): void;
+}
+
+/** A worker thread that is started again should it ever fall over. */
+export class Thread {
+  private worker: Worker;
+  private isClosing = false;
+
+  constructor(
+    private readonly program: Program,
+    private readonly data: unknown,
+    private readonly events: ThreadEvents,
+    private readonly log: (line: string) => void,
+  ) {
+    this.worker = this.start();
+  }
+
+  post(message: unknown, transfer: readonly TransferListItem[] = []): void {
+    this.worker.postMessage(message, [...transfer]);
+  }
+
+  async close(): Promise<void> {
+    this.isClosing = true;
+    await this.worker.terminate();
+  }
+
+  private start(): Worker {
+    const worker = openWorker(this.program, this.data);
+    worker.on('message', (message) => this.events.message(message));
+    worker.on('error', (error) => {
+      this.log(`${this.program.bundle} fell over: ${error.stack ?? error.message}`);
+    });
+    worker.once('exit', () => {
+      if (this.isClosing) return;
+      this.worker = this.start();
+      this.events.restarted();
+    });
+    return worker;
+  }
+}
+
+function openWorker({ bundle, source }: Program, workerData: unknown): Worker {
+  const bundled = join(__dirname, bundle);
+  if (existsSync(bundled)) return new Worker(bundled, { workerData });
+  const execArgv = ['--require', require.resolve('tsx/cjs')];
+  return new Worker(join(__dirname, source), { workerData, execArgv });
+}
