@@ -1,4 +1,4 @@
-import { queryOptions } from '@tanstack/react-query';
+import { queryOptions, skipToken } from '@tanstack/react-query';
 import type {
   AdapterView,
   CabinetView,
@@ -46,16 +46,11 @@ export const runsQuery = (job: string) =>
 // The wire is told by the event stream alone: its first message has all of it, and while the stream
 // is away nothing is known of the wire.
 
-export const fieldQuery = queryOptions({
-  queryKey: keys.field,
-  queryFn: () => get<FieldView>('/field'),
-  enabled: false,
-});
+export const fieldQuery = queryOptions<FieldView>({ queryKey: keys.field, queryFn: skipToken });
 
-export const heardQuery = queryOptions({
+export const heardQuery = queryOptions<readonly HeardView[]>({
   queryKey: keys.heard,
-  queryFn: () => get<readonly HeardView[]>('/field/heard'),
-  enabled: false,
+  queryFn: skipToken,
 });
 
 export const adaptersQuery = queryOptions({

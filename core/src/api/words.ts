@@ -96,7 +96,7 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   declined: () => 'it refused the address: something else has it',
   released: () => 'it gave the address back',
   twins: ({ differs }) =>
-    `two devices have this MAC (they differ in: ${differs}); neither is answered`,
+    `two devices have this MAC (they differ in: ${twinWords(String(differs))}); neither is answered`,
 };
 
 /** One thing that was seen, as a short clause without its time. */
@@ -110,6 +110,12 @@ export const TWIN_WORDS: Readonly<Record<TwinDifference, string>> = {
   parameters: 'wished options',
   transaction: 'transaction',
 };
+
+const twinWords = (differs: string): string =>
+  differs
+    .split(', ')
+    .map((name) => TWIN_WORDS[name as TwinDifference] ?? name)
+    .join(', ');
 
 /** `practice` and `live:eth0` as a person says them. */
 export const sourceWords = (source: string): string =>

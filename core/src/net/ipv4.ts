@@ -40,11 +40,3 @@ export function parseIpv4(text: string): Result<Ipv4> {
 /** @example formatIpv4(0xac162856) // '172.22.40.86' */
 export const formatIpv4 = (address: Ipv4): string =>
   `${address >>> 24}.${(address >>> 16) & 255}.${(address >>> 8) & 255}.${address & 255}`;
-
-/** The four octets, most significant first. */
-export const octetsOf = (address: Ipv4): readonly [number, number, number, number] => [
-  address >>> 24,
-  (address >>> 16) & 255,
-  (address >>> 8) & 255,
-  address & 255,
-];

@@ -19,5 +19,3 @@ export function toRange(first: Ipv4, last: Ipv4): Result<AddressRange> {
 
 export const rangeHas = (range: AddressRange, address: Ipv4): boolean =>
   address >= range.first && address <= range.last;
-
-export const rangeSize = (range: AddressRange): number => range.last - range.first + 1;

@@ -20,9 +20,6 @@ export interface EthernetFrame {
   readonly payload: Uint8Array;
 }
 
-/** IEEE 802.3 §3: 60 bytes without the check sequence. */
-export const MINIMUM_FRAME = 60;
-
 /** Writes what stands before the payload; returns where that begins. */
 export function putEthernetHeader(
   bytes: Uint8Array,

@@ -16,10 +16,12 @@ import {
   parseMask,
   parsePrefix,
   prefixOf,
+  rangeHas,
   roleOf,
   sizeOf,
   toIpv4,
   toPrefixLength,
+  toRange,
 } from '../../src';
 
 const ip = (text: string) => must(parseIpv4(text));
@@ -109,4 +111,15 @@ test('agrees with ipaddr.js on seeded blocks', () => {
       expect(overlaps(prefix, inner)).toBe(shared);
     }),
   );
+});
+
+test('a range has both its ends and no more; the wrong way round it is refused', () => {
+  const range = must(toRange(ip('10.0.0.10'), ip('10.0.0.12')));
+  const has = ['10.0.0.9', '10.0.0.10', '10.0.0.12', '10.0.0.13'].map((a) =>
+    rangeHas(range, ip(a)),
+  );
+  expect(has).toEqual([false, true, true, false]);
+  expect(toRange(ip('10.0.0.12'), ip('10.0.0.10'))).toMatchObject({
+    error: { code: 'range.order' },
+  });
 });

@@ -351,8 +351,8 @@ export class FieldEngine {
   }
 
   /**
-   * R-RIVAL: somebody else answers on this wire. Where it answers one of ours, two servers are one too many
-   * for that device, so ours stops; a server that serves others is only told of.
+   * R-RIVAL: somebody else answers on this wire. Where it answers one of ours, two servers are one
+   * too many for that device, so ours stops; a server that serves others is only told of.
    */
   private otherServer(client: MacAddress, facts: FieldNotice['facts'], now: number): void {
     const ours = this.giving.titleOf(client);

@@ -1,8 +1,8 @@
 import { join } from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
-import type { HeardClient, MacAddress } from '@ipsonomo/core';
 import type { Carrier, CarrierEvents } from './carrier';
 import { FieldEngine } from './engine';
+import { HeardChanges } from './heard-changes';
 import { Borrowings } from './borrowed';
 import { LiveCarrier } from './live-carrier';
 import { openPracticeCarrier } from './practice-carrier';
@@ -31,8 +31,7 @@ let engine: FieldEngine | undefined;
 let plan: FieldPlan | undefined;
 let timer: NodeJS.Timeout | undefined;
 let reporting: NodeJS.Timeout | undefined;
-const news = new Map<MacAddress, HeardClient>();
-const forgotten = new Set<MacAddress>();
+const changes = new HeardChanges();
 
 const borrowings = new Borrowings(join(folder, 'borrowed.json'));
 const undone = borrowings.undoLeftOver();
@@ -66,16 +65,13 @@ function reportSoon(): void {
   reporting ??= setTimeout(() => {
     reporting = undefined;
     if (engine) report({ kind: 'status', status: engine.status() });
-    if (news.size > 0)
-      report({
-        kind: 'heard',
-        all: false,
-        clients: [...news.values()],
-        forgotten: [...forgotten],
-      });
-    news.clear();
-    forgotten.clear();
+    reportHeard();
   }, REPORT_EVERY);
+}
+
+function reportHeard(): void {
+  const change = changes.drain();
+  if (change) report({ kind: 'heard', ...change });
 }
 
 function open(start: (events: CarrierEvents) => Carrier): void {
@@ -96,13 +92,12 @@ function open(start: (events: CarrierEvents) => Carrier): void {
   engine = new FieldEngine(carrier, clock, folder, {
     events: (events) => report({ kind: 'events', events }),
     heard(client) {
-      news.set(client.mac, client);
-      forgotten.delete(client.mac);
+      changes.add({ clients: [client] });
       reportSoon();
     },
     forgot(mac) {
-      news.delete(mac);
-      forgotten.add(mac);
+      changes.add({ forgotten: [mac] });
+      reportSoon();
     },
     changed() {
       reportSoon();
@@ -132,8 +127,9 @@ async function obey(command: FieldCommand): Promise<void> {
       return;
     case 'listen':
       needed().listen(command.runId);
-      report({ kind: 'heard', all: true, clients: needed().heardClients(), forgotten: [] });
-      return;
+      // What another run heard, and nobody was told yet, is nobody's business any more.
+      changes.add({ all: true, clients: needed().heardClients() });
+      return reportHeard();
     case 'rest':
       return engine?.rest();
     case 'arm':

@@ -8,7 +8,6 @@ import {
   formatIpv4,
   formatMac,
   hear,
-  TWIN_WORDS,
   kindOfMessage,
   messageTypeOf,
   UNSPECIFIED,
@@ -210,7 +209,7 @@ export class Giving {
     if (client.twins) {
       if (now - entry.lastAnswered >= REPEAT) {
         entry.lastAnswered = now;
-        const differs = client.twins.map((name) => TWIN_WORDS[name]).join(', ');
+        const differs = client.twins.join(', ');
         this.events.record('twins', target, { differs }, { frame });
       }
       return;

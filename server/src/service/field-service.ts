@@ -31,6 +31,8 @@ const MOST_MINUTES = 60;
 
 /** Everything a person asks of the wire. One job at a time has it. */
 export class FieldService {
+  private turn: Promise<void> = Promise.resolve();
+
   constructor(
     private readonly field: Field,
     private readonly store: Store,
@@ -47,7 +49,11 @@ export class FieldService {
   }
 
   /** @param cameInBy the server's own address of the connection that asks, if one does */
-  async chooseWire(choice: WireChoice, cameInBy?: string): Promise<void> {
+  chooseWire(choice: WireChoice, cameInBy?: string): Promise<void> {
+    return this.inTurn(() => this.openWire(choice, cameInBy));
+  }
+
+  private async openWire(choice: WireChoice, cameInBy: string | undefined): Promise<void> {
     if (choice.kind === 'live' && cameInBy && addressesOf(choice.adapter).includes(cameInBy))
       throw Refusal.of('wire.ownWeb', '', { adapter: choice.adapter });
     await this.rest();
@@ -56,7 +62,11 @@ export class FieldService {
     else await this.field.call({ kind: 'open-practice', port: this.practice.wire() });
   }
 
-  async listen(jobId: string, person: Person): Promise<void> {
+  listen(jobId: string, person: Person): Promise<void> {
+    return this.inTurn(() => this.beginRun(jobId, person));
+  }
+
+  private async beginRun(jobId: string, person: Person): Promise<void> {
     const { source, jobId: current, runId } = this.field.status;
     if (source === undefined) throw Refusal.of('field.noWire', '');
     if (runId !== undefined && current === jobId) return;
@@ -109,9 +119,20 @@ export class FieldService {
     }));
   }
 
-  /** The plan changed: the wire has to know it before the next request. */
-  async planChanged(jobId: string): Promise<void> {
-    if (this.field.status.jobId === jobId) await this.sendPlan(jobId);
+  /**
+   * The plan changed: the wire has to know it before the next request. A plan that cannot be read
+   * may have unbound somebody, so then the wire falls silent.
+   */
+  planChanged(jobId: string): Promise<void> {
+    return this.inTurn(async () => {
+      if (this.field.status.jobId !== jobId) return;
+      try {
+        await this.sendPlan(jobId);
+      } catch (error) {
+        await this.silence();
+        throw error;
+      }
+    });
   }
 
   /** The live adapter's own addresses; nothing of the web is served through them. */
@@ -125,6 +146,13 @@ export class FieldService {
     if (before === undefined) return;
     // While the database is away it stays open there; the next start ends it.
     void this.store.endRun(before).catch(() => undefined);
+  }
+
+  /** One after the other, or an older plan could reach the wire after a newer one. */
+  private inTurn(work: () => Promise<void>): Promise<void> {
+    const done = this.turn.then(work);
+    this.turn = done.catch(() => undefined);
+    return done;
   }
 
   private async sendPlan(jobId: string): Promise<void> {

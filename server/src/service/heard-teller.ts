@@ -1,4 +1,5 @@
-import { formatMac, type HeardClient, type HeardNews, type MacAddress } from '@ipsonomo/core';
+import { formatMac, type HeardNews } from '@ipsonomo/core';
+import { HeardChanges } from '../field/heard-changes';
 import type { HeardChange } from '../field/protocol';
 import { heardView } from './field-service';
 
@@ -7,30 +8,16 @@ const TELL_EVERY = 200;
 const MANY = 200;
 const TELL_MANY_EVERY = 1000;
 
-/** Gathers what was heard and tells open pages what changed since they were last told. */
+/** Tells open pages what changed in what was heard since they were last told. */
 export class HeardTeller {
-  private readonly clients = new Map<MacAddress, HeardClient>();
-  private readonly forgotten = new Set<MacAddress>();
-  private all = false;
+  private readonly changes = new HeardChanges();
   private timer: NodeJS.Timeout | undefined;
 
   constructor(private readonly tell: (news: HeardNews) => void) {}
 
-  take({ all, clients, forgotten }: HeardChange): void {
-    if (all) {
-      this.all = true;
-      this.clients.clear();
-      this.forgotten.clear();
-    }
-    for (const mac of forgotten) {
-      this.clients.delete(mac);
-      this.forgotten.add(mac);
-    }
-    for (const client of clients) {
-      this.clients.set(client.mac, client);
-      this.forgotten.delete(client.mac);
-    }
-    const pause = this.clients.size > MANY ? TELL_MANY_EVERY : TELL_EVERY;
+  take(change: HeardChange): void {
+    this.changes.add(change);
+    const pause = this.changes.size > MANY ? TELL_MANY_EVERY : TELL_EVERY;
     this.timer ??= setTimeout(() => this.flush(), pause);
   }
 
@@ -40,13 +27,9 @@ export class HeardTeller {
 
   private flush(): void {
     this.timer = undefined;
-    this.tell({
-      all: this.all,
-      clients: [...this.clients.values()].map(heardView),
-      forgotten: [...this.forgotten].map(formatMac),
-    });
-    this.all = false;
-    this.clients.clear();
-    this.forgotten.clear();
+    const change = this.changes.drain();
+    if (!change) return;
+    const { all, clients, forgotten } = change;
+    this.tell({ all, clients: clients.map(heardView), forgotten: forgotten.map(formatMac) });
   }
 }

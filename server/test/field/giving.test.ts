@@ -152,7 +152,7 @@ test('two devices with one MAC: neither is answered', () => {
   bench.asks(DRIVE, named('left'));
   bench.asks(DRIVE, named('right'));
   expect(bench.replies()).toEqual([]);
-  expect(bench.events.at(-1)).toMatchObject({ kind: 'twins', facts: { differs: 'host name' } });
+  expect(bench.events.at(-1)).toMatchObject({ kind: 'twins', facts: { differs: 'hostName' } });
 });
 
 test('R-RIVAL: a server that answers one of ours stops us; one that serves others is told of', () => {
