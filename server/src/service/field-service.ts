@@ -21,6 +21,7 @@ import { addressesOf } from '../field/adapters';
 import type { Field } from '../field/field';
 import type { Practice } from '../field/practice';
 import type { FieldPlan, FieldStatus } from '../field/protocol';
+import { Turns } from '../common/turns';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Person } from './change-plan';
@@ -31,7 +32,7 @@ const MOST_MINUTES = 60;
 
 /** Everything a person asks of the wire. One job at a time has it. */
 export class FieldService {
-  private turn: Promise<void> = Promise.resolve();
+  private readonly turns = new Turns();
 
   constructor(
     private readonly field: Field,
@@ -50,7 +51,7 @@ export class FieldService {
 
   /** @param cameInBy the server's own address of the connection that asks, if one does */
   chooseWire(choice: WireChoice, cameInBy?: string): Promise<void> {
-    return this.inTurn(() => this.openWire(choice, cameInBy));
+    return this.turns.take(() => this.openWire(choice, cameInBy));
   }
 
   private async openWire(choice: WireChoice, cameInBy: string | undefined): Promise<void> {
@@ -63,7 +64,7 @@ export class FieldService {
   }
 
   listen(jobId: string, person: Person): Promise<void> {
-    return this.inTurn(() => this.beginRun(jobId, person));
+    return this.turns.take(() => this.beginRun(jobId, person));
   }
 
   private async beginRun(jobId: string, person: Person): Promise<void> {
@@ -124,7 +125,7 @@ export class FieldService {
    * may have unbound somebody, so then the wire falls silent.
    */
   planChanged(jobId: string): Promise<void> {
-    return this.inTurn(async () => {
+    return this.turns.take(async () => {
       if (this.field.status.jobId !== jobId) return;
       try {
         await this.sendPlan(jobId);
@@ -149,12 +150,6 @@ export class FieldService {
   }
 
   /** One after the other, or an older plan could reach the wire after a newer one. */
-  private inTurn(work: () => Promise<void>): Promise<void> {
-    const done = this.turn.then(work);
-    this.turn = done.catch(() => undefined);
-    return done;
-  }
-
   private async sendPlan(jobId: string): Promise<void> {
     const [plan, evidence] = await Promise.all([
       this.store.plan(jobId),
