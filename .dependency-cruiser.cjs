@@ -13,7 +13,9 @@ module.exports = {
     only('net', core('net'), []),
     only('names', core('names'), [core('net')]),
     only('wire', core('wire'), [core('net')]),
-    only('plan', core('plan'), [core('net'), core('names')]),
+    only('switches', core('switches'), [core('net')]),
+    only('plan', core('plan'), [core('net'), core('names'), core('switches')]),
+    only('snags', core('snags'), [core('net'), core('names'), core('switches'), core('plan')]),
     only('host', core('host'), [core('net'), core('wire')]),
     only('answering', core('answering'), [core('net'), core('wire')]),
     {

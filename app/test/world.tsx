@@ -2,13 +2,26 @@ import { ThemeProvider } from '@rneui/themed';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render } from '@testing-library/react-native';
 import type { ReactElement } from 'react';
-import type {
-  DeviceInfo,
-  EvidenceView,
-  FieldView,
-  HeardView,
-  InterfaceView,
-  JobView,
+import {
+  docOfPlan,
+  must,
+  parseIpv4,
+  parseMac,
+  parsePrefix,
+  thingsOf,
+  toDevice,
+  toInterface,
+  toPlan,
+  toSubnet,
+  type DeviceInfo,
+  type EvidenceView,
+  type FieldView,
+  type HeardView,
+  type InterfaceView,
+  type JobView,
+  type Plan,
+  type PlanView,
+  type ProgressView,
 } from '@ipsonomo/core';
 import { elementsTheme } from '../src/theme';
 
@@ -38,7 +51,6 @@ export const interfaceView = (fields: Partial<InterfaceView> = {}): InterfaceVie
     state: stage === 'planned' ? 'reached' : 'open',
     by: null,
   })),
-  issues: [],
   check: null,
   keep: null,
   trouble: null,
@@ -58,6 +70,7 @@ export const deviceInfo = (
   cabinet: 'FH2',
   position: '2',
   interfaces: [interfaceView(at)],
+  snags: [],
   ...fields,
 });
 
@@ -73,6 +86,43 @@ export const jobView = (devices: readonly DeviceInfo[]): JobView => ({
   ],
   devices,
   left: { plan: 0, assign: devices.length, prove: 0, handOver: 0 },
+});
+
+const ip = (text: string) => must(parseIpv4(text));
+
+/** The plan behind what a screen is to show. */
+export const planOfView = (job: JobView): Plan =>
+  toPlan({
+    subnets: job.subnets.map(({ id, name, network, gateway, bands }) =>
+      toSubnet({
+        ...{ id, name, prefix: must(parsePrefix(network)) },
+        gateway: gateway === null ? undefined : ip(gateway),
+        bands: bands.map(({ role, first, last }) => ({ role, first: ip(first), last: ip(last) })),
+      }),
+    ),
+    devices: job.devices.map(({ interfaces, snags: _snags, ...device }) =>
+      toDevice({
+        ...device,
+        interfaces: interfaces.map(({ id, subnetId, address, mac }) =>
+          toInterface({
+            ...{ id, deviceId: device.id, subnetId, address: ip(address) },
+            mac: mac === null ? undefined : must(parseMac(mac)),
+          }),
+        ),
+      }),
+    ),
+  });
+
+const planView = (job: JobView): PlanView => ({
+  ...{ id: job.id, name: job.name, revision: job.revision, lastNamed: 0 },
+  things: thingsOf(docOfPlan(planOfView(job))),
+});
+
+const progressView = (job: JobView): ProgressView => ({
+  seen: Object.fromEntries(
+    job.devices.flatMap((one) => one.interfaces).map((at) => [at.id, at] as const),
+  ),
+  handedOver: 0,
 });
 
 export const heardView = (mac: string, fields: Partial<HeardView> = {}): HeardView => ({
@@ -104,16 +154,25 @@ export function show(
     const method = init.method ?? 'GET';
     if (method !== 'GET')
       calls.push({ method, path, body: JSON.parse(String(init.body ?? 'null')) as unknown });
-    const answer = path.includes('/field') ? field : path.includes('/evidence') ? evidence : job;
+    const [, answer] = byPath.find(([part]) => path.includes(part)) ?? ['', job];
     return Promise.resolve(new Response(JSON.stringify(answer), { status: 200 }));
   }) as typeof fetch;
+  const byPath = [
+    ['/field', field],
+    ['/evidence', evidence],
+    ['/progress', progressView(job)],
+    ['/edits', { revision: job.revision, lastNamed: 0, edits: [] }],
+    ['/plan', planView(job)],
+  ] as const;
   const client = new QueryClient({
     defaultOptions: {
       queries: { staleTime: Infinity, gcTime: Infinity },
       mutations: { gcTime: Infinity },
     },
   });
-  client.setQueryData(['job', 'job'], job);
+  const { things: _things, ...head } = planView(job);
+  client.setQueryData(['job', 'job', 'plan'], { ...head, doc: docOfPlan(planOfView(job)) });
+  client.setQueryData(['job', 'job', 'progress'], progressView(job));
   client.setQueryData(['field'], field);
   client.setQueryData(['heard'], heard);
   for (const device of job.devices)

@@ -1,4 +1,4 @@
-import { DecodeError, findKind, must, parseMac, tryDissect } from '@ipsonomo/core';
+import { DecodeError, findShelfKind, must, parseMac, tryDissect } from '@ipsonomo/core';
 import { PracticeDevice } from '@ipsonomo/practice';
 import { Borrowings } from '../../server/src/field/borrowed';
 import { kernelFilter } from '../../server/src/field/kernel-filter';
@@ -8,7 +8,7 @@ import { LiveCarrier } from '../../server/src/field/live-carrier';
 // usage: practice-device KIND MAC; `off` and `on` on standard input are its power switch
 
 const [kindId = '', macText = ''] = process.argv.slice(2);
-const kind = findKind(kindId);
+const kind = findShelfKind(kindId);
 if (!kind) throw new Error(`no kind ${kindId}`);
 const now = () => performance.timeOrigin + performance.now();
 const place = { id: 'one', title: 'One', place: '', segment: '', label: macText };

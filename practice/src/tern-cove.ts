@@ -1,5 +1,5 @@
 import {
-  findKind,
+  findShelfKind,
   must,
   parseIpv4,
   parseMac,
@@ -18,7 +18,7 @@ const HALL = 'filter-hall';
 const FEED = 'feeding';
 
 const kind = (id: string): Kind => {
-  const found = findKind(id);
+  const found = findShelfKind(id);
   if (!found) throw new Error(`no kind ${id}`);
   return found;
 };

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { dissect, findKind, readPcap, toHex, type Kind } from '@ipsonomo/core';
+import { dissect, findShelfKind, readPcap, toHex, type Kind } from '@ipsonomo/core';
 import type { SiteDefinition } from '../src';
 import { Bench, mac } from './helpers';
 
@@ -27,7 +27,7 @@ function comparable(frame: Uint8Array): string {
 // The captures hold what udhcpc and bootpc of Debian 12 really sent.
 test('a DHCP device of the practice site sends what udhcpc sends, byte for byte', () => {
   const [discover, , request] = captured('udhcpc-with-dnsmasq.pcap');
-  const bench = new Bench(site(findKind('belloch-drive-d4'), 'fh2-drive-2'));
+  const bench = new Bench(site(findShelfKind('belloch-drive-d4'), 'fh2-drive-2'));
   bench.bind('02:00:5e:00:53:11', '172.22.40.104');
   bench.advance(10_000);
   const [ours, second] = bench.frames.filter((frame) => dissect(frame).kind === 'dhcp');
@@ -37,7 +37,7 @@ test('a DHCP device of the practice site sends what udhcpc sends, byte for byte'
 
 test('a BootP device sends what bootpc sends, from its BOOTP head to its last byte', () => {
   const [request] = captured('bootpc-with-dnsmasq.pcap');
-  const bench = new Bench(site(findKind('tarnwick-valves-16')));
+  const bench = new Bench(site(findShelfKind('tarnwick-valves-16')));
   bench.advance(10_000);
   const [ours] = bench.frames;
   // bootpc was told to ask for a broadcast reply; its kernel wrote the IP header.

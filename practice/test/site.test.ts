@@ -1,4 +1,4 @@
-import { KINDS } from '@ipsonomo/core';
+import { SHELF } from '@ipsonomo/core';
 import { TERN_COVE } from '../src';
 import { Bench } from './helpers';
 
@@ -6,7 +6,7 @@ test('at least 14 devices of at least 6 kinds on two segments', () => {
   expect(TERN_COVE.devices.length).toBeGreaterThanOrEqual(14);
   expect(new Set(TERN_COVE.devices.map((one) => one.kind.id)).size).toBeGreaterThanOrEqual(6);
   expect(TERN_COVE.segments).toHaveLength(2);
-  expect(TERN_COVE.devices.every((one) => KINDS.includes(one.kind))).toBe(true);
+  expect(TERN_COVE.devices.every((one) => SHELF.includes(one.kind))).toBe(true);
 });
 
 test('a device asks within seconds and then with growing pauses', () => {

@@ -31,8 +31,9 @@ export async function compose(settings: Settings): Promise<Running> {
   const { store, captures, web, log, clock } = settings;
   mkdirSync(captures, { recursive: true });
   const events = new EventStream();
-  const changed = (jobId: string) => events.send('job', { jobId });
-  const sink = new EvidenceSink(store, (jobIds) => jobIds.forEach(changed), log);
+  const changed = (jobId: string, revision?: number) =>
+    events.send('job', { jobId, revision: revision ?? null });
+  const sink = new EvidenceSink(store, (jobIds) => jobIds.forEach((jobId) => changed(jobId)), log);
   await sink.recover(captures);
   await store.endLeftRuns();
 
@@ -50,9 +51,9 @@ export async function compose(settings: Settings): Promise<Running> {
   const field = new Field(captures, listener, log);
   const practice = new Practice(log);
   const fieldService = new FieldService(field, store, practice, clock);
-  const changer = new PlanChanger(store, clock, async (jobId) => {
+  const changer = new PlanChanger(store, clock, async (jobId, revision) => {
     await fieldService.planChanged(jobId);
-    changed(jobId);
+    changed(jobId, revision);
   });
   const reader = new PlanReader(store);
   const app = buildApp({

@@ -1,12 +1,20 @@
+import { randomUUID } from 'node:crypto';
 import {
   defaultBands,
+  docOf,
+  findKind,
   must,
   nextFree,
-  findKind,
   parseIpv4,
   parsePrefix,
-  proposeName,
+  planOf,
+  proposedName,
+  toDevice,
+  toInterface,
+  toSubnet,
+  type Edit,
   type Ipv4,
+  type Plan,
   type Subnet,
   type Way,
 } from '@ipsonomo/core';
@@ -79,21 +87,17 @@ const FEEDING: readonly Row[] = [
 
 const PERSON = 'planning';
 
-function subnetOf(
-  name: string,
-  network: string,
-  gateway: string,
-  vlan: number,
-): Omit<Subnet, 'id'> {
+function subnetOf(name: string, network: string, gateway: string, vlan: number): Subnet {
   const prefix = must(parsePrefix(network));
-  return {
+  return toSubnet({
+    id: randomUUID(),
     name,
     prefix,
     gateway: must(parseIpv4(gateway)),
     vlan,
     purpose: 'machine network',
     bands: defaultBands(prefix),
-  };
+  });
 }
 
 /** Writes the demo job unless it is there. */
@@ -102,30 +106,42 @@ export async function seedDemo(store: Store): Promise<void> {
   if ((await store.jobs()).some((job) => job.name === name)) return;
   const job = await store.addJob(name);
   const what = 'plan of the hatchery';
-  await store.change({ jobId: job.id, person: PERSON, what }, async (_plan, write) => {
-    const names = new Set<string>();
-    const parts = [
-      [subnetOf('Filter hall', '172.22.40.0/24', '172.22.40.1', 40), HALL],
-      [subnetOf('Feeding', '172.22.41.0/24', '172.22.41.1', 41), FEEDING],
-    ] as const;
-    for (const [subnet, rows] of parts) {
-      const id = await write.addSubnet(subnet);
-      const taken = new Set<Ipv4>();
-      for (const [title, kindId, way, area, cabinet, position, planned] of rows) {
-        const kind = findKind(kindId);
-        if (!kind) throw new Error(`demo: no kind ${kindId}`);
-        const address = planned
-          ? must(parseIpv4(planned))
-          : nextFree({ ...subnet, id }, kind.role, taken);
-        if (address === undefined) throw new Error(`demo: ${subnet.name} is full`);
-        taken.add(address);
-        const device = { title, kindId, way, area, cabinet, position };
-        const hostName = proposeName(cabinet, kind.stem, names);
-        names.add(hostName);
-        await write.addDevice({ ...device, name: hostName }, id, address);
-      }
-    }
-  });
+  await store.change({ jobId: job.id, person: PERSON, what }, ({ doc }) => ({
+    edits: demoEdits(planOf(doc)),
+    result: undefined,
+  }));
   const { last } = await store.revisions(job.id);
+  await store.nameRevision(job.id, last, 'as issued to site');
   await store.addHandOver(job.id, PERSON, 'plan as issued', last);
+}
+
+function demoEdits(plan: Plan): readonly Edit[] {
+  const edits: Edit[] = [];
+  const names = new Set<string>();
+  const parts = [
+    [subnetOf('Filter hall', '172.22.40.0/24', '172.22.40.1', 40), HALL],
+    [subnetOf('Feeding', '172.22.41.0/24', '172.22.41.1', 41), FEEDING],
+  ] as const;
+  for (const [subnet, rows] of parts) {
+    edits.push({ op: 'add', type: 'subnet', thing: docOf('subnet', subnet) });
+    const taken = new Set<Ipv4>();
+    for (const [title, kindId, way, area, cabinet, position, planned] of rows) {
+      const kind = findKind(plan, kindId);
+      if (!kind) throw new Error(`demo: no kind ${kindId}`);
+      const address = planned ? must(parseIpv4(planned)) : nextFree(subnet, kind.role, { taken });
+      if (address === undefined) throw new Error(`demo: ${subnet.name} is full`);
+      taken.add(address);
+      const id = randomUUID();
+      const place = { area, cabinet, position };
+      const hostName = proposedName(plan, place, kind, names, address);
+      names.add(hostName);
+      const device = toDevice({ id, title, name: hostName, kindId, way, ...place });
+      const at = toInterface({ id: randomUUID(), deviceId: id, subnetId: subnet.id, address });
+      edits.push(
+        { op: 'add', type: 'device', thing: docOf('device', device) },
+        { op: 'add', type: 'interface', thing: docOf('interface', at) },
+      );
+    }
+  }
+  return edits;
 }

@@ -1,9 +1,12 @@
-import { sentenceOf, type ErrorView, type Issue } from '@ipsonomo/core';
+import { sentenceOf, type EditConflict, type ErrorView, type Issue } from '@ipsonomo/core';
 import { readSettings } from './settings';
 
 /** A refusal by the server, or its silence. */
 export class ApiError extends Error {
-  constructor(readonly issues: readonly Issue[]) {
+  constructor(
+    readonly issues: readonly Issue[],
+    readonly conflicts: readonly EditConflict[] = [],
+  ) {
     super(issues.map(sentenceOf).join(' '));
   }
 }
@@ -21,7 +24,7 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
   if (!response) throw new ApiError([AWAY]);
   if (!response.ok) {
     const error = (await response.json().catch(() => undefined)) as ErrorView | undefined;
-    throw new ApiError(error?.issues ?? [AWAY]);
+    throw new ApiError(error?.issues ?? [AWAY], error?.conflicts);
   }
   const text = await response.text();
   return (text === '' ? undefined : JSON.parse(text)) as T;

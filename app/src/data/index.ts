@@ -1,4 +1,5 @@
 export * from './queries';
+export * from './job';
 export * from './mutations';
 export * from './settings';
 export * from './field';

@@ -4,6 +4,8 @@ import type {
   CabinetAction,
   CabinetView,
   DeviceChange,
+  Edit,
+  EditedView,
   FieldView,
   NewDevice,
   NewSubnet,
@@ -11,7 +13,7 @@ import type {
 } from '@ipsonomo/core';
 import { putField } from './events';
 import { patch, post, remove } from './http';
-import { keys } from './queries';
+import { keys, planAfter, type PlanNow } from './queries';
 
 /** A mutation whose success makes everything of the job be read again. */
 function useJobMutation<T, R>(job: string, act: (input: T) => Promise<R>) {
@@ -38,6 +40,39 @@ export function useAddJob() {
     onSuccess: () => client.invalidateQueries({ queryKey: keys.jobs }),
   });
 }
+
+/** What to change, and why. */
+export interface Editing {
+  readonly edits: readonly Edit[];
+  readonly why: string;
+}
+
+/** The plan of the page moves on at once by what the server made of the change. */
+function useEditing<T>(job: string, act: (input: T) => Promise<EditedView>) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: act,
+    onSuccess: (edited) => {
+      const known = client.getQueryData<PlanNow>(keys.plan(job));
+      const next =
+        known && edited.revision === known.revision + 1 ? planAfter(known, edited) : undefined;
+      if (next) client.setQueryData<PlanNow>(keys.plan(job), next);
+      else void client.invalidateQueries({ queryKey: keys.plan(job) });
+      void client.invalidateQueries({ queryKey: keys.revisions(job) });
+    },
+  });
+}
+
+export const useEdit = (job: string) =>
+  useEditing(job, (editing: Editing) => post<EditedView>(`/jobs/${job}/edits`, editing));
+
+export const useTakeBack = (job: string, which: 'undo' | 'redo') =>
+  useEditing<void>(job, () => post<EditedView>(`/jobs/${job}/${which}`));
+
+export const useNameRevision = (job: string) =>
+  useJobMutation(job, ({ number, name }: { readonly number: number; readonly name: string }) =>
+    patch(`/jobs/${job}/revisions/${number}`, { name }),
+  );
 
 export const useAddSubnet = (job: string) =>
   useJobMutation(job, (subnet: NewSubnet) => post<{ id: string }>(`/jobs/${job}/subnets`, subnet));

@@ -1,13 +1,20 @@
 import { queryOptions, skipToken } from '@tanstack/react-query';
-import type {
-  AdapterView,
-  CabinetView,
-  EvidenceView,
-  FieldView,
-  HeardView,
-  JobSummary,
-  JobView,
-  RunView,
+import {
+  applyEdits,
+  docFromView,
+  type AdapterView,
+  type CabinetView,
+  type EditedView,
+  type EditsView,
+  type EvidenceView,
+  type FieldView,
+  type HeardView,
+  type JobSummary,
+  type PlanDoc,
+  type PlanView,
+  type ProgressView,
+  type RevisionView,
+  type RunView,
 } from '@ipsonomo/core';
 import { get } from './http';
 
@@ -15,6 +22,9 @@ import { get } from './http';
 export const keys = {
   jobs: ['jobs'],
   job: (id: string) => ['job', id],
+  plan: (id: string) => ['job', id, 'plan'],
+  progress: (id: string) => ['job', id, 'progress'],
+  revisions: (id: string) => ['job', id, 'revisions'],
   evidence: (job: string, at: string) => ['job', job, 'evidence', at],
   runs: (job: string) => ['job', job, 'runs'],
   field: ['field'],
@@ -28,8 +38,51 @@ export const jobsQuery = queryOptions({
   queryFn: () => get<readonly JobSummary[]>('/jobs'),
 });
 
-export const jobQuery = (id: string) =>
-  queryOptions({ queryKey: keys.job(id), queryFn: () => get<JobView>(`/jobs/${id}`) });
+/** The plan as this page has it: read whole once, then kept in step by the edits since. */
+export interface PlanNow {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly lastNamed: number;
+  readonly doc: PlanDoc;
+}
+
+export const planQuery = (id: string) =>
+  queryOptions({
+    queryKey: keys.plan(id),
+    queryFn: ({ client }) => readPlan(id, client.getQueryData<PlanNow>(keys.plan(id))),
+    // Two plans are compared by their revision and not thing by thing.
+    structuralSharing: false,
+  });
+
+async function readPlan(id: string, known: PlanNow | undefined): Promise<PlanNow> {
+  if (known) {
+    const since = await get<EditsView>(`/jobs/${id}/edits?since=${known.revision}`);
+    const next = planAfter(known, since);
+    if (next) return { ...next, lastNamed: since.lastNamed };
+  }
+  const { things, ...head } = await get<PlanView>(`/jobs/${id}/plan`);
+  return { ...head, doc: docFromView({ things }) };
+}
+
+/** The plan with edits that the server made; undefined where they do not follow on it. */
+export function planAfter(known: PlanNow, { revision, edits }: EditedView): PlanNow | undefined {
+  if (revision < known.revision) return undefined;
+  const outcome = applyEdits(known.doc, edits);
+  return outcome.ok ? { ...known, revision, doc: outcome.value.doc } : undefined;
+}
+
+export const progressQuery = (id: string) =>
+  queryOptions({
+    queryKey: keys.progress(id),
+    queryFn: () => get<ProgressView>(`/jobs/${id}/progress`),
+  });
+
+export const revisionsQuery = (id: string) =>
+  queryOptions({
+    queryKey: keys.revisions(id),
+    queryFn: () => get<readonly RevisionView[]>(`/jobs/${id}/revisions`),
+  });
 
 export const evidenceQuery = (job: string, at: string) =>
   queryOptions({

@@ -1,5 +1,5 @@
 import { awaitedOf, reasonWords, strangersOf } from '../../src/screens/assign/awaited';
-import { deviceInfo, heardView, jobView } from '../world';
+import { deviceInfo, heardView, jobView, planOfView } from '../world';
 
 const drive = (id: string, at = {}, fields = {}) =>
   deviceInfo({ id, title: id, name: id, ...fields }, { id: `${id}-at`, ...at });
@@ -16,7 +16,9 @@ test('what has come furthest is next, then what is heard, then the order of the 
     heardView('02:00:5e:00:53:09', { protocol: 'DHCP', hostName: 'named' }),
     heardView('02:00:5e:00:53:02'),
   ];
-  expect(awaitedOf(job, heard).map(({ device, offers }) => [device.id, offers.length])).toEqual([
+  expect(
+    awaitedOf(job, planOfView(job), heard).map(({ device, offers }) => [device.id, offers.length]),
+  ).toEqual([
     ['given', 1],
     ['named', 1],
     ['planned', 0],
@@ -28,7 +30,7 @@ test('a bound MAC is no stranger, and is offered to nobody else', () => {
   const job = jobView([drive('bound', { mac: '02:00:5e:00:53:02' }), drive('free')]);
   const heard = [heardView('02:00:5e:00:53:02'), heardView('02:00:5e:00:53:03', { lastAt: 1 })];
   expect(strangersOf(job, heard).map((one) => one.mac)).toEqual(['02:00:5e:00:53:03']);
-  const free = awaitedOf(job, heard).find(({ device }) => device.id === 'free');
+  const free = awaitedOf(job, planOfView(job), heard).find(({ device }) => device.id === 'free');
   expect(free?.offers.map((offer) => offer.heard.mac)).toEqual(['02:00:5e:00:53:03']);
   expect(free && reasonWords(free.offers[0]?.reasons ?? [])).toBe('asks in its way');
 });

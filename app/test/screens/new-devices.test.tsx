@@ -1,14 +1,13 @@
 import { act, renderHook } from '@testing-library/react-native';
-import { planFromView } from '@ipsonomo/core';
 import { useNewDevices } from '../../src/screens/add/use-new-devices';
-import { deviceInfo, jobView } from '../world';
+import { deviceInfo, jobView, planOfView } from '../world';
 
 const HALL = {
   ...{ id: 'hall', name: 'Filter hall', network: '172.22.40.0/24', gateway: '172.22.40.1' },
   ...{ vlan: null, purpose: '' },
   bands: [{ role: 'io', first: '172.22.40.100', last: '172.22.40.102' }] as const,
 };
-const plan = planFromView({
+const plan = planOfView({
   ...jobView([deviceInfo({ name: 'fh2-valves-1' }, { address: '172.22.40.100' })]),
   subnets: [HALL],
 });

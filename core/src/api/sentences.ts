@@ -54,6 +54,52 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'name.hyphen': (where) => `"${where}" begins or ends with a hyphen. Take it off.`,
   'name.numeric': (where) => `"${where}" reads like an address. Add a letter.`,
   'name.taken': (where, { holder }) => `${where} is the name of ${holder} already.`,
+  'station.empty': () => 'There is no station name.',
+  'station.length': (_where, { have }) =>
+    `It has ${have ?? 'too many'} characters; 240 is the most.`,
+  'station.label': () => 'A part between dots has 1 to 63 characters.',
+  'station.letter': (where) => `"${where}" is not allowed. Use small letters, digits, hyphens.`,
+  'station.capital': (where) =>
+    `"${where}" is a capital. The wire compares letter by letter: use small ones.`,
+  'station.hyphen': (where) => `"${where}" begins or ends with a hyphen. Take it off.`,
+  'station.doubleHyphen': (where) => `"${where}" has two hyphens in a row. Use one.`,
+  'station.numeric': (where) => `"${where}" reads like an address. Add a letter.`,
+  'station.port': (where) => `"${where}" is kept for the ports of a station. Use another word.`,
+  'dhcpName.empty': () => 'There is no DHCP name.',
+  'dhcpName.length': (_where, { have }) => `It has ${have ?? 'too many'} bytes; 255 is the most.`,
+  'variable.empty': () => 'There is no variable name.',
+  'variable.letter': (where) => `"${where}" is not allowed. Use letters, digits, underscores.`,
+  'variable.digit': (where) => `"${where}" begins with a digit. Begin with a letter.`,
+  'variable.underscore': (where) => `"${where}" has underscores in a row or at its end.`,
+  'variable.length': (_where, { have, most }) =>
+    have ? `It has ${have} characters; ${most} is the most.` : 'It is too long for its controller.',
+  'pattern.empty': () => 'There is no pattern. Write one like {cabinet}-{stem}-{n}.',
+  'pattern.brace': (where) => `"${where}" is no word in braces. Write {n} or a word of the list.`,
+  'pattern.word': (where, { words }) =>
+    `The word {${where}} stands for nothing here. Use: n, ${words}.`,
+  'switches.count': (where, { have, need }) =>
+    `"${where}" has ${have} positions; this device has ${need}.`,
+  'switches.position': (where, { place, label, most }) =>
+    `Position ${place} (${label}) cannot be ${where}: 0 to ${most}.`,
+  'switches.base': (where, { base }) => `${where} is outside ${base}, where these switches work.`,
+  'switches.never': (where) => `No position of these switches means ${where}.`,
+  'switches.none': (where) => `${where} has no switches.`,
+  'split.outside': (where, { name, block }) => `${name} is fixed at ${where}, outside ${block}.`,
+  'split.overlap': (where, { name, other }) => `${name} is fixed at ${where}, which ${other} has.`,
+  'split.small': (where, { name, hosts }) =>
+    `${name} is fixed at ${where}, too small for its ${hosts} addresses.`,
+  'file.value': (where, { why }) => `${where}: ${why}.`,
+  'file.json': (where, { why }) => `${where} is no JSON: ${why}.`,
+  'file.format': (where) => `${where} is no plan of Ipsonomo: "format" is missing or another.`,
+  'file.version': (where, { have, most }) =>
+    `${where} is a plan of version ${have}; this program knows ${most}. Use a newer one.`,
+  'file.twice': (where, { id }) => `${where}: the id "${id}" stands twice.`,
+  'kind.unknown': (where) => `There is no kind "${where}" on the shelf.`,
+  'edit.conflict': (_where, { count }) =>
+    `Somebody changed the same a moment ago (${count}). Nothing was changed: look at both and choose.`,
+  'undo.none': () => 'There is nothing of yours to take back.',
+  'redo.none': () => 'There is nothing to do again.',
+  'address.held': (where, { note }) => `${where} is held by others: ${note}.`,
   'address.never': (where, { block }) =>
     `${where} lies in the block “${block}”: no device can have it.`,
   'address.outside': (where, { subnet, network }) =>

@@ -1,6 +1,16 @@
 import type { TwinDifference } from '../answering';
-import type { EvidenceKind, Role, Stage, Way } from '../plan';
 import type { Issue } from '../net';
+import type {
+  Edit,
+  EditConflict,
+  EvidenceKind,
+  Role,
+  Stage,
+  ThingDoc,
+  ThingType,
+  Way,
+} from '../plan';
+import type { Snag } from '../snags';
 
 // What the server tells and the app reads. Addresses and MACs are text; times are milliseconds since
 // 1970 on the server's clock; what is absent is null.
@@ -57,21 +67,23 @@ export interface NotchView {
   readonly by: EvidenceView | null;
 }
 
-export interface InterfaceView {
-  readonly id: string;
-  readonly subnetId: string;
-  readonly address: string;
-  readonly mac: string | null;
+/** What the evidence says of one interface. */
+export interface SeenView {
   readonly stage: Stage;
   readonly notches: readonly NotchView[];
-  /** What is wrong with the planned address. */
-  readonly issues: readonly Issue[];
   /** The last answer to "is it found as planned?". */
   readonly check: EvidenceView | null;
   /** The last word on keeping the address: told, said, or refused. */
   readonly keep: EvidenceView | null;
   /** Why it is not answered although it is bound: another MAC has its address, or two share its MAC. */
   readonly trouble: EvidenceView | null;
+}
+
+export interface InterfaceView extends SeenView {
+  readonly id: string;
+  readonly subnetId: string;
+  readonly address: string;
+  readonly mac: string | null;
 }
 
 export interface DeviceInfo {
@@ -84,6 +96,49 @@ export interface DeviceInfo {
   readonly cabinet: string;
   readonly position: string;
   readonly interfaces: readonly InterfaceView[];
+  /** What is wrong or doubtful with it or one of its interfaces, and not accepted. */
+  readonly snags: readonly Snag[];
+}
+
+/** The plan as it travels: its things as text. */
+export interface PlanView {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  /** The last revision that has a name, 0 for none. */
+  readonly lastNamed: number;
+  readonly things: Readonly<Record<ThingType, readonly ThingDoc[]>>;
+}
+
+/** How far the interfaces have come; one of which nothing was seen is left out. */
+export interface ProgressView {
+  readonly seen: Readonly<Record<string, SeenView>>;
+  /** The revision whose lists were handed over last. */
+  readonly handedOver: number;
+}
+
+/** What was made of an edit: the revision, and what changed with it. */
+export interface EditedView {
+  readonly revision: number;
+  readonly edits: readonly Edit[];
+}
+
+/** All edits after a revision, in their order. */
+export interface EditsView extends EditedView {
+  readonly lastNamed: number;
+}
+
+export interface RevisionView {
+  readonly number: number;
+  readonly at: number;
+  readonly person: string;
+  /** Why, in the person's words or ours. */
+  readonly what: string;
+  readonly name: string | null;
+  /** The revision that this one takes back. */
+  readonly undoes: number | null;
+  /** How many edits it has. */
+  readonly count: number;
 }
 
 export interface JobView {
@@ -180,9 +235,16 @@ export interface RunView {
 export interface ErrorView {
   readonly code: string;
   readonly issues: readonly Issue[];
+  /** Where two people changed the same: each field with what both saw, what is there, what was wanted. */
+  readonly conflicts?: readonly EditConflict[];
 }
 
 // What the app sends.
+
+export interface NewEdits {
+  readonly edits: readonly Edit[];
+  readonly why: string;
+}
 
 export interface NewSubnet {
   readonly name: string;

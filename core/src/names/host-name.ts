@@ -30,21 +30,3 @@ export function parseHostName(text: string): Result<HostName> {
   if (/^[0-9.]+$/.test(text)) return refuse('name.numeric', text);
   return ok(text.toLowerCase() as HostName);
 }
-
-/**
- * The next free name of a pattern, numbered from 1.
- * @example proposeName('fh2', 'drive', new Set(['fh2-drive-1'])) // 'fh2-drive-2'
- */
-export function proposeName(cabinet: string, role: string, taken: ReadonlySet<string>): HostName {
-  const stem = [cabinet, role].map(plainLabel).filter(Boolean).join('-') || 'device';
-  let number = 1;
-  while (taken.has(`${stem}-${number}`)) number += 1;
-  return `${stem}-${number}` as HostName;
-}
-
-const plainLabel = (text: string): string =>
-  text
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 24);

@@ -16,29 +16,31 @@ import {
   type Issue,
   type Prefix,
 } from '../net';
-import { KINDS } from './kinds';
-import { interfacesOf, type Band, type Plan, type Role, type Subnet } from './model';
+import { addressesBySwitches } from '../switches';
+import type { Kind } from './kind';
+import {
+  FIRST_SETTINGS,
+  givenAddresses,
+  type Band,
+  type BandRow,
+  type Freed,
+  type Plan,
+  type PlannedInterface,
+  type Subnet,
+} from './model';
+import { findKind } from './shelf';
+import type { Role, Way } from './words';
 
-type BandRow = readonly [role: Role, first: number, last: number];
-
-/** Last numbers by role in a /24 (common practice, no source). */
-const BAND_TEMPLATE: readonly BandRow[] = [
-  ['infrastructure', 1, 9],
-  ['controllers', 10, 19],
-  ['gateways', 50, 59],
-  ['panels', 60, 69],
-  ['drives', 80, 99],
-  ['io', 100, 149],
-  ['sensors', 150, 179],
-  ['held', 180, 189],
-  ['pool', 200, 239],
-  ['laptops', 245, 253],
-];
-
-/** The bands a new subnet begins with; none where it is smaller than a /24. */
-export function defaultBands(prefix: Prefix): readonly Band[] {
+/**
+ * The bands a new subnet begins with, from the template of the plan; none where it is smaller than a
+ * /24. In a wider one they stand in its first 256 addresses.
+ */
+export function defaultBands(
+  prefix: Prefix,
+  template: readonly BandRow[] = FIRST_SETTINGS.bandTemplate,
+): readonly Band[] {
   if (sizeOf(prefix) < 256) return [];
-  return BAND_TEMPLATE.map(([role, first, last]) => ({
+  return template.map(({ role, first, last }) => ({
     role,
     first: toIpv4(prefix.network + first),
     last: toIpv4(prefix.network + last),
@@ -48,23 +50,29 @@ export function defaultBands(prefix: Prefix): readonly Band[] {
 /** Bands whose addresses are never proposed for a device. */
 const RESERVED: readonly Role[] = ['infrastructure', 'pool', 'held', 'laptops'];
 
-const factoryAddresses: ReadonlySet<Ipv4> = new Set(
-  KINDS.flatMap(({ factory }) => (factory.kind === 'fixed' ? [factory.address] : [])),
-);
+/** What must not be proposed, though nobody has it. */
+export interface Avoided {
+  /** Addresses already given, the freshly proposed ones included. */
+  readonly taken: ReadonlySet<Ipv4>;
+  /** Factory addresses of the kinds in the subnet: a fresh device would meet the one that has it. */
+  readonly factory?: ReadonlySet<Ipv4>;
+  /** Only these can be given at all: what a device's switches can make. */
+  readonly only?: ReadonlySet<Ipv4>;
+  /** Freed addresses that are still held, see `stillFreed`. */
+  readonly freed?: ReadonlySet<Ipv4>;
+}
 
 /**
- * R-NEXT-FREE: the lowest free address for a device of this role: in the band of its role where the subnet has
- * one, else anywhere outside the bands of others. Never network, broadcast, gateway, pool, held
- * range, the laptops' band or a factory address.
- * @param taken addresses already given, the freshly proposed ones included
+ * R-NEXT-FREE: the lowest free address for a device of this role: in the band of its role where the
+ * subnet has one, else anywhere outside the bands of others. Never network, broadcast, gateway, pool,
+ * held or freed address, the laptops' band or a factory address.
  */
-export function nextFree(subnet: Subnet, role: Role, taken: ReadonlySet<Ipv4>): Ipv4 | undefined {
+export function nextFree(subnet: Subnet, role: Role, avoided: Avoided): Ipv4 | undefined {
   const own = subnet.bands.filter((band) => band.role === role);
   const whole = { first: firstHostOf(subnet.prefix), last: lastHostOf(subnet.prefix) };
-  const closed = subnet.bands.filter((band) => band.role !== role);
-  if (own.length === 0) return firstFree(subnet, whole, taken, closed);
-  for (const band of own) {
-    const free = firstFree(subnet, band, taken, []);
+  const closed = own.length > 0 ? subnet.held : [...subnet.bands, ...subnet.held];
+  for (const range of own.length > 0 ? own : [whole]) {
+    const free = firstFree(subnet, range, closed, avoided);
     if (free !== undefined) return free;
   }
   return undefined;
@@ -73,8 +81,8 @@ export function nextFree(subnet: Subnet, role: Role, taken: ReadonlySet<Ipv4>): 
 function firstFree(
   subnet: Subnet,
   range: AddressRange,
-  taken: ReadonlySet<Ipv4>,
-  closed: readonly Band[],
+  closed: readonly AddressRange[],
+  { taken, factory, only, freed }: Avoided,
 ): Ipv4 | undefined {
   for (let value: number = range.first; value <= range.last; value += 1) {
     const address = toIpv4(value);
@@ -83,10 +91,65 @@ function firstFree(
       value = inside.last;
       continue;
     }
-    if (taken.has(address) || address === subnet.gateway || factoryAddresses.has(address)) continue;
+    if (taken.has(address) || address === subnet.gateway) continue;
+    if (factory?.has(address) || freed?.has(address) || (only && !only.has(address))) continue;
     if (roleOf(subnet.prefix, address) === 'host') return address;
   }
   return undefined;
+}
+
+const DAYS_HELD = 30;
+
+/**
+ * R-FREED: the addresses of a subnet that were freed and are held still: until the next named
+ * revision or 30 days, whichever is later.
+ * @param lastNamed the number of the last revision that has a name, 0 for none
+ */
+export const stillFreed = (
+  plan: Plan,
+  subnetId: string,
+  now: number,
+  lastNamed: number,
+): ReadonlySet<Ipv4> =>
+  new Set(
+    plan.freed
+      .filter((one) => one.subnetId === subnetId && isStillHeld(one, now, lastNamed))
+      .map(({ address }) => address),
+  );
+
+export const isStillHeld = ({ at, revision }: Freed, now: number, lastNamed: number): boolean =>
+  now - at < DAYS_HELD * 86_400_000 || lastNamed <= revision;
+
+/** The factory addresses of the kinds that are planned in a subnet. */
+export function factoryAddressesIn(plan: Plan, subnetId: string): ReadonlySet<Ipv4> {
+  const addresses = new Set<Ipv4>();
+  for (const { kindId, interfaces } of plan.devices) {
+    if (!interfaces.some((one) => one.subnetId === subnetId)) continue;
+    const factory = findKind(plan, kindId)?.factory;
+    if (factory?.kind === 'fixed') addresses.add(factory.address);
+  }
+  return addresses;
+}
+
+/** Everything to avoid when a device of this kind is given an address in this subnet. */
+export function avoidedFor(
+  plan: Plan,
+  subnet: Subnet,
+  kind: Kind | undefined,
+  way: Way,
+  now: number,
+  lastNamed = 0,
+): Avoided & { readonly taken: Set<Ipv4> } {
+  const factory = new Set(factoryAddressesIn(plan, subnet.id));
+  if (kind?.factory.kind === 'fixed') factory.add(kind.factory.address);
+  return {
+    taken: new Set(givenAddresses(plan, subnet.id)),
+    factory,
+    freed: stillFreed(plan, subnet.id, now, lastNamed),
+    ...(way === 'switches' && kind?.switches
+      ? { only: new Set(addressesBySwitches(kind.switches, subnet.prefix)) }
+      : {}),
+  };
 }
 
 /** An address Ipsonomo itself may speak from: the highest free one of the laptops' band. */
@@ -104,9 +167,20 @@ export function voiceAddress(subnet: Subnet, taken: ReadonlySet<Ipv4>): Ipv4 | u
   return undefined;
 }
 
-/** Who has an address in the plan, apart from one interface (the one being edited). */
-export const holderOf = (plan: Plan, address: Ipv4, except?: string) =>
-  interfacesOf(plan).find(({ at }) => at.address === address && at.id !== except);
+/** Who has an address in the realm, apart from one interface (the one being edited). */
+export function holderOf(
+  plan: Plan,
+  realmId: string,
+  address: Ipv4,
+  except?: string,
+): PlannedInterface | undefined {
+  const realms = new Map(plan.subnets.map((subnet) => [subnet.id, subnet.realmId]));
+  for (const device of plan.devices)
+    for (const at of device.interfaces)
+      if (at.address === address && at.id !== except && realms.get(at.subnetId) === realmId)
+        return { device, at };
+  return undefined;
+}
 
 /**
  * R-ADDRESS: everything that speaks against giving this address in this subnet. `address.*` codes carry the
@@ -127,26 +201,30 @@ export function checkAddress(
   if (role !== 'host') return [{ code: `address.${role}`, where, facts }];
   const issues: Issue[] = [];
   if (address === subnet.gateway) issues.push({ code: 'address.gateway', where, facts });
-  const holder = holderOf(plan, address, except);
+  const holder = holderOf(plan, subnet.realmId, address, except);
   if (holder) issues.push({ code: 'address.taken', where, facts: { holder: holder.device.title } });
   const band = subnet.bands.find(
     (one) => RESERVED.includes(one.role) && one.role !== 'infrastructure' && rangeHas(one, address),
   );
   if (band) issues.push({ code: 'address.band', where, facts: { ...facts, band: band.role } });
+  const held = subnet.held.find((one) => rangeHas(one, address));
+  if (held) issues.push({ code: 'address.held', where, facts: { ...facts, note: held.note } });
   return issues;
 }
 
 /** Everything that speaks against adding this subnet to the plan. */
 export function checkSubnet(
   plan: Plan,
-  wanted: Pick<Subnet, 'prefix' | 'gateway'>,
+  wanted: Pick<Subnet, 'prefix' | 'gateway' | 'realmId'>,
 ): readonly Issue[] {
   const where = formatPrefix(wanted.prefix);
   const issues: Issue[] = [];
   const special = specialBlocksOf(wanted.prefix.network).find((block) => block.use === 'never');
   if (special) issues.push({ code: 'subnet.never', where, facts: { block: special.name } });
   if (wanted.prefix.length < 8) issues.push({ code: 'subnet.tooWide', where });
-  const other = plan.subnets.find((subnet) => overlaps(subnet.prefix, wanted.prefix));
+  const other = plan.subnets.find(
+    (subnet) => subnet.realmId === wanted.realmId && overlaps(subnet.prefix, wanted.prefix),
+  );
   if (other)
     issues.push({
       code: 'subnet.overlap',

@@ -1,84 +1,51 @@
-import type { AddressRange, Ipv4, MacAddress, Prefix } from '../net';
+import type { Ipv4 } from '../net';
+import type { Kind } from './kind';
+import type { ValueOf } from './shape';
+import type {
+  acceptanceShape,
+  bandShape,
+  blockShape,
+  cableShape,
+  deviceShape,
+  freedShape,
+  interfaceShape,
+  needShape,
+  realmShape,
+  settingsShape,
+  subnetShape,
+} from './things';
 
-/** How a device gets its address. */
-export const WAYS = [
-  'bootp',
-  'dhcp-mac',
-  'dhcp-name',
-  'dhcp-port',
-  'switches',
-  'web-page',
-  'layer2-name',
-  'controller',
-  'keypad',
-  'makers-tool',
-  'card',
-] as const;
+// The plan as it is reasoned about: immutable values, addresses as numbers. A thing that did not
+// change is the same object in the next plan, so that work on it can be kept.
 
-export type Way = (typeof WAYS)[number];
+export type Realm = ValueOf<typeof realmShape>;
+export type Band = ValueOf<typeof bandShape>;
+export type Subnet = ValueOf<typeof subnetShape>;
+export type Need = ValueOf<typeof needShape>;
+export type Block = ValueOf<typeof blockShape>;
+export type Interface = ValueOf<typeof interfaceShape>;
+export type Cable = ValueOf<typeof cableShape>;
+export type Freed = ValueOf<typeof freedShape>;
+export type Acceptance = ValueOf<typeof acceptanceShape>;
+export type PlanSettings = ValueOf<typeof settingsShape>;
+export type Connection = NonNullable<ValueOf<typeof deviceShape>['connection']>;
+export type ConnectionEnd = Connection['device'];
 
-/** Does a device of this way ask for its address, so that somebody can answer? */
-export const isAsking = (way: Way): boolean =>
-  way === 'bootp' || way === 'dhcp-mac' || way === 'dhcp-name' || way === 'dhcp-port';
-
-/** What an address or a device is for; a band keeps a range of a subnet for one of them. */
-export const ROLES = [
-  'infrastructure',
-  'controllers',
-  'panels',
-  'gateways',
-  'drives',
-  'io',
-  'sensors',
-  'pool',
-  'held',
-  'laptops',
-] as const;
-
-export type Role = (typeof ROLES)[number];
-
-export interface Band extends AddressRange {
-  readonly role: Role;
-}
-
-export interface Subnet {
-  readonly id: string;
-  readonly name: string;
-  readonly prefix: Prefix;
-  readonly gateway: Ipv4 | undefined;
-  readonly vlan: number | undefined;
-  readonly purpose: string;
-  /** In the order of their addresses, without overlap. */
-  readonly bands: readonly Band[];
-}
-
-/** One network connection of a device. */
-export interface Interface {
-  readonly id: string;
-  readonly subnetId: string;
-  readonly address: Ipv4;
-  /** Known once a heard MAC was bound to it. */
-  readonly mac: MacAddress | undefined;
-}
-
-export interface Device {
-  readonly id: string;
-  /** What people call it: "Drum filter drive 2". */
-  readonly title: string;
-  /** Its host name: "fh2-drive-2". */
-  readonly name: string;
-  readonly kindId: string;
-  readonly way: Way;
-  readonly area: string;
-  readonly cabinet: string;
-  readonly position: string;
-  readonly interfaces: readonly Interface[];
-}
+/** A device with its interfaces, in the order in which they were planned. */
+export type Device = ValueOf<typeof deviceShape> & { readonly interfaces: readonly Interface[] };
 
 /** What is wanted: one site or machine. */
 export interface Plan {
+  readonly settings: PlanSettings;
+  readonly realms: readonly Realm[];
+  readonly blocks: readonly Block[];
   readonly subnets: readonly Subnet[];
+  /** Kinds of the plan's own; the shelf is not carried. */
+  readonly kinds: readonly Kind[];
   readonly devices: readonly Device[];
+  readonly cables: readonly Cable[];
+  readonly freed: readonly Freed[];
+  readonly acceptances: readonly Acceptance[];
 }
 
 export interface PlannedInterface {
@@ -99,3 +66,89 @@ export const givenAddresses = (plan: Plan, subnetId: string): ReadonlySet<Ipv4> 
       .filter(({ at }) => at.subnetId === subnetId)
       .map(({ at }) => at.address),
   );
+
+/** The realm of plans that know of only one. */
+export const FIRST_REALM: Realm = { id: 'realm', name: 'Site', note: '' };
+
+type Wanted<T, K extends keyof T> = Partial<T> & Pick<T, K>;
+
+/** A subnet of which only the needed is said. */
+export const toSubnet = (fields: Wanted<Subnet, 'id' | 'name' | 'prefix'>): Subnet => ({
+  realmId: FIRST_REALM.id,
+  gateway: undefined,
+  vlan: undefined,
+  purpose: '',
+  dnsSuffix: '',
+  dhcpServers: [],
+  bands: [],
+  held: [],
+  note: '',
+  ...fields,
+});
+
+export const toInterface = (
+  fields: Wanted<Interface, 'id' | 'deviceId' | 'subnetId' | 'address'>,
+): Interface => ({ label: '', mask: undefined, gateway: 'subnet', mac: undefined, ...fields });
+
+export const toDevice = (
+  fields: Wanted<Device, 'id' | 'title' | 'name' | 'kindId' | 'way'>,
+): Device => ({
+  isNameTyped: false,
+  stationName: undefined,
+  dhcpName: undefined,
+  variable: undefined,
+  protocol: undefined,
+  area: '',
+  cabinet: '',
+  position: '',
+  controllerId: undefined,
+  modules: [],
+  connection: undefined,
+  lines: [],
+  references: [],
+  routes: [],
+  translations: [],
+  note: '',
+  interfaces: [],
+  ...fields,
+});
+
+/** A row of a band template: last numbers of a /24. */
+export type BandRow = PlanSettings['bandTemplate'][number];
+
+/** Last numbers by role in a /24 (common practice, no source). */
+const BAND_TEMPLATE: readonly BandRow[] = (
+  [
+    ['infrastructure', 1, 9],
+    ['controllers', 10, 19],
+    ['gateways', 50, 59],
+    ['panels', 60, 69],
+    ['drives', 80, 99],
+    ['io', 100, 149],
+    ['sensors', 150, 179],
+    ['held', 180, 189],
+    ['pool', 200, 239],
+    ['laptops', 245, 253],
+  ] as const
+).map(([role, first, last]) => ({ role, first, last }));
+
+export const FIRST_SETTINGS: PlanSettings = {
+  id: 'settings',
+  bandTemplate: BAND_TEMPLATE,
+  namePattern: '{cabinet}-{stem}-{n}',
+  columns: [],
+};
+
+/** A plan of which only a part is said. */
+export const toPlan = (fields: Partial<Plan>): Plan => ({
+  settings: FIRST_SETTINGS,
+  realms: [FIRST_REALM],
+  blocks: [],
+  subnets: [],
+  kinds: [],
+  devices: [],
+  cables: [],
+  freed: [],
+  acceptances: [],
+  ...fields,
+});

@@ -1,6 +1,7 @@
 import type { Ipv4, MacAddress } from '../net';
-import type { Kind } from './kinds';
-import type { Device, Interface, Way } from './model';
+import type { Kind } from './kind';
+import type { Device, Interface } from './model';
+import type { Way } from './words';
 
 /** What was heard of a client, as far as it can tell which device it is. */
 export interface OfferClient {

@@ -1,5 +1,5 @@
 import type { Ipv4, MacAddress } from '../net';
-import type { Way } from './model';
+import type { Way } from './words';
 
 /** How far an interface has come. */
 export const STAGES = ['planned', 'heard', 'given', 'pinned', 'proven'] as const;

@@ -2,7 +2,6 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
   applyHeardNews,
-  deviceFromView,
   EVIDENCE_KINDS,
   evidenceWords,
   issueCodes,
@@ -11,8 +10,6 @@ import {
   parsePrefix,
   sentenceOf,
   sourceWords,
-  subnetFromView,
-  subnetToView,
   type HeardView,
 } from '../../src';
 
@@ -40,7 +37,8 @@ const FACTS = {
   ...{ part: 3, have: 2, need: 2, at: 1, errno: 19 },
   ...{ text: 'TEXT', network: 'NETWORK', subnet: 'HALL', other: 'OTHER', band: 'pool' },
   ...{ block: 'BLOCK', holder: 'HOLDER', heard: 'HEARD', title: 'TITLE', adapter: 'ETH0' },
-  ...{ first: 'FIRST', last: 'LAST', why: 'WHY' },
+  ...{ first: 'FIRST', last: 'LAST', why: 'WHY', words: 'WORDS', place: 1, label: 'LABEL' },
+  ...{ most: 9, base: 'BASE', name: 'NAME', hosts: 9, id: 'ID', count: 2, note: 'NOTE' },
 };
 
 test.each(issueCodes)('%s is a sentence', (code) => {
@@ -75,42 +73,6 @@ test.each([
   ['live:enp3s0', 'enp3s0'],
 ])('source %s is %s', (source, words) => {
   expect(sourceWords(source)).toBe(words);
-});
-
-test('a subnet and a device travel as text and come back the same', () => {
-  const subnet = {
-    id: 's',
-    name: 'Hall',
-    prefix: must(parsePrefix('172.22.40.0/24')),
-    gateway: must(parseIpv4('172.22.40.1')),
-    vlan: undefined,
-    purpose: '',
-    bands: [
-      {
-        role: 'io' as const,
-        first: must(parseIpv4('172.22.40.100')),
-        last: must(parseIpv4('172.22.40.149')),
-      },
-    ],
-  };
-  expect(subnetFromView(JSON.parse(JSON.stringify(subnetToView(subnet))))).toEqual(subnet);
-  const at = { id: 'i', subnetId: 's', address: '172.22.40.104', mac: null };
-  const rest = {
-    stage: 'planned',
-    notches: [],
-    issues: [],
-    check: null,
-    keep: null,
-    trouble: null,
-  } as const;
-  const place = { area: '', cabinet: '', position: '' };
-  const view = { id: 'd', title: 'D', name: 'd', kindId: 'k', way: 'bootp', ...place } as const;
-  expect(deviceFromView({ ...view, interfaces: [{ ...at, ...rest }] }).interfaces[0]).toEqual({
-    id: 'i',
-    subnetId: 's',
-    address: must(parseIpv4('172.22.40.104')),
-    mac: undefined,
-  });
 });
 
 test('news of what was heard: changed, forgotten, or all anew', () => {

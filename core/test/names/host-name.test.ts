@@ -1,5 +1,4 @@
-import fc from 'fast-check';
-import { parseHostName, proposeName } from '../../src';
+import { parseHostName } from '../../src';
 
 const label63 = 'a'.repeat(63);
 const name253 = [label63, label63, label63, 'a'.repeat(61)].join('.');
@@ -34,22 +33,4 @@ test.each([
   ['86', 'name.numeric', '86'],
 ])('%j is refused as %s', (text, code, where) => {
   expect(parseHostName(text)).toMatchObject({ ok: false, error: { code, where } });
-});
-
-test('a proposed name is free, allowed, and the lowest number that is', () => {
-  expect(proposeName('FH2', 'drive', new Set(['fh2-drive-1', 'fh2-drive-3']))).toBe('fh2-drive-2');
-  expect(proposeName('', '', new Set())).toBe('device-1');
-  expect(proposeName('Schrank 7/Ü', 'drive', new Set())).toBe('schrank-7-drive-1');
-  fc.assert(
-    fc.property(fc.string(), fc.string(), (cabinet, role) => {
-      const taken = new Set<string>();
-      for (let i = 0; i < 3; i += 1) {
-        const name = proposeName(cabinet, role, taken);
-        expect(parseHostName(name)).toEqual({ ok: true, value: name });
-        expect(taken.has(name)).toBe(false);
-        taken.add(name);
-      }
-    }),
-    { seed: 1123 },
-  );
 });

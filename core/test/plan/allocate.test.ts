@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import {
+  avoidedFor,
   checkAddress,
   checkSubnet,
   defaultBands,
   formatIpv4,
-  KINDS,
+  SHELF,
   lastOf,
   must,
   nextFree,
@@ -13,11 +14,15 @@ import {
   rangeHas,
   roleOf,
   sizeOf,
+  toDevice,
+  toInterface,
   toIpv4,
+  toPlan,
+  toSubnet,
   voiceAddress,
   type Band,
   type Ipv4,
-  type Plan,
+  type Device,
   type Role,
   type Subnet,
 } from '../../src';
@@ -26,32 +31,30 @@ const ip = (text: string) => must(parseIpv4(text));
 
 const subnetOf = (network: string, gateway?: string, bands?: readonly Band[]): Subnet => {
   const prefix = must(parsePrefix(network));
-  return {
+  return toSubnet({
     id: network,
     name: 'Filter hall',
     prefix,
     gateway: gateway === undefined ? undefined : ip(gateway),
-    vlan: undefined,
-    purpose: '',
     bands: bands ?? defaultBands(prefix),
-  };
+  });
 };
 
 const HALL = subnetOf('172.22.40.0/24', '172.22.40.1');
 
-const device = (title: string, address: string, subnetId = HALL.id): Plan['devices'][number] => ({
-  id: title,
-  title,
-  name: title.toLowerCase().replace(/\W+/g, '-'),
-  kindId: 'belloch-drive-d4',
-  way: 'dhcp-mac',
-  area: '',
-  cabinet: '',
-  position: '',
-  interfaces: [{ id: `${title} at`, subnetId, address: ip(address), mac: undefined }],
-});
+const device = (title: string, address: string, subnetId = HALL.id): Device =>
+  toDevice({
+    id: title,
+    title,
+    name: title.toLowerCase().replace(/\W+/g, '-'),
+    kindId: 'belloch-drive-d4',
+    way: 'dhcp-mac',
+    interfaces: [
+      toInterface({ id: `${title} at`, deviceId: title, subnetId, address: ip(address) }),
+    ],
+  });
 
-const PLAN: Plan = { subnets: [HALL], devices: [device('Drum filter drive 2', '172.22.40.86')] };
+const PLAN = toPlan({ subnets: [HALL], devices: [device('Drum filter drive 2', '172.22.40.86')] });
 
 // R-ADDRESS
 test.each<[string, string, readonly string[]]>([
@@ -101,7 +104,10 @@ test.each<[string, string, string | undefined, readonly string[]]>([
   ['gateway in a /31', '10.0.0.4/31', '10.0.0.5', []],
 ])('a subnet %s', (_name, network, gateway, codes) => {
   const prefix = must(parsePrefix(network));
-  const wanted = { prefix, gateway: gateway === undefined ? undefined : ip(gateway) };
+  const wanted = {
+    ...{ prefix, realmId: HALL.realmId },
+    gateway: gateway === undefined ? undefined : ip(gateway),
+  };
   expect(checkSubnet(PLAN, wanted).map((one) => one.code)).toEqual(codes);
 });
 
@@ -109,9 +115,9 @@ test('the lowest free of the band, and nothing outside it once it is full', () =
   const taken = new Set<Ipv4>();
   const given: string[] = [];
   for (
-    let next = nextFree(HALL, 'controllers', taken);
+    let next = nextFree(HALL, 'controllers', { taken });
     next;
-    next = nextFree(HALL, 'controllers', taken)
+    next = nextFree(HALL, 'controllers', { taken })
   ) {
     taken.add(next);
     given.push(formatIpv4(next));
@@ -120,11 +126,13 @@ test('the lowest free of the band, and nothing outside it once it is full', () =
 });
 
 test('a factory address of a kind is never proposed', () => {
-  const camera = KINDS.find((kind) => kind.id === 'fennrick-camera-c1');
+  const camera = SHELF.find((kind) => kind.id === 'fennrick-camera-c1');
   if (camera?.factory.kind !== 'fixed') throw new Error('the camera has a factory address');
   const subnet = subnetOf('192.168.77.8/30');
-  const others = new Set([toIpv4(camera.factory.address - 1)]);
-  expect(nextFree(subnet, 'sensors', others)).toBeUndefined();
+  const plan = toPlan({ subnets: [subnet] });
+  const avoided = avoidedFor(plan, subnet, camera, 'web-page', 0);
+  avoided.taken.add(toIpv4(camera.factory.address - 1));
+  expect(nextFree(subnet, 'sensors', avoided)).toBeUndefined();
 });
 
 test('R-NEXT-FREE: nextFree agrees with a search of every address', () => {
@@ -158,7 +166,7 @@ test('R-NEXT-FREE: nextFree agrees with a search of every address', () => {
         address += 1
       )
         if (expected === undefined && fits(toIpv4(address))) expected = toIpv4(address);
-      expect(nextFree(subnet, role, used)).toBe(expected);
+      expect(nextFree(subnet, role, { taken: used })).toBe(expected);
     }),
     { numRuns: 400, seed: 22 },
   );
@@ -170,4 +178,32 @@ test("we speak from the service laptops' band, from its end, never from a given 
   const small = subnetOf('10.0.0.4/30', '10.0.0.5');
   expect(formatIpv4(voiceAddress(small, new Set()) ?? toIpv4(0))).toBe('10.0.0.6');
   expect(voiceAddress(small, new Set([ip('10.0.0.6')]))).toBeUndefined();
+});
+
+// R-FREED
+test('a freed address waits for the next named revision and for 30 days, whichever is later', () => {
+  const DAY = 86_400_000;
+  const address = ip('172.22.40.80');
+  const freed = {
+    ...{ id: 'f', subnetId: HALL.id, address, deviceId: 'gone', whose: 'Old pump' },
+    ...{ at: 1000, revision: 7 },
+  };
+  const plan = toPlan({ subnets: [HALL], freed: [freed] });
+  const offered = (now: number, lastNamed: number) =>
+    nextFree(HALL, 'drives', avoidedFor(plan, HALL, undefined, 'dhcp-mac', now, lastNamed));
+  expect(offered(1000 + 29 * DAY, 8)).toBe(address + 1);
+  expect(offered(1000 + 31 * DAY, 7)).toBe(address + 1);
+  expect(offered(1000 + 31 * DAY, 8)).toBe(address);
+  expect(nextFree(HALL, 'drives', { taken: new Set() })).toBe(address);
+});
+
+test('a kind set by switches is offered only what its switches can make', () => {
+  const face = SHELF.find((kind) => kind.id === 'strathan-terminal-4');
+  const wide = subnetOf('10.0.0.0/24', '10.0.0.1', []);
+  const plan = toPlan({ subnets: [wide] });
+  const avoided = avoidedFor(plan, wide, face, 'switches', 0);
+  for (let last = 1; last <= 99; last += 1) avoided.taken.add(toIpv4(wide.prefix.network + last));
+  expect(nextFree(wide, 'io', avoided)).toBeUndefined();
+  avoided.taken.delete(ip('10.0.0.99'));
+  expect(nextFree(wide, 'io', avoided)).toBe(ip('10.0.0.99'));
 });

@@ -1,33 +1,29 @@
 import {
-  findKind,
+  findShelfKind,
   formatMac,
-  KINDS,
   must,
   offersFor,
-  parseHostName,
   parseIpv4,
   parseMac,
-  ROLES,
-  WAYS,
-  type Device,
+  toDevice,
+  toInterface,
   type OfferClient,
 } from '../../src';
 
 const mac = (text: string) => must(parseMac(text));
-const KIND = findKind('belloch-drive-d4');
+const KIND = findShelfKind('belloch-drive-d4');
 
-const device: Device = {
+const device = toDevice({
   id: 'one',
   title: 'Intake pump drive',
   name: 'in1-drive-1',
   kindId: 'belloch-drive-d4',
   way: 'dhcp-mac',
-  area: '',
-  cabinet: '',
-  position: '',
-  interfaces: [],
-};
-const at = { id: 'at', subnetId: 's', address: must(parseIpv4('10.0.0.80')), mac: undefined };
+});
+const at = toInterface({
+  ...{ id: 'at', deviceId: 'one', subnetId: 's' },
+  address: must(parseIpv4('10.0.0.80')),
+});
 
 const client = (last: string, fields: Partial<OfferClient> = {}): OfferClient => ({
   mac: mac(`02:00:5e:00:53:${last}`),
@@ -64,17 +60,4 @@ test('once bound, only its own MAC', () => {
   const clients = [client('01', { hostName: 'in1-drive-1' }), client('02')];
   expect(offered(clients, '02:00:5e:00:53:02')).toEqual(['02 mac']);
   expect(offered(clients, '02:00:5e:00:53:09')).toEqual([]);
-});
-
-// The kinds that ship are data: each must be one the rest of the program can work with.
-test.each(KINDS.map((kind) => [kind.id, kind] as const))('kind %s is whole', (id, kind) => {
-  expect(findKind(id)).toBe(kind);
-  expect(WAYS).toEqual(expect.arrayContaining([...kind.ways]));
-  expect(kind.ways.length).toBeGreaterThan(0);
-  expect(ROLES).toContain(kind.role);
-  expect(parseHostName(kind.stem).ok).toBe(true);
-  expect(kind.bootSeconds).toBeGreaterThan(0);
-  if (kind.pinning.by === 'own-step') expect(kind.pinning.steps.length).toBeGreaterThan(0);
-  if (kind.factory.kind === 'asks')
-    expect(kind.ways.some((way) => way === 'bootp' || way.startsWith('dhcp'))).toBe(true);
 });

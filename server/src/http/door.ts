@@ -30,6 +30,14 @@ export function idOf(request: Request, name: string): string {
   return value;
 }
 
+/** A thing of a plan: its id may have come with a plan file. */
+export function thingIdOf(request: Request, name: string): string {
+  const value = request.params[name];
+  if (typeof value !== 'string' || !/^[\w.:-]{1,80}$/.test(value))
+    throw Refusal.of('thing.unknown', name);
+  return value;
+}
+
 const MOST_NAME = 80;
 
 /** Who is asking: a name the person chose, sent with every request. */

@@ -18,6 +18,9 @@ const STATUS: Readonly<Record<string, Status>> = {
   'address.taken': 409,
   'name.taken': 409,
   'mac.taken': 409,
+  'edit.conflict': 409,
+  'undo.none': 409,
+  'redo.none': 409,
   store: 409,
   field: 409,
   wire: 409,
@@ -50,6 +53,8 @@ export const errorHandler =
       );
     const known = issues ?? [{ code: 'server.failed', where: '' }];
     const code = known[0]?.code ?? 'server.failed';
-    const view: ErrorView = { code, issues: known };
+    const conflicts = error instanceof Refusal ? error.conflicts : [];
+    const view: ErrorView =
+      conflicts.length > 0 ? { code, issues: known, conflicts } : { code, issues: known };
     response.status(statusOf(code)).json(view);
   };

@@ -9,7 +9,7 @@ import { addressList, noteHandOver } from '../service/hand-over';
 import type { PlanReader } from '../service/read-plan';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
-import { checked, idOf, personOf } from './door';
+import { checked, idOf, personOf, thingIdOf } from './door';
 import { cameInBy } from './guard';
 import * as schema from './schemas';
 
@@ -36,6 +36,33 @@ export function planRoutes({ reader, changer }: Services): Router {
   router.get('/jobs/:job', async (request, response) => {
     response.json(await reader.job(idOf(request, 'job')));
   });
+  router.get('/jobs/:job/plan', async (request, response) => {
+    response.json(await reader.plan(idOf(request, 'job')));
+  });
+  router.get('/jobs/:job/progress', async (request, response) => {
+    response.json(await reader.progress(idOf(request, 'job')));
+  });
+  router.get('/jobs/:job/edits', async (request, response) => {
+    const since = Number(request.query['since']);
+    response.json(await reader.editsSince(idOf(request, 'job'), since));
+  });
+  router.post('/jobs/:job/edits', async (request, response) => {
+    const { edits, why } = checked(schema.newEdits, request.body);
+    response.json(await changer.edit(idOf(request, 'job'), edits, why, personOf(request)));
+  });
+  for (const act of ['undo', 'redo'] as const)
+    router.post(`/jobs/:job/${act}`, async (request, response) => {
+      response.json(await changer[act](idOf(request, 'job'), personOf(request)));
+    });
+  router.get('/jobs/:job/revisions', async (request, response) => {
+    response.json(await reader.revisions(idOf(request, 'job')));
+  });
+  router.patch('/jobs/:job/revisions/:number', async (request, response) => {
+    const { name } = checked(schema.revisionName, request.body);
+    const number = Number(request.params['number']);
+    await changer.nameRevision(idOf(request, 'job'), number, name);
+    response.status(204).end();
+  });
   router.post('/jobs/:job/subnets', async (request, response) => {
     const wanted = checked(schema.newSubnet, request.body);
     const id = await changer.addSubnet(idOf(request, 'job'), wanted, personOf(request));
@@ -48,12 +75,12 @@ export function planRoutes({ reader, changer }: Services): Router {
   });
   router.patch('/jobs/:job/devices/:device', async (request, response) => {
     const change = checked(schema.deviceChange, request.body);
-    const ids = [idOf(request, 'job'), idOf(request, 'device')] as const;
+    const ids = [idOf(request, 'job'), thingIdOf(request, 'device')] as const;
     await changer.changeDevice(...ids, change, personOf(request));
     response.status(204).end();
   });
   router.delete('/jobs/:job/devices/:device', async (request, response) => {
-    const ids = [idOf(request, 'job'), idOf(request, 'device')] as const;
+    const ids = [idOf(request, 'job'), thingIdOf(request, 'device')] as const;
     await changer.removeDevice(...ids, personOf(request));
     response.status(204).end();
   });
@@ -64,11 +91,11 @@ export function assignRoutes({ reader, changer, field }: Services): Router {
   const router = Router();
   const base = '/jobs/:job/interfaces/:interface';
   router.get(`${base}/evidence`, async (request, response) => {
-    response.json(await reader.evidenceOf(idOf(request, 'job'), idOf(request, 'interface')));
+    response.json(await reader.evidenceOf(idOf(request, 'job'), thingIdOf(request, 'interface')));
   });
   router.post(`${base}/bind`, async (request, response) => {
     const wanted = checked(schema.binding, request.body);
-    const ids = [idOf(request, 'job'), idOf(request, 'interface')] as const;
+    const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;
     await changer.bind(...ids, wanted, personOf(request));
     response.status(204).end();
   });
@@ -80,7 +107,7 @@ export function assignRoutes({ reader, changer, field }: Services): Router {
   };
   for (const [name, act] of Object.entries(acts))
     router.post(`${base}/${name}`, async (request, response) => {
-      await act(idOf(request, 'job'), idOf(request, 'interface'), personOf(request));
+      await act(idOf(request, 'job'), thingIdOf(request, 'interface'), personOf(request));
       response.status(204).end();
     });
   router.post('/jobs/:job/check', async (request, response) => {

@@ -3,6 +3,7 @@ import {
   WAYS,
   type Binding,
   type DeviceChange,
+  type JsonObject,
   type NewDevice,
   type NewSubnet,
   type CabinetAction,
@@ -13,9 +14,18 @@ import {
 
 const text = (most: number) => Joi.string().allow('').max(most);
 const uuid = Joi.string().uuid();
+const thingId = Joi.string().pattern(/^[\w.:-]{1,80}$/);
 const way = Joi.string().valid(...WAYS);
 
 export const newJob = Joi.object<{ name: string }>({ name: text(120).required() });
+
+/** Each edit is read in its shape by core, which names what is wrong with it. */
+export const newEdits = Joi.object<{ edits: JsonObject[]; why: string }>({
+  edits: Joi.array().items(Joi.object()).min(1).max(50_000).required(),
+  why: text(300).required(),
+});
+
+export const revisionName = Joi.object<{ name: string }>({ name: text(120).required() });
 
 export const newSubnet = Joi.object<NewSubnet>({
   name: text(80).required(),
@@ -33,7 +43,7 @@ const newDevice = Joi.object<NewDevice>({
   area: text(80).required(),
   cabinet: text(40).required(),
   position: text(40).required(),
-  subnetId: uuid.required(),
+  subnetId: thingId.required(),
   address: text(40).required(),
 });
 
@@ -58,7 +68,7 @@ export const binding = Joi.object<Binding>({
 });
 
 export const interfaces = Joi.object<{ interfaceIds: string[] }>({
-  interfaceIds: Joi.array().items(uuid).min(1).max(1000).required(),
+  interfaceIds: Joi.array().items(thingId).min(1).max(1000).required(),
 });
 
 export const wireChoice = Joi.object<WireChoice>({

@@ -1,10 +1,17 @@
+import { randomUUID } from 'node:crypto';
 import {
+  changeOf,
   checkAddress,
   checkSubnet,
   defaultBands,
+  docOf,
+  findDoc,
   findKind,
   findSubnet,
+  FIRST_REALM,
+  formatIpv4,
   formatMac,
+  inverseOf,
   interfacesOf,
   judgeLabel,
   parseHostName,
@@ -12,10 +19,19 @@ import {
   parseLabel,
   parseMac,
   parsePrefix,
+  planOf,
+  readEdits,
+  toDevice,
+  toInterface,
+  toSubnet,
   type Binding,
   type DeviceChange,
+  type Edit,
+  type EditedView,
   type Ipv4,
   type Issue,
+  type Json,
+  type JsonObject,
   type NewDevice,
   type NewSubnet,
   type Plan,
@@ -23,7 +39,8 @@ import {
   type Subnet,
 } from '@ipsonomo/core';
 import { Refusal } from '../store/refusal';
-import type { PlanWriter, Store } from '../store/store';
+import type { Changed, PlanState, Store } from '../store/store';
+import { freedBy } from './freed';
 import { findInterface } from './read-plan';
 
 export interface Person {
@@ -33,12 +50,14 @@ export interface Person {
 /** Where a person's decisions come from, as the evidence names it. */
 const DESK = 'desk';
 
+type Decision<T> = { readonly edits: readonly Edit[]; readonly result: T };
+
 /** Changes to plans: each one is checked by core, made in one transaction and kept as a revision. */
 export class PlanChanger {
   constructor(
     private readonly store: Store,
     private readonly clock: () => number,
-    private readonly changed: (jobId: string) => Promise<void>,
+    private readonly changed: (jobId: string, revision: number) => Promise<void>,
   ) {}
 
   async addJob(name: string): Promise<string> {
@@ -48,78 +67,140 @@ export class PlanChanger {
     return job.id;
   }
 
-  addSubnet(jobId: string, wanted: NewSubnet, person: Person): Promise<string> {
+  /**
+   * Any edits of any things, as a grid makes them. What is wrong in the plan then is a snag and no
+   * refusal; only what cannot be read, or what somebody else changed meanwhile, is refused.
+   */
+  async edit(
+    jobId: string,
+    wanted: readonly JsonObject[],
+    why: string,
+    person: Person,
+  ): Promise<EditedView> {
+    const read = readEdits(wanted);
+    if (!read.ok) throw new Refusal(read.error);
+    const what = why.trim() || 'changed the plan';
+    const { revision, edits } = await this.apply(jobId, person, what, () => ({
+      edits: read.value,
+      result: undefined,
+    }));
+    return { revision, edits };
+  }
+
+  async addSubnet(jobId: string, wanted: NewSubnet, person: Person): Promise<string> {
     const prefix = must(parsePrefix(wanted.network));
     const gateway = wanted.gateway === null ? undefined : must(parseIpv4(wanted.gateway));
     const name = requireText(wanted.name);
-    return this.apply(jobId, person, `added subnet ${name} ${wanted.network}`, (plan, write) => {
-      refuseAny(checkSubnet(plan, { prefix, gateway }));
+    const what = `added subnet ${name} ${wanted.network}`;
+    const { result } = await this.apply(jobId, person, what, ({ doc }) => {
+      const plan = planOf(doc);
+      const realmId = plan.realms[0]?.id ?? FIRST_REALM.id;
+      refuseAny(checkSubnet(plan, { prefix, gateway, realmId }));
       const { purpose } = wanted;
+      const id = randomUUID();
+      const bands = defaultBands(prefix, plan.settings.bandTemplate);
       const vlan = wanted.vlan ?? undefined;
-      return write.addSubnet({ name, prefix, gateway, vlan, purpose, bands: defaultBands(prefix) });
+      const subnet = toSubnet({ id, name, prefix, realmId, gateway, vlan, purpose, bands });
+      return { edits: [{ op: 'add', type: 'subnet', thing: docOf('subnet', subnet) }], result: id };
     });
+    return result;
   }
 
   /** Adds devices, all or none. */
-  addDevices(
+  async addDevices(
     jobId: string,
     wanted: readonly NewDevice[],
     person: Person,
   ): Promise<readonly string[]> {
     const what =
       wanted.length === 1 ? `added ${wanted[0]?.title}` : `added ${wanted.length} devices`;
-    return this.apply(jobId, person, what, async (plan, write) => {
-      const ids: string[] = [];
-      const given = new Set<Ipv4>();
-      const names = new Set<string>();
-      for (const one of wanted) {
-        const { subnet, address, name } = readDevice(plan, one);
-        if (given.has(address) || names.has(name))
-          throw Refusal.of(given.has(address) ? 'address.taken' : 'name.taken', one.address, {
-            holder: 'another device of the same list',
-          });
-        given.add(address);
-        names.add(name);
-        ids.push(await write.addDevice({ ...one, name }, subnet.id, address));
-      }
-      return ids;
-    });
+    const { result } = await this.apply(jobId, person, what, ({ doc }) =>
+      newDevices(planOf(doc), wanted),
+    );
+    return result;
   }
 
-  changeDevice(
+  async changeDevice(
     jobId: string,
     deviceId: string,
     change: DeviceChange,
     person: Person,
   ): Promise<void> {
-    return this.apply(
-      jobId,
-      person,
-      `changed ${change.title ?? 'a device'}`,
-      async (plan, write) => {
-        const device = plan.devices.find((one) => one.id === deviceId);
-        const at = device?.interfaces[0];
-        if (!device || !at) throw Refusal.of('thing.unknown', 'device');
-        const { address, name, ...rest } = change;
-        if (name !== undefined && name !== device.name) refuseName(plan, name, device.id);
-        if (rest.title !== undefined) requireText(rest.title);
-        await write.changeDevice(device.id, name === undefined ? rest : { ...rest, name });
-        if (address === undefined) return;
-        const subnet = findSubnet(plan, at.subnetId);
-        const value = must(parseIpv4(address));
-        if (!subnet) throw Refusal.of('thing.unknown', 'subnet');
-        refuseAny(checkAddress(plan, subnet, value, at.id));
-        await write.setAddress(at.id, value);
-      },
-    );
+    const what = `changed ${change.title ?? 'a device'}`;
+    await this.apply(jobId, person, what, ({ doc }) => {
+      const plan = planOf(doc);
+      const device = plan.devices.find((one) => one.id === deviceId);
+      const at = device?.interfaces[0];
+      const thing = findDoc(doc, 'device', deviceId);
+      const atThing = at && findDoc(doc, 'interface', at.id);
+      if (!device || !thing) throw Refusal.of('thing.unknown', 'device');
+      const { address, name, ...rest } = change;
+      const fields: Record<string, Json> = { ...rest };
+      if (name !== undefined && name !== device.name) {
+        fields['name'] = refuseName(plan, name, device.id);
+        fields['isNameTyped'] = true;
+      }
+      if (rest.title !== undefined) requireText(rest.title);
+      const edits = [...changeOf('device', thing, fields)];
+      if (address === undefined || !at || !atThing) return { edits, result: undefined };
+      const subnet = findSubnet(plan, at.subnetId);
+      const value = must(parseIpv4(address));
+      if (!subnet) throw Refusal.of('thing.unknown', 'subnet');
+      refuseAny(checkAddress(plan, subnet, value, at.id));
+      edits.push(...changeOf('interface', atThing, { address: formatIpv4(value) }));
+      return { edits, result: undefined };
+    });
   }
 
-  removeDevice(jobId: string, deviceId: string, person: Person): Promise<void> {
-    return this.apply(jobId, person, 'removed a device', async (plan, write) => {
-      const device = plan.devices.find((one) => one.id === deviceId);
-      if (!device) throw Refusal.of('thing.unknown', 'device');
-      await write.removeDevice(device.id);
+  async removeDevice(jobId: string, deviceId: string, person: Person): Promise<void> {
+    await this.apply(jobId, person, 'removed a device', ({ doc }) => {
+      const thing = findDoc(doc, 'device', deviceId);
+      if (!thing) throw Refusal.of('thing.unknown', 'device');
+      const interfaces = [...doc.interface.values()].filter((one) => one['deviceId'] === deviceId);
+      return {
+        edits: [
+          ...interfaces.map((one): Edit => ({ op: 'remove', type: 'interface', thing: one })),
+          { op: 'remove', type: 'device', thing },
+        ],
+        result: undefined,
+      };
     });
+  }
+
+  /** Takes back a person's last revision that stands; the plan of others is not touched. */
+  undo(jobId: string, person: Person): Promise<EditedView> {
+    return this.takeBack(jobId, person, 'undo');
+  }
+
+  /** Does again what the person took back last, unless they changed something since. */
+  redo(jobId: string, person: Person): Promise<EditedView> {
+    return this.takeBack(jobId, person, 'redo');
+  }
+
+  private async takeBack(
+    jobId: string,
+    person: Person,
+    which: 'undo' | 'redo',
+  ): Promise<EditedView> {
+    const target = takeable(await this.store.revisionList(jobId), person.name, which);
+    if (!target) throw Refusal.of(which === 'undo' ? 'undo.none' : 'redo.none', '');
+    const [row] = await this.store.editsSince(jobId, target.number - 1);
+    const what =
+      which === 'undo'
+        ? `took back: ${target.what}`
+        : `did again: ${target.what.replace(/^took back: /, '')}`;
+    const change = { jobId, person: person.name, what, undoes: target.number };
+    const done = await this.store.change(change, () => ({
+      edits: inverseOf(row?.edits ?? []),
+      result: undefined,
+    }));
+    await this.changed(jobId, done.revision);
+    return { revision: done.revision, edits: done.edits };
+  }
+
+  async nameRevision(jobId: string, number: number, name: string): Promise<void> {
+    await this.store.nameRevision(jobId, number, requireText(name));
+    await this.changed(jobId, number);
   }
 
   /**
@@ -130,21 +211,23 @@ export class PlanChanger {
     const mac = must(parseMac(binding.mac));
     const heard = formatMac(mac);
     const facts = labelFacts(binding, heard);
-    const address = await this.apply(jobId, person, `bound ${heard}`, async (plan, write) => {
+    const { result: address } = await this.apply(jobId, person, `bound ${heard}`, ({ doc }) => {
+      const plan = planOf(doc);
       const found = findInterface(plan, interfaceId);
-      if (!found) throw Refusal.of('thing.unknown', 'device');
+      const thing = findDoc(doc, 'interface', interfaceId);
+      if (!found || !thing) throw Refusal.of('thing.unknown', 'device');
       const holder = interfacesOf(plan).find(({ at }) => at.mac === mac && at.id !== interfaceId);
       if (holder) throw Refusal.of('mac.taken', heard, { holder: holder.device.title });
-      await write.setMac(interfaceId, mac);
-      return found.at.address;
+      return { edits: changeOf('interface', thing, { mac: heard }), result: found.at.address };
     });
     await this.say(jobId, interfaceId, 'bound', facts, person, mac, address);
   }
 
-  unbind(jobId: string, interfaceId: string, person: Person): Promise<void> {
-    return this.apply(jobId, person, 'unbound a MAC', async (plan, write) => {
-      if (!findInterface(plan, interfaceId)) throw Refusal.of('thing.unknown', 'device');
-      await write.setMac(interfaceId, undefined);
+  async unbind(jobId: string, interfaceId: string, person: Person): Promise<void> {
+    await this.apply(jobId, person, 'unbound a MAC', ({ doc }) => {
+      const thing = findDoc(doc, 'interface', interfaceId);
+      if (!thing) throw Refusal.of('thing.unknown', 'device');
+      return { edits: changeOf('interface', thing, { mac: null }), result: undefined };
     });
   }
 
@@ -154,7 +237,7 @@ export class PlanChanger {
     if (!found) throw Refusal.of('thing.unknown', 'device');
     const { mac, address } = found.at;
     await this.say(jobId, interfaceId, 'said-kept', {}, person, mac, address);
-    await this.changed(jobId);
+    await this.changed(jobId, 0);
   }
 
   private async say(
@@ -176,16 +259,50 @@ export class PlanChanger {
     ]);
   }
 
+  /** One change as one revision; addresses that become free by it are held, in the same revision. */
   private async apply<T>(
     jobId: string,
     person: Person,
     what: string,
-    work: (plan: Plan, write: PlanWriter) => Promise<T>,
-  ): Promise<T> {
-    const result = await this.store.change({ jobId, person: person.name, what }, work);
-    await this.changed(jobId);
-    return result;
+    decide: (state: PlanState) => Decision<T>,
+  ): Promise<Changed<T>> {
+    const change = { jobId, person: person.name, what };
+    const done = await this.store.change(change, (state) => {
+      const { edits, result } = decide(state);
+      const freed = freedBy(state.doc, edits, this.clock(), state.revision + 1);
+      return { edits: [...edits, ...freed], result };
+    });
+    await this.changed(jobId, done.revision);
+    return done;
   }
+}
+
+type Listed = Awaited<ReturnType<Store['revisionList']>>[number];
+
+/** The revision of this person that undo or redo would take back now. @param list newest first */
+function takeable(
+  list: readonly Listed[],
+  person: string,
+  which: 'undo' | 'redo',
+): Listed | undefined {
+  const byNumber = new Map(list.map((one) => [one.number, one]));
+  const taken = new Set<number>();
+  for (const one of list) {
+    if (one.undoes !== null) taken.add(one.undoes);
+    if (one.person !== person || taken.has(one.number)) continue;
+    const isUndo = isUndoOf(one, byNumber);
+    if (which === 'undo' && !isUndo) return one;
+    // Whoever changed something after an undo has left what was undone behind.
+    if (which === 'redo') return isUndo ? one : undefined;
+  }
+  return undefined;
+}
+
+/** An undo takes back a change; what takes back an undo is a redo, and counts as a change again. */
+function isUndoOf(one: Listed, byNumber: ReadonlyMap<number, Listed>): boolean {
+  if (one.undoes === null) return false;
+  const target = byNumber.get(one.undoes);
+  return target === undefined || !isUndoOf(target, byNumber);
 }
 
 function must<T>(result: Result<T>): T {
@@ -210,13 +327,38 @@ function refuseName(plan: Plan, text: string, except?: string): string {
   return name;
 }
 
+function newDevices(plan: Plan, wanted: readonly NewDevice[]): Decision<readonly string[]> {
+  const edits: Edit[] = [];
+  const ids: string[] = [];
+  const given = new Set<Ipv4>();
+  const names = new Set<string>();
+  for (const one of wanted) {
+    const { subnet, address, name } = readDevice(plan, one);
+    if (given.has(address) || names.has(name))
+      throw Refusal.of(given.has(address) ? 'address.taken' : 'name.taken', one.address, {
+        holder: 'another device of the same list',
+      });
+    given.add(address);
+    names.add(name);
+    const id = randomUUID();
+    const { title, kindId, way, area, cabinet, position } = one;
+    const device = toDevice({ id, title, name, kindId, way, area, cabinet, position });
+    const at = toInterface({ id: randomUUID(), deviceId: id, subnetId: subnet.id, address });
+    edits.push(
+      { op: 'add', type: 'device', thing: docOf('device', device) },
+      { op: 'add', type: 'interface', thing: docOf('interface', at) },
+    );
+    ids.push(id);
+  }
+  return { edits, result: ids };
+}
+
 function readDevice(
   plan: Plan,
   wanted: NewDevice,
 ): { readonly subnet: Subnet; readonly address: Ipv4; readonly name: string } {
   requireText(wanted.title);
-  const kind = findKind(wanted.kindId);
-  if (!kind) throw Refusal.of('thing.unknown', 'kind');
+  if (!findKind(plan, wanted.kindId)) throw Refusal.of('thing.unknown', 'kind');
   const subnet = findSubnet(plan, wanted.subnetId);
   if (!subnet) throw Refusal.of('thing.unknown', 'subnet');
   const name = refuseName(plan, wanted.name);

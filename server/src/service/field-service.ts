@@ -101,9 +101,10 @@ export class FieldService {
   }
 
   async pin(jobId: string, interfaceId: string, person: Person): Promise<void> {
-    const found = findInterface(await this.store.plan(jobId), interfaceId);
+    const plan = await this.store.plan(jobId);
+    const found = findInterface(plan, interfaceId);
     if (!found) throw Refusal.of('thing.unknown', 'device');
-    if (findKind(found.device.kindId)?.pinning.by !== 'tcpip-object')
+    if (findKind(plan, found.device.kindId)?.pinning.by !== 'tcpip-object')
       throw Refusal.of('pin.noObject', '', { title: found.device.title });
     await this.listen(jobId, person);
     await this.field.call({ kind: 'pin', interfaceId, person: person.name });
@@ -170,7 +171,7 @@ function fieldPlanOf(
     targets: interfacesOf(plan).flatMap(({ device, at }) => {
       const subnet = subnets.get(at.subnetId);
       if (!subnet) return [];
-      const kind = findKind(device.kindId);
+      const kind = findKind(plan, device.kindId);
       const { notches } = progressOf(device.way, at, evidence.get(at.id) ?? []);
       return [
         {

@@ -48,7 +48,7 @@ export async function addressList(
   ]);
   const rows = interfacesOf(plan).map(({ device, at }) => {
     const subnet = findSubnet(plan, at.subnetId);
-    const kind = findKind(device.kindId);
+    const kind = findKind(plan, device.kindId);
     const seen = evidence.get(at.id) ?? [];
     const last = seen.at(-1);
     return [

@@ -1,34 +1,37 @@
 import {
-  checkAddress,
-  findSubnet,
   formatIpv4,
   interfacesOf,
+  jobViewOf,
   macOrNull,
+  planOf,
   progressOf,
-  STAGES,
-  subnetToView,
+  SnagBook,
+  thingsOf,
   type Device,
-  type DeviceInfo,
+  type EditsView,
   type Evidence,
   type EvidenceKind,
   type EvidenceView,
   type Interface,
-  type InterfaceView,
   type JobSummary,
   type JobView,
-  type Left,
   type Plan,
-  type Stage,
+  type PlanView,
+  type ProgressView,
+  type RevisionView,
+  type SeenView,
+  type Snag,
 } from '@ipsonomo/core';
+import { Refusal } from '../store/refusal';
 import type { JobRecord, Store } from '../store/store';
 
 /** So many lines of one device are read at once; the captures hold the rest. */
 const MOST_EVIDENCE = 200;
 
-type EvidenceMap = ReadonlyMap<string, readonly Evidence[]>;
-
 /** Reads plans together with what the evidence says of them. Nothing computed here is stored. */
 export class PlanReader {
+  private readonly books = new Map<string, SnagBook>();
+
   constructor(private readonly store: Store) {}
 
   async jobs(): Promise<readonly JobSummary[]> {
@@ -36,17 +39,62 @@ export class PlanReader {
     return Promise.all(jobs.map((job) => this.summary(job)));
   }
 
-  async job(jobId: string): Promise<JobView> {
-    const job = await this.store.job(jobId);
+  /** The plan as text, for a page that computes the rest by itself. */
+  async plan(jobId: string): Promise<PlanView> {
+    const [job, state] = await Promise.all([this.store.job(jobId), this.store.planState(jobId)]);
+    const { revision, lastNamed, doc } = state;
+    return { id: job.id, name: job.name, revision, lastNamed, things: thingsOf(doc) };
+  }
+
+  /** What happened to a plan after a revision, for a page that has it as it was then. */
+  async editsSince(jobId: string, since: number): Promise<EditsView> {
+    if (!Number.isInteger(since) || since < 0) throw Refusal.of('thing.unknown', 'revision');
+    const { revision, lastNamed } = await this.store.planState(jobId);
+    const rows = since >= revision ? [] : await this.store.editsSince(jobId, since);
+    return { revision, lastNamed, edits: rows.flatMap((row) => row.edits) };
+  }
+
+  async progress(jobId: string): Promise<ProgressView> {
     const [plan, evidence, revisions] = await Promise.all([
       this.store.plan(jobId),
       this.store.latestEvidence(jobId),
       this.store.revisions(jobId),
     ]);
-    const devices = plan.devices.map((device) => deviceInfo(plan, device, evidence));
-    const left = leftOf(devices, revisions.last - revisions.handedOver);
-    const subnets = plan.subnets.map(subnetToView);
-    return { id: job.id, name: job.name, revision: revisions.last, subnets, devices, left };
+    const seen: Record<string, SeenView> = {};
+    if (evidence.size > 0)
+      for (const { device, at } of interfacesOf(plan)) {
+        const found = evidence.get(at.id);
+        if (found) seen[at.id] = seenView(device, at, found);
+      }
+    return { seen, handedOver: revisions.handedOver };
+  }
+
+  /** All of a job in one answer, as the screens put it together. */
+  async job(jobId: string): Promise<JobView> {
+    const [job, { revision, doc }, progress] = await Promise.all([
+      this.store.job(jobId),
+      this.store.planState(jobId),
+      this.progress(jobId),
+    ]);
+    const plan = planOf(doc);
+    return jobViewOf(
+      { id: job.id, name: job.name, revision },
+      plan,
+      progress,
+      this.snags(jobId, plan),
+    );
+  }
+
+  /** The snags of a plan; only what an edit touched is looked at again. */
+  private snags(jobId: string, plan: Plan): readonly Snag[] {
+    let book = this.books.get(jobId);
+    if (!book) this.books.set(jobId, (book = new SnagBook()));
+    return book.update(plan);
+  }
+
+  async revisions(jobId: string): Promise<readonly RevisionView[]> {
+    const rows = await this.store.revisionList(jobId);
+    return rows.map((row) => ({ ...row, at: row.at.getTime() }));
   }
 
   async evidenceOf(jobId: string, interfaceId: string): Promise<readonly EvidenceView[]> {
@@ -60,40 +108,12 @@ export class PlanReader {
   }
 }
 
-function leftOf(devices: readonly DeviceInfo[], changes: number): Left {
-  const interfaces = devices.flatMap((device) => device.interfaces);
-  const at = (stage: Stage) => STAGES.indexOf(stage);
-  return {
-    plan: interfaces.filter((one) => one.issues.length > 0).length,
-    assign: interfaces.filter((one) => at(one.stage) < at('pinned')).length,
-    prove: interfaces.filter((one) => one.check?.kind !== 'found-as-planned' && isDue(one)).length,
-    handOver: changes,
-  };
-}
-
-/** Something can be proven, or was found otherwise. */
-const isDue = (one: InterfaceView): boolean =>
-  one.check !== null || STAGES.indexOf(one.stage) >= STAGES.indexOf('given');
-
-function deviceInfo(plan: Plan, device: Device, evidence: EvidenceMap): DeviceInfo {
-  const interfaces = device.interfaces.map((at) =>
-    interfaceView(plan, device, at, evidence.get(at.id) ?? []),
-  );
-  return { ...device, interfaces };
-}
-
 const CHECKS: readonly EvidenceKind[] = ['found-as-planned', 'contradicted', 'no-answer'];
 const KEEPS: readonly EvidenceKind[] = ['told-to-keep', 'said-kept', 'keep-refused'];
 const TROUBLES: readonly EvidenceKind[] = ['address-taken', 'twins', 'declined'];
 const TROUBLE_ENDS: readonly EvidenceKind[] = [...TROUBLES, 'has-address', 'answered'];
 
-function interfaceView(
-  plan: Plan,
-  device: Device,
-  at: Interface,
-  evidence: readonly Evidence[],
-): InterfaceView {
-  const subnet = findSubnet(plan, at.subnetId);
+function seenView(device: Device, at: Interface, evidence: readonly Evidence[]): SeenView {
   const counting = evidence.filter(
     (one) => one.address === undefined || one.address === at.address,
   );
@@ -102,13 +122,8 @@ function interfaceView(
     counting.findLast((one) => kinds.includes(one.kind) && (!one.mac || one.mac === at.mac));
   const trouble = last(TROUBLE_ENDS);
   return {
-    id: at.id,
-    subnetId: at.subnetId,
-    address: formatIpv4(at.address),
-    mac: macOrNull(at.mac),
     stage,
     notches: notches.map(({ by, ...notch }) => ({ ...notch, by: by ? evidenceView(by) : null })),
-    issues: subnet ? checkAddress(plan, subnet, at.address, at.id) : [],
     check: viewOrNull(last(CHECKS)),
     keep: viewOrNull(last(KEEPS)),
     trouble: trouble && TROUBLES.includes(trouble.kind) ? evidenceView(trouble) : null,

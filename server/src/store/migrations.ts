@@ -109,6 +109,50 @@ const MIGRATIONS: readonly Migration[] = [
       drop function evidence_stays;
     `,
   },
+  {
+    // The plan becomes a document of things, each revision the edits that made it.
+    name: '002_things_and_edits',
+    up: `
+      create table thing (
+        job_id uuid not null references job on delete cascade,
+        type text not null,
+        id text not null,
+        ordinal bigint generated always as identity,
+        body jsonb not null,
+        primary key (job_id, type, id)
+      );
+      create index thing_in_order on thing (job_id, ordinal);
+      insert into thing (job_id, type, id, body)
+        select id, 'realm', 'realm', '{"id": "realm", "name": "Site"}' from job order by created_at;
+      insert into thing (job_id, type, id, body)
+        select job_id, 'subnet', id, jsonb_build_object(
+          'id', id, 'name', name, 'realmId', 'realm', 'prefix', network::text,
+          'gateway', host(gateway), 'vlan', vlan, 'purpose', purpose, 'bands', bands)
+        from subnet order by network;
+      insert into thing (job_id, type, id, body)
+        select job_id, 'device', id, jsonb_build_object(
+          'id', id, 'title', title, 'name', name, 'kindId', kind_id, 'way', way,
+          'area', area, 'cabinet', cabinet, 'position', position)
+        from device order by ordinal;
+      insert into thing (job_id, type, id, body)
+        select interface.job_id, 'interface', interface.id, jsonb_build_object(
+          'id', interface.id, 'deviceId', device_id, 'subnetId', subnet_id,
+          'address', host(address), 'mac', mac::text)
+        from interface join device on device.id = device_id order by device.ordinal;
+      drop table interface, device, subnet;
+      -- A thing that came with a plan file keeps the id it had there.
+      alter table evidence alter column interface_id type text;
+      alter table revision
+        drop column details,
+        add column edits jsonb not null default '[]',
+        add column name text,
+        add column undoes integer;
+    `,
+    down: `
+      drop table thing;
+      alter table revision drop column edits, drop column name, drop column undoes;
+    `,
+  },
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

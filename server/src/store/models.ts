@@ -1,4 +1,5 @@
-import { Model, type JSONSchema } from 'objection';
+import { Model } from 'objection';
+import type { Edit, JsonObject } from '@ipsonomo/core';
 
 // Rows as they stand in PostgreSQL: `cidr`, `inet` and `macaddr` arrive as text, times as Date.
 
@@ -9,53 +10,16 @@ export class JobRow extends Model {
   static override readonly tableName = 'job';
 }
 
-export class SubnetRow extends Model {
-  declare id: string;
+/** One thing of a plan; its body is text as in a plan file. */
+export class ThingRow extends Model {
   declare job_id: string;
-  declare name: string;
-  declare network: string;
-  declare gateway: string | null;
-  declare vlan: number | null;
-  declare purpose: string;
-  declare bands: { role: string; first: string; last: string }[];
-  declare created_at: Date;
-  static override readonly tableName = 'subnet';
-  static override readonly jsonSchema: JSONSchema = {
-    type: 'object',
-    properties: { bands: { type: 'array' } },
-  };
-}
-
-export class InterfaceRow extends Model {
+  declare type: string;
   declare id: string;
-  declare job_id: string;
-  declare device_id: string;
-  declare subnet_id: string;
-  declare address: string;
-  declare mac: string | null;
-  static override readonly tableName = 'interface';
-}
-
-export class DeviceRow extends Model {
-  declare id: string;
-  declare job_id: string;
-  declare title: string;
-  declare name: string;
-  declare kind_id: string;
-  declare way: string;
-  declare area: string;
-  declare cabinet: string;
-  declare position: string;
   declare ordinal: string;
-  declare interfaces?: InterfaceRow[];
-  static override readonly tableName = 'device';
-  static override readonly relationMappings = {
-    interfaces: {
-      relation: Model.HasManyRelation,
-      modelClass: InterfaceRow,
-      join: { from: 'device.id', to: 'interface.device_id' },
-    },
-  };
+  declare body: JsonObject;
+  static override readonly tableName = 'thing';
+  static override readonly idColumn = ['job_id', 'type', 'id'];
+  static override readonly jsonAttributes = ['body'];
 }
 
 export class RevisionRow extends Model {
@@ -64,10 +28,12 @@ export class RevisionRow extends Model {
   declare at: Date;
   declare person: string;
   declare what: string;
-  declare details: Record<string, unknown>;
+  declare edits: readonly Edit[];
+  declare name: string | null;
+  declare undoes: number | null;
   static override readonly tableName = 'revision';
   static override readonly idColumn = ['job_id', 'number'];
-  static override readonly jsonAttributes = ['details'];
+  static override readonly jsonAttributes = ['edits'];
 }
 
 export class RunRow extends Model {

@@ -1,9 +1,12 @@
 import { DBError, ForeignKeyViolationError, UniqueViolationError } from 'objection';
-import type { Issue } from '@ipsonomo/core';
+import type { EditConflict, Issue } from '@ipsonomo/core';
 
 /** A refusal with its issues; `http` finds the status by the first code. */
 export class Refusal extends Error {
-  constructor(readonly issues: readonly Issue[]) {
+  constructor(
+    readonly issues: readonly Issue[],
+    readonly conflicts: readonly EditConflict[] = [],
+  ) {
     super(issues.map((issue) => issue.code).join(', '));
   }
   static of(code: string, where: string, facts?: Issue['facts']): Refusal {

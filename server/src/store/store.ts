@@ -1,29 +1,17 @@
-import { raw, type Transaction } from 'objection';
+import { raw } from 'objection';
 import type { Knex } from 'knex';
 import {
-  bandToView,
-  formatIpv4,
-  formatMac,
-  formatPrefix,
-  type Device,
+  planOf,
+  type Edit,
   type Evidence,
-  type Ipv4,
-  type MacAddress,
   type Plan,
-  type Subnet,
+  type PlanDoc,
+  type RevisionView,
 } from '@ipsonomo/core';
-import {
-  DeviceRow,
-  EvidenceRow,
-  HandOverRow,
-  InterfaceRow,
-  JobRow,
-  RevisionRow,
-  RunRow,
-  SubnetRow,
-} from './models';
+import { EvidenceRow, HandOverRow, JobRow, RevisionRow, RunRow } from './models';
+import { PlanStore } from './plan-store';
 import { Refusal, translateDatabaseError } from './refusal';
-import { ipText, macText, toDevice, toEvidence, toSubnet } from './rows';
+import { ipText, macText, toEvidence } from './rows';
 
 export interface JobRecord {
   readonly id: string;
@@ -38,13 +26,33 @@ export interface NewEvidence extends Omit<Evidence, 'id'> {
   readonly bytes: Buffer | undefined;
 }
 
-/** A change inside one transaction: everything in it happens or nothing does. */
+/** Who changes a plan, and why. */
 export interface Change {
   readonly jobId: string;
   readonly person: string;
   readonly what: string;
-  readonly details?: Record<string, unknown>;
+  /** The revision that is taken back by this one. */
+  readonly undoes?: number;
 }
+
+/** A plan at one revision. */
+export interface PlanState {
+  readonly revision: number;
+  /** The last revision that has a name, 0 for none. */
+  readonly lastNamed: number;
+  readonly doc: PlanDoc;
+}
+
+/** What a change made: the revision (the last one where nothing changed) and the edits of it. */
+export interface Changed<T> {
+  readonly revision: number;
+  readonly edits: readonly Edit[];
+  readonly result: T;
+}
+
+const MOST_REVISIONS = 1000;
+
+export type RevisionListRow = Omit<RevisionView, 'at'> & { readonly at: Date };
 
 const EVIDENCE_COLUMNS = [
   'id',
@@ -60,11 +68,13 @@ const EVIDENCE_COLUMNS = [
 
 const byTime = (a: Evidence, b: Evidence): number => a.at - b.at || Number(a.id) - Number(b.id);
 
-export type DeviceFields = Omit<Device, 'id' | 'interfaces'>;
-
 /** The plan and the evidence in PostgreSQL. The only room that knows tables. */
 export class Store {
-  constructor(private readonly knex: Knex) {}
+  private readonly plans: PlanStore;
+
+  constructor(private readonly knex: Knex) {
+    this.plans = new PlanStore(knex);
+  }
 
   async isAlive(): Promise<boolean> {
     return this.ask(async () => (await this.knex.raw('select 1')) !== undefined);
@@ -83,37 +93,67 @@ export class Store {
   }
 
   addJob(name: string): Promise<JobRecord> {
-    return this.ask(() => JobRow.query(this.knex).insertAndFetch({ name }));
+    return this.ask(() =>
+      JobRow.transaction(this.knex, async (trx) => {
+        const job = await JobRow.query(trx).insertAndFetch({ name });
+        await this.plans.begin(job.id, trx);
+        return job;
+      }),
+    );
   }
 
-  plan(jobId: string): Promise<Plan> {
-    return this.ask(() => this.planIn(jobId, this.knex));
+  async plan(jobId: string): Promise<Plan> {
+    return planOf((await this.planState(jobId)).doc);
+  }
+
+  planState(jobId: string): Promise<PlanState> {
+    return this.ask(() => this.plans.read(jobId, this.knex));
   }
 
   /**
-   * Changes a plan: the current one is read under a lock, so two people cannot give one address
-   * twice, and a revision is written with it.
+   * Changes a plan: the current one is read under a lock, `decide` says what to change, and the
+   * revision is written with it. Nothing is written where somebody else changed the same meanwhile.
    */
-  change<T>(change: Change, work: (plan: Plan, write: PlanWriter) => Promise<T>): Promise<T> {
+  change<T>(
+    change: Change,
+    decide: (state: PlanState) => { readonly edits: readonly Edit[]; readonly result: T } | Refusal,
+  ): Promise<Changed<T>> {
+    return this.ask(() => this.plans.change(change, decide));
+  }
+
+  /** Revisions after this one, oldest first, with their edits. */
+  editsSince(jobId: string, revision: number): Promise<readonly RevisionRow[]> {
     return this.ask(() =>
-      JobRow.transaction(this.knex, async (trx) => {
-        const locked = await JobRow.query(trx).findById(change.jobId).forUpdate();
-        if (!locked) throw Refusal.of('thing.unknown', 'job');
-        const plan = await this.planIn(change.jobId, trx);
-        const result = await work(plan, new PlanWriter(change.jobId, trx));
-        await RevisionRow.query(trx).insert({
-          job_id: change.jobId,
-          number: raw(
-            '(select coalesce(max(number), 0) + 1 from revision where job_id = ?)',
-            change.jobId,
-          ),
-          person: change.person,
-          what: change.what,
-          details: change.details ?? {},
-        });
-        return result;
-      }),
+      RevisionRow.query(this.knex)
+        .where('job_id', jobId)
+        .where('number', '>', revision)
+        .orderBy('number'),
     );
+  }
+
+  /** Newest first, without their edits. */
+  revisionList(jobId: string): Promise<readonly RevisionListRow[]> {
+    return this.ask(() =>
+      RevisionRow.query(this.knex)
+        .select(
+          ...['number', 'at', 'person', 'what', 'name', 'undoes'],
+          raw('jsonb_array_length(edits)').as('count'),
+        )
+        .where('job_id', jobId)
+        .orderBy('number', 'desc')
+        .limit(MOST_REVISIONS)
+        .castTo<RevisionListRow[]>(),
+    );
+  }
+
+  nameRevision(jobId: string, number: number, name: string): Promise<void> {
+    return this.ask(async () => {
+      const changed = await RevisionRow.query(this.knex)
+        .where({ job_id: jobId, number })
+        .patch({ name });
+      if (changed === 0) throw Refusal.of('thing.unknown', 'revision');
+      this.plans.forget(jobId);
+    });
   }
 
   /** The number of the last revision, and of the one last handed over. */
@@ -233,86 +273,11 @@ export class Store {
     });
   }
 
-  private async planIn(jobId: string, knex: Knex | Transaction): Promise<Plan> {
-    const subnets = await SubnetRow.query(knex).where('job_id', jobId).orderBy('network');
-    const devices = await DeviceRow.query(knex)
-      .where('job_id', jobId)
-      .orderBy('ordinal')
-      .withGraphFetched('interfaces');
-    return { subnets: subnets.map(toSubnet), devices: devices.map(toDevice) };
-  }
-
   private async ask<T>(work: () => PromiseLike<T>): Promise<T> {
     try {
       return await work();
     } catch (error) {
       throw translateDatabaseError(error);
     }
-  }
-}
-
-/** Writes to one job inside a transaction. */
-export class PlanWriter {
-  constructor(
-    private readonly jobId: string,
-    private readonly trx: Transaction,
-  ) {}
-
-  async addSubnet(subnet: Omit<Subnet, 'id'>): Promise<string> {
-    const row = await SubnetRow.query(this.trx).insertAndFetch({
-      job_id: this.jobId,
-      name: subnet.name,
-      network: formatPrefix(subnet.prefix),
-      gateway: ipText(subnet.gateway),
-      vlan: subnet.vlan ?? null,
-      purpose: subnet.purpose,
-      bands: subnet.bands.map(bandToView),
-    });
-    return row.id;
-  }
-
-  async addDevice(device: DeviceFields, subnetId: string, address: Ipv4): Promise<string> {
-    const row = await DeviceRow.query(this.trx).insertAndFetch({
-      job_id: this.jobId,
-      title: device.title,
-      name: device.name,
-      kind_id: device.kindId,
-      way: device.way,
-      area: device.area,
-      cabinet: device.cabinet,
-      position: device.position,
-    });
-    await InterfaceRow.query(this.trx).insert({
-      job_id: this.jobId,
-      device_id: row.id,
-      subnet_id: subnetId,
-      address: formatIpv4(address),
-    });
-    return row.id;
-  }
-
-  async changeDevice(id: string, fields: Partial<DeviceFields>): Promise<void> {
-    const { title, name, way, area, cabinet, position } = fields;
-    const changed = Object.entries({ title, name, way, area, cabinet, position }).filter(
-      ([, value]) => value !== undefined,
-    );
-    if (changed.length > 0)
-      await DeviceRow.query(this.trx).findById(id).patch(Object.fromEntries(changed));
-  }
-
-  async removeDevice(id: string): Promise<void> {
-    await DeviceRow.query(this.trx).deleteById(id);
-  }
-
-  async setAddress(interfaceId: string, address: Ipv4): Promise<void> {
-    await InterfaceRow.query(this.trx)
-      .findById(interfaceId)
-      .patch({ address: formatIpv4(address) });
-  }
-
-  async setMac(interfaceId: string, mac: MacAddress | undefined): Promise<void> {
-    await InterfaceRow.query(this.trx)
-      .findById(interfaceId)
-      .patch({ mac: mac === undefined ? null : formatMac(mac) });
   }
 }

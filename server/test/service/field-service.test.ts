@@ -1,4 +1,4 @@
-import type { Plan } from '@ipsonomo/core';
+import { must, parsePrefix, toPlan, toSubnet, type Plan } from '@ipsonomo/core';
 import type { Field } from '../../src/field/field';
 import type { Practice } from '../../src/field/practice';
 import { IDLE, type FieldCommand } from '../../src/field/protocol';
@@ -7,15 +7,8 @@ import type { Store } from '../../src/store/store';
 
 // What the wire is told and in which order, with a store that answers when the test lets it.
 
-const planNamed = (id: string): Plan => ({
-  subnets: [
-    {
-      ...{ id, name: id, prefix: { network: 0, length: 24 }, gateway: undefined },
-      ...{ vlan: undefined, purpose: '', bands: [] },
-    } as unknown as Plan['subnets'][number],
-  ],
-  devices: [],
-});
+const planNamed = (id: string): Plan =>
+  toPlan({ subnets: [toSubnet({ id, name: id, prefix: must(parsePrefix('10.0.0.0/24')) })] });
 
 function open() {
   const told: string[] = [];

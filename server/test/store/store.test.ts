@@ -1,6 +1,20 @@
-import { must, parseIpv4, parseMac, parsePrefix, type EvidenceKind } from '@ipsonomo/core';
-import { Refusal } from '../../src/store/refusal';
-import type { NewEvidence } from '../../src/store/store';
+import {
+  docOf,
+  must,
+  parseIpv4,
+  parseMac,
+  parsePrefix,
+  snagsOf,
+  toDevice,
+  toInterface,
+  toSubnet,
+  type Edit,
+  type EvidenceKind,
+  type Json,
+  type ThingDoc,
+  type ThingType,
+} from '@ipsonomo/core';
+import { Store, type NewEvidence } from '../../src/store/store';
 import { Scratch } from '../scratch';
 
 let scratch: Scratch;
@@ -19,38 +33,50 @@ const DEVICE = {
   ...{ area: '', cabinet: 'FH2', position: '3' },
 };
 
+const add = (type: ThingType, thing: ThingDoc): Edit => ({ op: 'add', type, thing });
+
+const deviceEdits = (id: string, subnetId: string, address: string): readonly Edit[] => [
+  add('device', docOf('device', toDevice({ ...DEVICE, id, name: id }))),
+  add(
+    'interface',
+    docOf(
+      'interface',
+      toInterface({ id: `${id}-at`, deviceId: id, subnetId, address: ip(address) }),
+    ),
+  ),
+];
+
 /** A job with one subnet and one device in it. */
 async function jobWith(name: string) {
   const { store } = scratch;
   const job = await store.addJob(name);
-  const prefix = must(parsePrefix('10.0.0.0/24'));
-  const subnet = {
-    name: 'Hall',
-    prefix,
-    gateway: ip('10.0.0.1'),
-    vlan: 40,
-    purpose: '',
-    bands: [],
-  };
-  const subnetId = await store.change(
-    { jobId: job.id, person: 'Mara', what: 'planned' },
-    async (_plan, write) => {
-      const id = await write.addSubnet(subnet);
-      await write.addDevice({ ...DEVICE, name: 'drive-2' }, id, ip('10.0.0.86'));
-      return id;
-    },
-  );
+  const subnet = toSubnet({
+    ...{ id: 'hall', name: 'Hall', prefix: must(parsePrefix('10.0.0.0/24')) },
+    ...{ gateway: ip('10.0.0.1'), vlan: 40 },
+  });
+  await make(job.id, [
+    add('subnet', docOf('subnet', subnet)),
+    ...deviceEdits('drive-2', 'hall', '10.0.0.86'),
+  ]);
   const plan = await store.plan(job.id);
   const at = plan.devices[0]?.interfaces[0];
   if (!at) throw new Error('no interface');
-  return { jobId: job.id, subnetId, subnet, plan, at };
+  return { jobId: job.id, subnetId: 'hall', subnet, plan, at };
 }
+
+const make = (jobId: string, edits: readonly Edit[]) =>
+  scratch.store.change(change(jobId), () => ({ edits, result: undefined }));
+
+const setAt = (field: string, from: Json, to: Json): Edit => ({
+  ...{ op: 'set', type: 'interface', id: 'drive-2-at' },
+  ...{ field, from, to },
+});
 
 const change = (jobId: string) => ({ jobId, person: 'Mara', what: 'changed' });
 
 test('a plan comes back as it was written, and every change is a revision', async () => {
   const { jobId, subnet, plan } = await jobWith('comes back');
-  expect(plan.subnets[0]).toEqual({ id: expect.any(String) as string, ...subnet });
+  expect(plan.subnets).toEqual([subnet]);
   expect(plan.devices[0]).toMatchObject({ ...DEVICE, name: 'drive-2' });
   expect(plan.devices[0]?.interfaces[0]).toMatchObject({
     address: ip('10.0.0.86'),
@@ -59,50 +85,64 @@ test('a plan comes back as it was written, and every change is a revision', asyn
   expect(await scratch.store.revisions(jobId)).toEqual({ last: 1, handedOver: 0 });
 });
 
-test('a change that fails in the middle leaves nothing behind', async () => {
+test('a store that knows nothing yet reads the same plan', async () => {
+  const { jobId, plan } = await jobWith('read anew');
+  expect(await new Store(scratch.knex).plan(jobId)).toEqual(plan);
+});
+
+test('a change that is refused in the middle leaves nothing behind', async () => {
   const { jobId, subnetId } = await jobWith('fails');
-  const failing = scratch.store.change(change(jobId), async (_plan, write) => {
-    await write.addDevice({ ...DEVICE, name: 'drive-3' }, subnetId, ip('10.0.0.87'));
-    throw Refusal.of('address.taken', '10.0.0.87');
-  });
-  await expect(failing).rejects.toThrow('address.taken');
+  const refused = make(jobId, [
+    ...deviceEdits('drive-3', subnetId, '10.0.0.87'),
+    setAt('address', '10.0.0.99', '10.0.0.100'),
+  ]);
+  await expect(refused).rejects.toThrow('edit.conflict');
   expect((await scratch.store.plan(jobId)).devices).toHaveLength(1);
   expect((await scratch.store.revisions(jobId)).last).toBe(1);
 });
 
-test('two people who give one address at the same time: one of them is told', async () => {
-  const { jobId, subnetId } = await jobWith('two people');
-  const give = (name: string) =>
-    scratch.store.change(change(jobId), (_plan, write) =>
-      write.addDevice({ ...DEVICE, name }, subnetId, ip('10.0.0.90')),
-    );
-  const done = await Promise.allSettled([give('drive-a'), give('drive-b')]);
-  expect(done.map((one) => one.status).sort()).toEqual(['fulfilled', 'rejected']);
-  const refused = done.find((one) => one.status === 'rejected');
-  expect(String(refused?.reason)).toContain('store.conflict');
+// R-MERGE
+test('two people at once: different fields merge, the same one is shown with both', async () => {
+  const { jobId } = await jobWith('two people');
+  await Promise.all([
+    make(jobId, [setAt('address', '10.0.0.86', '10.0.0.87')]),
+    make(jobId, [setAt('mac', null, '02:00:5e:00:53:11')]),
+  ]);
+  expect((await scratch.store.plan(jobId)).devices[0]?.interfaces[0]).toMatchObject({
+    ...{ address: ip('10.0.0.87'), mac: MAC },
+  });
+  const late = make(jobId, [setAt('address', '10.0.0.86', '10.0.0.90')]);
+  await expect(late).rejects.toMatchObject({
+    conflicts: [{ base: '10.0.0.86', theirs: '10.0.0.87', mine: '10.0.0.90', field: 'address' }],
+  });
+});
+
+test('two people who give one address: both are kept, for a snag to tell of', async () => {
+  const { jobId, subnetId } = await jobWith('one address');
+  await Promise.all(
+    ['drive-a', 'drive-b'].map((id) => make(jobId, deviceEdits(id, subnetId, '10.0.0.90'))),
+  );
+  const plan = await scratch.store.plan(jobId);
+  expect(plan.devices).toHaveLength(3);
+  expect(snagsOf(plan).map((one) => one.rule)).toContain('S-ADDRESS-TWICE');
 });
 
 test('the second of two changes sees what the first one made', async () => {
   const { jobId, subnetId } = await jobWith('in turn');
   const counts: number[] = [];
-  const add = (name: string, last: number) =>
-    scratch.store.change(change(jobId), async (plan, write) => {
-      counts.push(plan.devices.length);
-      await write.addDevice({ ...DEVICE, name }, subnetId, ip(`10.0.0.${last}`));
+  const one = (id: string, last: number) =>
+    scratch.store.change(change(jobId), ({ doc }) => {
+      counts.push(doc.device.size);
+      return { edits: deviceEdits(id, subnetId, `10.0.0.${last}`), result: undefined };
     });
-  await Promise.all([add('drive-a', 91), add('drive-b', 92)]);
+  await Promise.all([one('drive-a', 91), one('drive-b', 92)]);
   expect(counts.sort()).toEqual([1, 2]);
 });
 
-test('a MAC is bound to one interface of a job and no more', async () => {
-  const { jobId, subnetId, at } = await jobWith('one MAC');
-  await scratch.store.change(change(jobId), async (_plan, write) => {
-    await write.setMac(at.id, MAC);
-    await write.addDevice({ ...DEVICE, name: 'drive-3' }, subnetId, ip('10.0.0.87'));
-  });
-  const other = (await scratch.store.plan(jobId)).devices[1]?.interfaces[0]?.id ?? '';
-  const twice = scratch.store.change(change(jobId), (_plan, write) => write.setMac(other, MAC));
-  await expect(twice).rejects.toThrow('store.conflict');
+test('a change of nothing is no revision', async () => {
+  const { jobId } = await jobWith('nothing');
+  const { revision, edits } = await make(jobId, [setAt('address', '10.0.0.1', '10.0.0.86')]);
+  expect([revision, edits]).toEqual([1, []]);
 });
 
 const evidence = (
@@ -123,9 +163,15 @@ test('evidence is appended, never changed and never removed, not even with its d
   const here = () => scratch.knex('evidence').where({ interface_id: at.id });
   await expect(here().update({ kind: 'kept' })).rejects.toThrow('never changed');
   await expect(here().delete()).rejects.toThrow('never changed or removed');
-  await scratch.store.change(change(jobId), (_plan, write) =>
-    write.removeDevice(plan.devices[0]?.id ?? ''),
+  const { doc } = await scratch.store.planState(jobId);
+  const things = [...doc.interface.values()].map((thing) => ['interface', thing] as const);
+  const all = [...things, ...[...doc.device.values()].map((thing) => ['device', thing] as const)];
+  await make(
+    jobId,
+    all.map(([type, thing]): Edit => ({ op: 'remove', type, thing })),
   );
+  expect(plan.devices).toHaveLength(1);
+  expect((await scratch.store.plan(jobId)).devices).toEqual([]);
   const [seen] = await scratch.store.evidenceOf(jobId, at.id, 10);
   expect(seen).toMatchObject({ kind: 'asked', at: 1000, mac: MAC, facts: { message: 'DISCOVER' } });
 });
@@ -172,6 +218,6 @@ test('a run that a crash left open ends with the last thing it saw', async () =>
 test('what is not there is said to be unknown', async () => {
   const nobody = '00000000-0000-4000-8000-000000000000';
   await expect(scratch.store.job(nobody)).rejects.toThrow('thing.unknown');
-  const changing = scratch.store.change(change(nobody), () => Promise.resolve());
+  const changing = scratch.store.change(change(nobody), () => ({ edits: [], result: 1 }));
   await expect(changing).rejects.toThrow('thing.unknown');
 });

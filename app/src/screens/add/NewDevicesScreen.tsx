@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { KINDS, WAY_WORDS } from '@ipsonomo/core';
+import { kindsOf, WAY_WORDS } from '@ipsonomo/core';
 import { useAddDevices } from '../../data';
 import { Card, Choice, Field, Page, Refusals, Words } from '../../parts';
 import { usePlan } from '../plan/use-plan';
@@ -43,10 +43,10 @@ export function NewDevicesScreen({ job }: { readonly job: string }) {
       </Words>
       <Choice
         label="Kind"
-        options={KINDS.map((kind) => ({
+        options={(plan ? kindsOf(plan) : []).map((kind) => ({
           value: kind.id,
           title: kind.name,
-          detail: `${kind.maker} · ${kind.ways.map((way) => WAY_WORDS[way]).join(', ')}`,
+          detail: `${kind.maker} · ${kind.ways.map(({ way }) => WAY_WORDS[way]).join(', ')}`,
         }))}
         value={form.kindId}
         onChange={form.setKindId}

@@ -3,6 +3,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import {
   checkSubnet,
+  FIRST_REALM,
   firstHostOf,
   formatIpv4,
   hostCountOf,
@@ -108,7 +109,14 @@ function readSubnet(plan: Plan | undefined, network: string, gatewayText: string
     prefix: prefix.ok ? prefix.value : undefined,
     networkIssue: prefix.ok ? undefined : prefix.error,
     gatewayIssue: gateway && !gateway.ok ? gateway.error : undefined,
-    issues: plan && prefix.ok ? checkSubnet(plan, { prefix: prefix.value, gateway: value }) : [],
+    issues:
+      plan && prefix.ok
+        ? checkSubnet(plan, {
+            realmId: plan.realms[0]?.id ?? FIRST_REALM.id,
+            prefix: prefix.value,
+            gateway: value,
+          })
+        : [],
   };
 }
 

@@ -1,15 +1,15 @@
 import { useMemo, useState } from 'react';
 import {
+  avoidedFor,
   checkAddress,
   findKind,
   findSubnet,
   formatIpv4,
-  givenAddresses,
-  KINDS,
   nextFree,
   parseHostName,
   parseIpv4,
-  proposeName,
+  proposedName,
+  SHELF,
   type Ipv4,
   type Issue,
   type NewDevice,
@@ -27,7 +27,7 @@ type Correction = Partial<Pick<NewDevice, 'title' | 'name' | 'address'>>;
 
 /** The devices about to be added: proposed from the plan, corrected by a person. */
 export function useNewDevices(plan: Plan | undefined) {
-  const [kindId, setKindId] = useState(KINDS[0]?.id ?? '');
+  const [kindId, setKindId] = useState(SHELF[0]?.id ?? '');
   const [subnetId, setSubnetId] = useState('');
   const [cabinet, setCabinet] = useState('');
   const [area, setArea] = useState('');
@@ -72,20 +72,22 @@ function draftsOf(
   count: number,
   corrections: readonly Correction[],
 ): readonly Draft[] {
-  const kind = findKind(frame.kindId);
+  const kind = findKind(plan, frame.kindId);
   const subnet = findSubnet(plan, frame.subnetId);
   if (!kind || !subnet) return [];
-  const taken = new Set<Ipv4>(givenAddresses(plan, subnet.id));
+  const way = kind.ways[0]?.way ?? 'bootp';
+  const avoided = avoidedFor(plan, subnet, kind, way, Date.now());
+  const { taken } = avoided;
   const names = new Set(plan.devices.map((device) => device.name));
   const drafts: Draft[] = [];
   for (let index = 0; index < count; index += 1) {
-    const free = nextFree(subnet, kind.role, taken);
+    const free = nextFree(subnet, kind.role, avoided);
     const correction = corrections[index] ?? {};
     if (free === undefined && !correction.address) break;
-    const name = correction.name ?? proposeName(frame.cabinet, kind.stem, names);
+    const name =
+      correction.name ?? proposedName(plan, { ...frame, position: '' }, kind, names, free);
     const address = correction.address ?? (free === undefined ? '' : formatIpv4(free));
     const title = correction.title ?? `${kind.name} ${name}`;
-    const way = kind.ways[0] ?? 'bootp';
     const device: NewDevice = { ...frame, title, name, address, way, position: '' };
     drafts.push({
       device,

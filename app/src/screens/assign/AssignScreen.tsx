@@ -30,12 +30,12 @@ interface Props {
 /** What is awaited, next one first, with what was heard offered to it. */
 export function AssignScreen({ job, selected }: Props) {
   const wide = useWide();
-  const { view, error } = usePlan(job);
+  const { view, plan, error } = usePlan(job);
   const heard = useHeard();
   const { field, now } = useWire();
   const listening = field?.runId !== null && field?.jobId === job;
   const clients = listening ? heard : [];
-  const awaited = view ? awaitedOf(view, clients) : [];
+  const awaited = view && plan ? awaitedOf(view, plan, clients) : [];
   const strangers = view ? strangersOf(view, clients) : [];
   const [next, ...rest] = awaited;
   const shown = selected ?? next?.at.id;

@@ -1,5 +1,4 @@
 import {
-  deviceFromView,
   findKind,
   formatMac,
   offersFor,
@@ -12,6 +11,7 @@ import {
   type JobView,
   type OfferClient,
   type OfferReason,
+  type Plan,
 } from '@ipsonomo/core';
 
 /** A planned interface that is not pinned yet, and which heard clients it may be. */
@@ -48,19 +48,22 @@ export function strangersOf(job: JobView, heard: readonly HeardView[]): readonly
 /** What one interface is offered: its own MAC once bound, else every unbound client it may be. */
 export function offersOf(
   job: JobView,
+  plan: Plan,
   device: DeviceInfo,
   at: InterfaceView,
   heard: readonly HeardView[],
 ): readonly HeardOffer[] {
   const open = at.mac === null ? strangersOf(job, heard) : heard;
   const clients = open.flatMap((client) => clientOf(client) ?? []);
-  const planned = deviceFromView(device);
-  const own = planned.interfaces.find((one) => one.id === at.id);
-  if (!own) return [];
-  return offersFor(planned, own, findKind(device.kindId), clients).flatMap(({ mac, reasons }) => {
-    const client = open.find((one) => one.mac === formatMac(mac));
-    return client ? [{ heard: client, reasons }] : [];
-  });
+  const planned = plan.devices.find((one) => one.id === device.id);
+  const own = planned?.interfaces.find((one) => one.id === at.id);
+  if (!planned || !own) return [];
+  return offersFor(planned, own, findKind(plan, device.kindId), clients).flatMap(
+    ({ mac, reasons }) => {
+      const client = open.find((one) => one.mac === formatMac(mac));
+      return client ? [{ heard: client, reasons }] : [];
+    },
+  );
 }
 
 const strengthOf = ({ at, offers }: Awaited): number => {
@@ -74,11 +77,15 @@ const strengthOf = ({ at, offers }: Awaited): number => {
  * The calls that are left: what has come furthest first, since it is nearest to done, then what is
  * heard, then the rest in the order of the plan.
  */
-export function awaitedOf(job: JobView, heard: readonly HeardView[]): readonly Awaited[] {
+export function awaitedOf(
+  job: JobView,
+  plan: Plan,
+  heard: readonly HeardView[],
+): readonly Awaited[] {
   return job.devices
     .flatMap((device) => device.interfaces.map((at) => ({ device, at })))
     .filter(({ at }) => STAGES.indexOf(at.stage) < STAGES.indexOf('pinned'))
-    .map(({ device, at }) => ({ device, at, offers: offersOf(job, device, at, heard) }))
+    .map(({ device, at }) => ({ device, at, offers: offersOf(job, plan, device, at, heard) }))
     .sort((a, b) => strengthOf(b) - strengthOf(a));
 }
 

@@ -12,17 +12,17 @@ import { ProveStep } from './ProveStep';
 
 /** One device at the cabinet: where it stands in its five stages, and the one next action. */
 export function CallPane({ job, id }: { readonly job: string; readonly id: string }) {
-  const { view } = usePlan(job);
+  const { view, plan } = usePlan(job);
   const heard = useHeard();
   const device = view?.devices.find((one) => one.interfaces.some((at) => at.id === id));
   const at = device?.interfaces.find((one) => one.id === id);
-  if (!view || !device || !at) return <Page>{null}</Page>;
+  if (!view || !plan || !device || !at) return <Page>{null}</Page>;
   const call: Call = {
     job,
     device,
     at,
-    kind: findKind(device.kindId),
-    offers: offersOf(view, device, at, heard),
+    kind: findKind(plan, device.kindId),
+    offers: offersOf(view, plan, device, at, heard),
     length: lengthOf(view.subnets.find((one) => one.id === at.subnetId)?.network),
   };
   return <Step call={call} />;

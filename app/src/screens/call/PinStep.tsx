@@ -87,7 +87,7 @@ function MakeItStay({
 /** The kind's own way to keep an address, in order. */
 function Steps({ call }: { readonly call: Call }) {
   const pinning = call.kind?.pinning;
-  if (pinning?.by !== 'own-step') return null;
+  if (!pinning || pinning.steps.length === 0) return null;
   return (
     <View style={{ gap: 6 }}>
       <Words size="strong" heading={2}>

@@ -14,10 +14,10 @@ export function ProveStep({ call }: { readonly call: Call }) {
   const { at, job } = call;
   const router = useRouter();
   const { field } = useWire();
-  const { view } = usePlan(job);
+  const { view, plan } = usePlan(job);
   const check = useCheck(job);
   const asking = field?.tasks.some((one) => one.kind === 'check' && one.interfaceId === at.id);
-  const [next] = view ? awaitedOf(view, []) : [];
+  const [next] = view && plan ? awaitedOf(view, plan, []) : [];
   const proven = at.check?.kind === 'found-as-planned';
   const ask = (
     <Button

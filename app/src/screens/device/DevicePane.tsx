@@ -8,7 +8,8 @@ import {
   findSubnet,
   parseHostName,
   parseIpv4,
-  sentenceOf,
+  snagKey,
+  snagSentence,
   WAY_WORDS,
   type DeviceInfo,
   type InterfaceView,
@@ -41,7 +42,7 @@ export function DevicePane({ job, device: id }: { readonly job: string; readonly
   const at = device?.interfaces[0];
   if (!view || !plan || !device || !at) return <Page>{null}</Page>;
   const subnet = view.subnets.find((one) => one.id === at.subnetId);
-  const kind = findKind(device.kindId);
+  const kind = findKind(plan, device.kindId);
   return (
     <Page
       action={
@@ -63,9 +64,9 @@ export function DevicePane({ job, device: id }: { readonly job: string; readonly
         <AddressText size="call" address={at.address} length={lengthOf(subnet?.network)} />
         <StageNotches notches={at.notches} size={18} />
       </View>
-      {at.issues.map((issue) => (
-        <Notice key={issue.code} tone="brick">
-          {sentenceOf(issue)}
+      {device.snags.map((snag) => (
+        <Notice key={snagKey(snag)} tone={snag.severity === 'wrong' ? 'brick' : 'ochre'}>
+          {snagSentence(snag)}
         </Notice>
       ))}
       <Card>

@@ -1,8 +1,7 @@
-import { useQuery } from '@tanstack/react-query';
 import { Slot, usePathname, useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { sourceWords, type FieldView } from '@ipsonomo/core';
-import { jobQuery, useSilence, useWire } from '../../data';
+import { useJob, useSilence, useWire } from '../../data';
 import { LinkLine, Places, type Place, type PlaceEntry } from '../../parts';
 import { useColours, useWide } from '../../theme';
 import { leftWords, plural } from '../words';
@@ -32,8 +31,7 @@ export function JobFrame({ job }: { readonly job: string }) {
   const wide = useWide();
   const router = useRouter();
   const current = PLACE_OF[usePathname().split('/')[3] ?? ''];
-  const { data } = useQuery(jobQuery(job));
-  const left = data?.left;
+  const left = useJob(job).job?.view.left;
   const counts = [left?.plan, left?.assign, left?.prove, left?.handOver];
   const places: readonly PlaceEntry[] = LABELS.map(([place, label], i) => ({
     place,

@@ -148,8 +148,8 @@ const subnetText = (view: JobView, id: string): string =>
 
 function clashesOf(devices: readonly DeviceInfo[]): ReadonlySet<Ipv4> {
   const wrong = devices
-    .flatMap((device) => device.interfaces)
-    .filter((one) => one.issues.length > 0);
+    .filter((device) => device.snags.some((snag) => snag.severity === 'wrong'))
+    .flatMap((device) => device.interfaces);
   return new Set(
     wrong.flatMap(({ address }) => {
       const read = parseIpv4(address);

@@ -1,0 +1,165 @@
+import { offeredSize, type ConnectionEnd, type Device, type Kind } from '../plan';
+import type { DeviceScope } from './scope';
+import { snag, type Snag, type SnagFacts, type SnagRule } from './snag';
+
+// The same connection stands twice: in the device (or its description file) and in the controller's
+// project. The two are brought to one measure and held against each other.
+
+/** One end in bytes without header, seen by the controller. */
+interface Measured {
+  readonly inBytes: number | undefined;
+  readonly outBytes: number | undefined;
+}
+
+const bytesOf = (size: number | undefined, end: ConnectionEnd): number | undefined =>
+  size === undefined ? undefined : (size * Number(end.unitBits)) / 8 - end.headerBytes;
+
+/** In and out swap with the viewpoint: what the device sends is the controller's input. */
+function measure(end: ConnectionEnd): Measured {
+  const [inBytes, outBytes] = [bytesOf(end.inSize, end), bytesOf(end.outSize, end)];
+  return end.viewpoint === 'controller'
+    ? { inBytes, outBytes }
+    : { inBytes: outBytes, outBytes: inBytes };
+}
+
+const differ = <T>(a: T | undefined, b: T | undefined): boolean =>
+  a !== undefined && b !== undefined && a !== b;
+
+export function connectionSnags({ device, kind }: DeviceScope): readonly Snag[] {
+  const { connection } = device;
+  if (!connection) return [];
+  const { device: own, controller } = connection;
+  return [
+    ...sizeSnags(device, measure(own), measure(controller), own, controller),
+    ...offerSnags(device, kind, measure(own)),
+    ...numberSnags(device, own, controller),
+    ...intervalSnags(device, own, controller, kind),
+    ...(connection.protocol === 'Modbus/TCP' ? registerSnags(device, own, controller) : []),
+  ];
+}
+
+const at = (device: Device, rule: SnagRule, facts: SnagFacts): Snag =>
+  snag(
+    rule,
+    { type: 'device', id: device.id, field: 'connection' },
+    { device: device.title, ...facts },
+  );
+
+/** The one reason that explains a difference of sizes best. */
+function sizeSnags(
+  device: Device,
+  own: Measured,
+  controller: Measured,
+  ownEnd: ConnectionEnd,
+  controllerEnd: ConnectionEnd,
+): readonly Snag[] {
+  const pairs = [
+    ['in', own.inBytes, controller.inBytes],
+    ['out', own.outBytes, controller.outBytes],
+  ] as const;
+  const wrong = pairs.filter(([, a, b]) => differ(a, b));
+  if (wrong.length === 0) return [];
+  const swapped =
+    own.inBytes === controller.outBytes &&
+    own.outBytes === controller.inBytes &&
+    own.inBytes !== undefined;
+  const sizes = {
+    ...{ inDevice: own.inBytes ?? '–', inController: controller.inBytes ?? '–' },
+    ...{ outDevice: own.outBytes ?? '–', outController: controller.outBytes ?? '–' },
+  };
+  if (swapped) return [at(device, 'S-VIEWPOINT', sizes)];
+  return wrong.map(([way, a = 0, b = 0]) => {
+    const facts = { way, device: device.title, own: a, other: b };
+    const [least, most] = [Math.min(a, b), Math.max(a, b)];
+    if (most - least === 2 || most - least === 4)
+      return at(device, 'S-SIZE-HEADER', { ...facts, header: most - least });
+    const isUnits = least > 0 && (most === least * 2 || most === least * 4);
+    if (isUnits)
+      return at(device, 'S-SIZE-UNITS', {
+        ...facts,
+        ownUnit: ownEnd.unitBits,
+        otherUnit: controllerEnd.unitBits,
+        factor: most / least,
+      });
+    return at(device, 'S-SIZE', facts);
+  });
+}
+
+/** A size that the kind does not offer, and modules that need more than the size. */
+function offerSnags(device: Device, kind: Kind | undefined, own: Measured): readonly Snag[] {
+  if (!kind) return [];
+  const needed = moduleBytes(device, kind);
+  return (
+    [
+      ['in', own.inBytes, needed.inBytes],
+      ['out', own.outBytes, needed.outBytes],
+    ] as const
+  ).flatMap(([way, stated, need]) => {
+    if (stated === undefined) return [];
+    const offered = offeredSize(kind, Math.max(stated, need));
+    return offered === stated ? [] : [at(device, 'S-SIZE-OFFERED', { way, stated, need, offered })];
+  });
+}
+
+/** The bytes that the modules of a station need, before rounding up to what is offered. */
+export function moduleBytes(
+  device: Pick<Device, 'modules'>,
+  kind: Kind,
+): { readonly inBytes: number; readonly outBytes: number } {
+  let inBytes = 0;
+  let outBytes = 0;
+  for (const { title } of device.modules) {
+    const offer = kind.modules.find((one) => one.title === title);
+    inBytes += offer?.inBytes ?? 0;
+    outBytes += offer?.outBytes ?? 0;
+  }
+  return { inBytes, outBytes };
+}
+
+function numberSnags(device: Device, own: ConnectionEnd, other: ConnectionEnd): readonly Snag[] {
+  const snags: Snag[] = [];
+  for (const [what, a, b] of [
+    ['in', own.inInstance, other.inInstance],
+    ['out', own.outInstance, other.outInstance],
+    ['configuration', own.configInstance, other.configInstance],
+  ] as const)
+    if (differ(a, b)) snags.push(at(device, 'S-INSTANCE', { what, own: a ?? 0, other: b ?? 0 }));
+  if (own.revision !== '' && other.revision !== '' && own.revision !== other.revision)
+    snags.push(at(device, 'S-REVISION', { own: own.revision, other: other.revision }));
+  return snags;
+}
+
+function intervalSnags(
+  device: Device,
+  own: ConnectionEnd,
+  other: ConnectionEnd,
+  kind: Kind | undefined,
+): readonly Snag[] {
+  const snags: Snag[] = [];
+  const [a, b] = [own.intervalMillis, other.intervalMillis];
+  if (differ(a, b)) snags.push(at(device, 'S-INTERVAL', { own: a ?? 0, other: b ?? 0 }));
+  const least = kind?.leastIntervalMillis;
+  const shortest = Math.min(a ?? Infinity, b ?? Infinity);
+  if (kind && least !== undefined && shortest < least)
+    snags.push(at(device, 'S-INTERVAL-SHORT', { interval: shortest, least, kind: kind.name }));
+  return snags;
+}
+
+/** A register number counted from 0, whichever way it is written: 40001, 1 and 0 are one register. */
+export function registerFrom0(register: number, counting: ConnectionEnd['counting']): number {
+  if (counting === 'from-0') return register;
+  if (counting === 'from-1') return register - 1;
+  return (register >= 100_000 ? register % 100_000 : register % 10_000) - 1;
+}
+
+function registerSnags(device: Device, own: ConnectionEnd, other: ConnectionEnd): readonly Snag[] {
+  if (own.register === undefined || other.register === undefined) return [];
+  const a = registerFrom0(own.register, own.counting);
+  const b = registerFrom0(other.register, other.counting);
+  if (a === b) return [];
+  const facts = {
+    ...{ own: own.register, other: other.register },
+    ...{ ownCounting: own.counting, otherCounting: other.counting },
+  };
+  return [at(device, Math.abs(a - b) === 1 ? 'S-REGISTER-ONE' : 'S-REGISTER', facts)];
+}

@@ -1,0 +1,157 @@
+import { formatIpv4, formatMac } from '../net';
+import {
+  dhcpNameOf,
+  findKind,
+  stationNameOf,
+  variableOf,
+  type Device,
+  type Plan,
+  type PlannedInterface,
+  type Subnet,
+} from '../plan';
+import { snag, type Snag } from './snag';
+
+// What may be there once and is there twice. Each device says under which keys it stands; a key with
+// more than one member is looked at.
+
+/** One member of a group: a device, and the interface where the key is one's. */
+export type Member = PlannedInterface | { readonly device: Device; readonly at?: undefined };
+
+type Judge = (members: readonly Member[], plan: Plan) => readonly Snag[];
+
+export interface GroupKey {
+  readonly key: string;
+  readonly member: Member;
+}
+
+const titles = (members: readonly Member[]): string =>
+  members.map(({ device }) => device.title).join(' and ');
+
+/** A snag at the first, with the others beside it. */
+function twice(
+  rule: Parameters<typeof snag>[0],
+  field: string,
+  facts: (member: Member) => Readonly<Record<string, string>>,
+): Judge {
+  return (members) => {
+    const [first, ...others] = members;
+    if (!first || others.length === 0) return [];
+    const idOf = (one: Member) => one.at?.id ?? one.device.id;
+    return [
+      snag(
+        rule,
+        {
+          type: first.at ? 'interface' : 'device',
+          id: idOf(first),
+          field,
+          also: others.map(idOf),
+        },
+        { ...facts(first), devices: titles(members), count: members.length },
+      ),
+    ];
+  };
+}
+
+const JUDGES: Readonly<Record<string, Judge>> = {
+  address: (members, plan) => {
+    // Two of one device are told of by its own rule.
+    const devices = new Set(members.map(({ device }) => device.id));
+    return devices.size < 2 ? [] : addressTwice(members, plan);
+  },
+  mac: twice('S-MAC-TWICE', 'mac', ({ at }) => ({
+    mac: at?.mac === undefined ? '' : formatMac(at.mac),
+  })),
+  host: twice('S-HOST-NAME-TWICE', 'name', ({ device }) => ({ name: device.name })),
+  station: twice('S-STATION-NAME-TWICE', 'stationName', ({ device }) => ({
+    name: stationNameOf(device),
+  })),
+  dhcp: twice('S-DHCP-NAME-TWICE', 'dhcpName', ({ device }) => ({ name: dhcpNameOf(device) })),
+  variable: twice('S-VARIABLE-TWICE', 'variable', ({ device }) => ({ name: variableOf(device) })),
+  title: twice('S-TITLE-TWICE', 'title', ({ device }) => ({ title: device.title })),
+  controller: (members, plan) => controllerLimits(members, plan),
+};
+
+const addressTwice = twice('S-ADDRESS-TWICE', 'address', ({ at }) => ({
+  address: at ? formatIpv4(at.address) : '',
+}));
+
+/** What a controller's devices ask of it together. */
+function controllerLimits(members: readonly Member[], plan: Plan): readonly Snag[] {
+  const controller = plan.devices.length > 0 ? controllerOf(members) : undefined;
+  const kind = controller && findKind(plan, controller.kindId);
+  if (!controller || !kind) return [];
+  const devices = members.map(({ device }) => device).filter((one) => one !== controller);
+  const place = { type: 'device', id: controller.id, field: 'controllerId' } as const;
+  const facts = { device: controller.title, kind: kind.name };
+  const snags: Snag[] = [];
+  const most = Math.min(kind.mostConnections ?? Infinity, kind.mostDevices ?? Infinity);
+  if (devices.length > most)
+    snags.push(snag('S-CONNECTIONS-LIMIT', place, { ...facts, have: devices.length, most }));
+  const packets = packetsPerSecond(devices);
+  if (kind.mostPacketsPerSecond !== undefined && packets > kind.mostPacketsPerSecond)
+    snags.push(
+      snag('S-PACKETS-LIMIT', place, { ...facts, have: packets, most: kind.mostPacketsPerSecond }),
+    );
+  return snags;
+}
+
+/** The controller stands in its own group; the members are in the order of the plan. */
+const controllerOf = (members: readonly Member[]): Device | undefined => {
+  const wanted = members.find(({ device }) => device.controllerId !== undefined)?.device;
+  return members.find(({ device }) => device.id === wanted?.controllerId)?.device;
+};
+
+/** One packet each way an interval, for every connection whose interval is planned. */
+function packetsPerSecond(devices: readonly Device[]): number {
+  let packets = 0;
+  for (const { connection } of devices) {
+    const interval = connection?.controller.intervalMillis ?? connection?.device.intervalMillis;
+    if (interval !== undefined) packets += 2000 / interval;
+  }
+  return Math.ceil(packets);
+}
+
+/** The keys under which a device stands. */
+export function groupKeysOf(
+  device: Device,
+  subnets: ReadonlyMap<string, Subnet>,
+): readonly GroupKey[] {
+  const keys: GroupKey[] = [];
+  const realms = new Set<string>();
+  for (const at of device.interfaces) {
+    const realm = subnets.get(at.subnetId)?.realmId;
+    if (realm === undefined) continue;
+    realms.add(realm);
+    const member = { device, at };
+    keys.push({ key: `address|${realm}|${at.address}`, member });
+    if (at.mac !== undefined) keys.push({ key: `mac|${realm}|${at.mac}`, member });
+  }
+  const member = { device };
+  for (const realm of realms) {
+    keys.push({ key: `host|${realm}|${device.name.toLowerCase()}`, member });
+    if (device.way === 'dhcp-name')
+      keys.push({ key: `dhcp|${realm}|${dhcpNameOf(device)}`, member });
+  }
+  if (goesByStationName(device))
+    for (const subnetId of new Set(device.interfaces.map((one) => one.subnetId)))
+      keys.push({ key: `station|${subnetId}|${stationNameOf(device)}`, member });
+  keys.push({ key: `title|${device.title}`, member });
+  keys.push({ key: `controller|${device.id}`, member });
+  if (device.controllerId !== undefined && device.controllerId !== device.id) {
+    keys.push({ key: `controller|${device.controllerId}`, member });
+    keys.push({ key: `variable|${device.controllerId}|${variableOf(device)}`, member });
+  }
+  return keys;
+}
+
+const goesByStationName = ({ way, protocol, stationName }: Device): boolean =>
+  way === 'layer2-name' ||
+  way === 'controller' ||
+  protocol === 'PROFINET' ||
+  stationName !== undefined;
+
+/** Looks at one key. @param members in the order of the plan */
+export function judgeGroup(key: string, members: readonly Member[], plan: Plan): readonly Snag[] {
+  if (members.length < 2) return [];
+  return JUDGES[key.slice(0, key.indexOf('|'))]?.(members, plan) ?? [];
+}

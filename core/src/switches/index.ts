@@ -1,0 +1,3 @@
+export * from './face';
+export * from './read';
+export * from './set';

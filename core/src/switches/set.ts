@@ -1,0 +1,123 @@
+import { formatIpv4, formatPrefix, ok, refuse, type Ipv4, type Prefix, type Result } from '../net';
+import type { SwitchAct, SwitchElement, SwitchFace, SwitchUse } from './face';
+import { addressBySwitches, isInBase, readSwitches, type SwitchReading } from './read';
+
+export interface SwitchSetting extends SwitchReading {
+  /** Left to right as they sit on the device. */
+  readonly positions: readonly number[];
+}
+
+/**
+ * How the switches must stand for an address in its network.
+ * @example setForAddress(threeDecimalDials, 172.22.40.86, 172.22.40.0/24) // 0 8 6
+ * @returns refusals `switches.base` (the switches work in another network) and `switches.never` (no
+ * position means this address)
+ */
+export function setForAddress(
+  face: SwitchFace,
+  address: Ipv4,
+  network: Prefix,
+): Result<SwitchSetting> {
+  const where = formatIpv4(address);
+  if (!isInBase(face, network, address) && !hasFixed(face, address))
+    return refuse('switches.base', where, { base: formatPrefix(face.base ?? network) });
+  return setWhere(face, where, (reading) => addressBySwitches(face, reading, network) === address);
+}
+
+/** The way to a meaning that is no address: ask, stored, factory, a name with this number. */
+export function setForAct(
+  face: SwitchFace,
+  kind: SwitchAct['kind'],
+  value?: number,
+): Result<SwitchSetting> {
+  return setWhere(
+    face,
+    kind,
+    (reading) => reading.act?.kind === kind && (value === undefined || reading.value === value),
+  );
+}
+
+const hasFixed = (face: SwitchFace, address: Ipv4): boolean =>
+  face.meanings.some(({ act }) => act.kind === 'fixed' && act.address === address);
+
+function setWhere(
+  face: SwitchFace,
+  where: string,
+  isWanted: (reading: SwitchReading) => boolean,
+): Result<SwitchSetting> {
+  for (const { mode, from, to, act } of face.meanings)
+    for (const wantedMode of mode === undefined ? modesOf(face) : [mode])
+      for (let value = from; value <= to; value += 1) {
+        if (!isWanted({ value, mode: wantedMode, act })) continue;
+        const setting = settingOf(face, value, wantedMode);
+        if (setting && isWanted(setting)) return ok(setting);
+      }
+  return refuse('switches.never', where);
+}
+
+/** The values that the mode switches can make; 0 alone where there are none. */
+const modesOf = (face: SwitchFace): readonly number[] => [...new Set(sumsOf(face, 'mode'))];
+
+/** Positions whose number and mode are these; switches of no use to the address stay at 0. */
+function settingOf(face: SwitchFace, value: number, mode: number): SwitchSetting | undefined {
+  const positions: number[] = [];
+  const rest: Record<SwitchUse, number> = { number: value, mode, other: 0 };
+  const places = face.elements.flatMap((element, at) =>
+    weightsOf(element).map((weight) => ({ element, weight, at, order: 0 })),
+  );
+  places.forEach((place, index) => (place.order = index));
+  // The heaviest first: every face that ships is a positional system, so greedy is exact; where it is
+  // not, the reading below does not agree and the setting is refused.
+  for (const { element, weight, order } of [...places].sort((a, b) => b.weight - a.weight)) {
+    const most = element.kind === 'dial' ? element.positions - 1 : 1;
+    const position = weight === 0 ? 0 : Math.min(most, Math.floor(rest[element.use] / weight));
+    positions[order] = position;
+    rest[element.use] -= position * weight;
+  }
+  const reading = readSwitches(face, positions);
+  if (!reading.ok || reading.value.value !== value || reading.value.mode !== mode) return undefined;
+  return { ...reading.value, positions };
+}
+
+const weightsOf = (element: SwitchElement): readonly number[] =>
+  element.kind === 'dial' ? [element.weight] : element.weights;
+
+function sumsOf(face: SwitchFace, use: SwitchUse): readonly number[] {
+  let sums: readonly number[] = [0];
+  for (const element of face.elements) {
+    if (element.use !== use) continue;
+    const most = element.kind === 'dial' ? element.positions - 1 : 1;
+    for (const weight of weightsOf(element))
+      sums = sums.flatMap((sum) =>
+        Array.from({ length: most + 1 }, (_, position) => sum + position * weight),
+      );
+  }
+  return sums;
+}
+
+/** The last numbers (or host parts) of a network that the switches can make, lowest first. */
+export function addressesBySwitches(face: SwitchFace, network: Prefix): readonly Ipv4[] {
+  const addresses = new Set<Ipv4>();
+  for (const { mode, from, to, act } of face.meanings)
+    for (let value = from; value <= to; value += 1) {
+      const address = addressBySwitches(face, { value, mode: mode ?? 0, act }, network);
+      if (address !== undefined && settingOf(face, value, mode ?? modesOf(face)[0] ?? 0))
+        addresses.add(address);
+    }
+  return [...addresses].sort((a, b) => a - b);
+}
+
+/** Every row of positions the face can stand in, first position slowest. */
+export function* everyPosition(face: SwitchFace): Generator<readonly number[]> {
+  const mosts = face.elements.flatMap((element) =>
+    weightsOf(element).map(() => (element.kind === 'dial' ? element.positions - 1 : 1)),
+  );
+  const positions = mosts.map(() => 0);
+  for (;;) {
+    yield [...positions];
+    let place = mosts.length - 1;
+    while (place >= 0 && positions[place] === mosts[place]) positions[place--] = 0;
+    if (place < 0) return;
+    positions[place] = (positions[place] ?? 0) + 1;
+  }
+}
