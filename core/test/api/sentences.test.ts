@@ -5,7 +5,6 @@ import {
   EVIDENCE_KINDS,
   evidenceWords,
   issueCodes,
-  must,
   parseIpv4,
   parsePrefix,
   sentenceOf,

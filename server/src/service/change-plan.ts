@@ -39,7 +39,8 @@ import {
   type Subnet,
 } from '@ipsonomo/core';
 import { Refusal } from '../store/refusal';
-import type { Changed, PlanState, Store } from '../store/store';
+import type { Changed, PlanState } from '../store/plan-store';
+import type { Store } from '../store/store';
 import { freedBy } from './freed';
 import { findInterface } from './read-plan';
 

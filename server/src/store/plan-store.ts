@@ -16,7 +16,30 @@ import {
 } from '@ipsonomo/core';
 import { JobRow, RevisionRow, ThingRow } from './models';
 import { Refusal } from './refusal';
-import type { Change, Changed, PlanState } from './store';
+
+/** Who changes a plan, and why. */
+export interface Change {
+  readonly jobId: string;
+  readonly person: string;
+  readonly what: string;
+  /** The revision that is taken back by this one. */
+  readonly undoes?: number;
+}
+
+/** A plan at one revision. */
+export interface PlanState {
+  readonly revision: number;
+  /** The last revision that has a name, 0 for none. */
+  readonly lastNamed: number;
+  readonly doc: PlanDoc;
+}
+
+/** What a change made: the revision (the last one where nothing changed) and the edits of it. */
+export interface Changed<T> {
+  readonly revision: number;
+  readonly edits: readonly Edit[];
+  readonly result: T;
+}
 
 const AT_ONCE = 500;
 

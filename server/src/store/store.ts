@@ -1,15 +1,8 @@
 import { raw } from 'objection';
 import type { Knex } from 'knex';
-import {
-  planOf,
-  type Edit,
-  type Evidence,
-  type Plan,
-  type PlanDoc,
-  type RevisionView,
-} from '@ipsonomo/core';
+import { planOf, type Edit, type Evidence, type Plan, type RevisionView } from '@ipsonomo/core';
 import { EvidenceRow, HandOverRow, JobRow, RevisionRow, RunRow } from './models';
-import { PlanStore } from './plan-store';
+import { PlanStore, type Change, type Changed, type PlanState } from './plan-store';
 import { Refusal, translateDatabaseError } from './refusal';
 import { ipText, macText, toEvidence } from './rows';
 
@@ -24,30 +17,6 @@ export interface NewEvidence extends Omit<Evidence, 'id'> {
   readonly runId: string | undefined;
   readonly sequence: number | undefined;
   readonly bytes: Buffer | undefined;
-}
-
-/** Who changes a plan, and why. */
-export interface Change {
-  readonly jobId: string;
-  readonly person: string;
-  readonly what: string;
-  /** The revision that is taken back by this one. */
-  readonly undoes?: number;
-}
-
-/** A plan at one revision. */
-export interface PlanState {
-  readonly revision: number;
-  /** The last revision that has a name, 0 for none. */
-  readonly lastNamed: number;
-  readonly doc: PlanDoc;
-}
-
-/** What a change made: the revision (the last one where nothing changed) and the edits of it. */
-export interface Changed<T> {
-  readonly revision: number;
-  readonly edits: readonly Edit[];
-  readonly result: T;
 }
 
 const MOST_REVISIONS = 1000;

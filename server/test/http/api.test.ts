@@ -1,69 +1,32 @@
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { parse } from 'csv-parse/sync';
-import request from 'supertest';
-import {
-  applyEdits,
-  docFromView,
-  issueCodes,
-  thingsOf,
-  type DeviceInfo,
-  type EditsView,
-  type ErrorView,
-  type JobView,
-  type PlanView,
-  type RevisionView,
-} from '@ipsonomo/core';
-import { compose, type Running } from '../../src/compose';
-import { seedDemo } from '../../src/demo';
+import { issueCodes, type DeviceInfo, type ErrorView, type JobView } from '@ipsonomo/core';
 import { statusOf } from '../../src/http/errors';
-import { Scratch } from '../scratch';
+import { ApiBench, device, subnet, type Method } from './api-bench';
 
 // The server without a port, on the real database, with the practice site in its own thread.
 
-let scratch: Scratch;
-let running: Running;
+let bench: ApiBench;
 let job: JobView;
-const logged: string[] = [];
 
 beforeAll(async () => {
-  scratch = await Scratch.open('api');
-  await seedDemo(scratch.store);
-  running = await compose({
-    store: scratch.store,
-    captures: mkdtempSync(join(tmpdir(), 'ipsonomo-api-')),
-    web: undefined,
-    log: (line) => logged.push(line),
-    clock: Date.now,
-  });
-  const [first] = (await call('get', '/jobs').expect(200)).body as { id: string }[];
-  job = (await call('get', `/jobs/${first?.id}`).expect(200)).body as JobView;
+  bench = await ApiBench.open('api');
+  ({ job } = bench);
 }, 30_000);
 
 afterAll(async () => {
-  await running.close();
-  await scratch.close();
+  await bench.close();
   // Whatever was asked here was foreseen: nothing ended in the log of errors.
-  expect(logged).toEqual([]);
+  expect(bench.logged).toEqual([]);
 });
 
-type Method = 'get' | 'post' | 'patch' | 'delete';
-const call = (method: Method, path: string) =>
-  request(running.app)[method](`/api${path}`).set('x-person', encodeURIComponent('Mara Quist'));
+const call: ApiBench['call'] = (...args) => bench.call(...args);
+const jobOf = (name: string) => bench.jobOf(name);
 
 const NOBODY = '00000000-0000-4000-8000-000000000000';
 const here = () => `/jobs/${job.id}`;
 const hall = () => job.subnets[0]?.id ?? '';
-const device = (fields: object = {}) => ({
-  ...{ title: 'Valve block', name: 'vb-1', kindId: 'tarnwick-valves-16', way: 'bootp' },
-  ...{ area: '', cabinet: '', position: '', subnetId: hall(), address: '172.22.40.110' },
-  ...fields,
-});
-const devices = (...fields: readonly object[]) => ({ devices: fields.map(device) });
-const subnet = (fields: object = {}) => ({
-  ...{ name: 'Laboratory', network: '172.22.42.0/24', gateway: null, vlan: null, purpose: '' },
-  ...fields,
+const devices = (...fields: readonly object[]) => ({
+  devices: fields.map((one) => device({ subnetId: hall(), ...one })),
 });
 const interfaceOf = (title: string) =>
   job.devices.find((one) => one.title === title)?.interfaces[0]?.id ?? '';
@@ -293,17 +256,6 @@ test('every code has a status of its own or its family’s', () => {
   expect(statusOf('ipv4.octet')).toBe(422);
 });
 
-/** A job of its own, so that the demo's revision stays. */
-async function jobOf(name: string): Promise<{ path: string; subnetId: string }> {
-  const { id } = (await call('post', '/jobs').send({ name })).body as { id: string };
-  const path = `/jobs/${id}`;
-  const wanted = subnet({ network: '10.9.0.0/24', gateway: '10.9.0.1', vlan: 9 });
-  const added = (await call('post', `${path}/subnets`).send(wanted).expect(201)).body as {
-    id: string;
-  };
-  return { path, subnetId: added.id };
-}
-
 test('add, change, bind, unbind, remove: each is a revision', async () => {
   const { path, subnetId } = await jobOf('Round trip');
   const wanted = device({ subnetId, address: '10.9.0.100', name: 'VB-1' });
@@ -332,153 +284,6 @@ test('add, change, bind, unbind, remove: each is a revision', async () => {
   await call('post', `${at}/unbind`).expect(204);
   await call('delete', one).expect(204);
   expect(await view()).toMatchObject({ devices: [], revision: 6 });
-});
-
-/** What a person sees of a job and does to it by name. */
-function at(path: string, person = 'Mara Quist') {
-  const as = (method: Method, to: string) =>
-    call(method, `${path}${to}`).set('x-person', encodeURIComponent(person));
-  return {
-    plan: async () => (await as('get', '/plan').expect(200)).body as PlanView,
-    edit: (edits: readonly object[], why = '') => as('post', '/edits').send({ edits, why }),
-    undo: () => as('post', '/undo'),
-    redo: () => as('post', '/redo'),
-    revisions: async () => (await as('get', '/revisions').expect(200)).body as RevisionView[],
-  };
-}
-
-async function deviceAt(path: string, subnetId: string, address: string): Promise<PlanView> {
-  const wanted = device({ subnetId, address, name: `vb-${address.split('.')[3]}` });
-  await call('post', `${path}/devices`)
-    .send({ devices: [wanted] })
-    .expect(201);
-  return at(path).plan();
-}
-
-const setTitle = (id: string | undefined, from: string, to: string) => ({
-  ...{ op: 'set', type: 'device', id, field: 'title', from, to },
-});
-
-test('edits: each person takes back their own, and does it again', async () => {
-  const { path, subnetId } = await jobOf('Undo and redo');
-  await deviceAt(path, subnetId, '10.9.0.101');
-  const before = await deviceAt(path, subnetId, '10.9.0.100');
-  const [others, id] = before.things.device.map((one) => one.id);
-  const mara = at(path);
-  const rowan = at(path, 'Rowan Ashby');
-  const titles = async () => (await mara.plan()).things.device.map((one) => one['title']);
-  await mara.edit([setTitle(id, 'Valve block', 'Sludge valves')], 'as on the door').expect(200);
-  await rowan.edit([setTitle(others, 'Valve block', 'Oxygen valves')]).expect(200);
-  await mara.undo().expect(200);
-  expect(await titles()).toEqual(['Oxygen valves', 'Valve block']);
-  await mara.redo().expect(200);
-  expect(await titles()).toEqual(['Oxygen valves', 'Sludge valves']);
-  await mara.undo().expect(200);
-  await mara.undo().expect(200);
-  expect(await titles()).toEqual(['Oxygen valves']);
-  await mara.redo().expect(200);
-  expect(await titles()).toEqual(['Oxygen valves', 'Valve block']);
-  await rowan.redo().expect(409);
-  const undone = (await mara.revisions()).map((one) => one.undoes);
-  expect(undone).toEqual([9, 3, 7, 6, 4, null, null, null, null, null]);
-});
-
-test('what somebody else worked on since is not taken back under their hands', async () => {
-  const { path, subnetId } = await jobOf('Worked on since');
-  const before = await deviceAt(path, subnetId, '10.9.0.100');
-  const id = before.things.device[0]?.id;
-  await at(path, 'Rowan Ashby')
-    .edit([setTitle(id, 'Valve block', 'Old valves')])
-    .expect(200);
-  const refused = await at(path).undo().expect(409);
-  expect((refused.body as ErrorView).code).toBe('edit.conflict');
-  expect((await at(path).plan()).things.device).toHaveLength(1);
-});
-
-test('what two people change at once is shown side by side, and nothing of it is done', async () => {
-  const { path, subnetId } = await jobOf('Side by side');
-  const plan = await deviceAt(path, subnetId, '10.9.0.100');
-  const id = plan.things.device[0]?.id;
-  await at(path, 'Rowan Ashby')
-    .edit([setTitle(id, 'Valve block', 'Old valves')])
-    .expect(200);
-  const other = { op: 'set', type: 'device', id, field: 'area', from: '', to: 'Filter hall' };
-  const late = await at(path)
-    .edit([setTitle(id, 'Valve block', 'New valves'), other])
-    .expect(409);
-  expect((late.body as ErrorView).conflicts).toEqual([
-    {
-      type: 'device',
-      id,
-      field: 'title',
-      base: 'Valve block',
-      theirs: 'Old valves',
-      mine: 'New valves',
-    },
-  ]);
-  const now = (await at(path).plan()).things.device[0];
-  expect([now?.['title'], now?.['area']]).toEqual(['Old valves', '']);
-});
-
-test('an edit may make a snag, and a page that was away catches up by the edits since', async () => {
-  const { path, subnetId } = await jobOf('Caught up');
-  const plan = await deviceAt(path, subnetId, '10.9.0.100');
-  await deviceAt(path, subnetId, '10.9.0.101');
-  const atId = plan.things.interface[0]?.id;
-  const twice = { op: 'set', type: 'interface', id: atId, field: 'address' };
-  await at(path)
-    .edit([{ ...twice, from: '10.9.0.100', to: '10.9.0.101' }])
-    .expect(200);
-  const view = (await call('get', path)).body as JobView;
-  expect(view.left.plan).toBe(1);
-  expect(view.devices.map((one) => one.snags[0]?.rule)).toEqual([
-    'S-ADDRESS-TWICE',
-    'S-ADDRESS-TWICE',
-  ]);
-  const since = (await call('get', `${path}/edits?since=${plan.revision}`)).body as EditsView;
-  const known = docFromView(plan);
-  const outcome = applyEdits(known, since.edits);
-  const { revision, things } = await at(path).plan();
-  expect(since.revision).toBe(revision);
-  expect(outcome.ok && thingsOf(outcome.value.doc)).toEqual(things);
-  expect(things.freed).toMatchObject([{ address: '10.9.0.100', whose: 'Valve block' }]);
-});
-
-test.each<[string, object, string]>([
-  ['an unknown thing', { op: 'add', type: 'castle', thing: {} }, 'edits.0.type'],
-  ['an unknown act', { op: 'burn', type: 'device', id: 'x', field: 'title' }, 'edits.0.op'],
-  [
-    'a field that is none',
-    { op: 'set', type: 'device', id: 'x', field: 'colour', to: 1 },
-    'edits.0.field',
-  ],
-  [
-    'an address of 300',
-    { op: 'set', type: 'interface', id: 'x', field: 'address', to: '10.9.0.300' },
-    '300',
-  ],
-  ['half a thing', { op: 'add', type: 'realm', thing: { id: 'r' } }, 'edits.0.thing.name'],
-  [
-    'a field too many',
-    { op: 'add', type: 'realm', thing: { id: 'r', name: 'R', x: 1 } },
-    'edits.0.thing.x',
-  ],
-])('an edit of %s is refused and names the place', async (_name, edit, where) => {
-  const answer = await call('post', `${here()}/edits`).send({ edits: [edit], why: '' });
-  expect(answer.status).toBe(422);
-  expect((answer.body as ErrorView).issues[0]?.where).toBe(where);
-});
-
-test('a revision is named, and the name stays with it', async () => {
-  const { path, subnetId } = await jobOf('Named');
-  const { revision } = await deviceAt(path, subnetId, '10.9.0.100');
-  const name = { name: 'as issued to site' };
-  await call('patch', `${path}/revisions/${revision}`).send(name).expect(204);
-  await call('patch', `${path}/revisions/99`).send(name).expect(404);
-  await call('patch', `${path}/revisions/${revision}`).send({ name: ' ' }).expect(422);
-  const [last] = await at(path).revisions();
-  expect(last).toMatchObject({ number: revision, name: 'as issued to site', count: 2 });
-  expect((await at(path).plan()).lastNamed).toBe(revision);
 });
 
 test('R-CSV: the list reads back cell for cell, whatever was typed, and runs no formula', async () => {
