@@ -147,7 +147,7 @@ export function avoidedFor(
     factory,
     freed: stillFreed(plan, subnet.id, now, lastNamed),
     ...(way === 'switches' && kind?.switches
-      ? { only: new Set(addressesBySwitches(kind.switches, subnet.prefix)) }
+      ? { only: addressesBySwitches(kind.switches, subnet.prefix) }
       : {}),
   };
 }

@@ -1,6 +1,7 @@
 import { fail, ok, type Issue, type Result } from '../net';
 import type { PlanDoc, ThingDoc } from './document';
 import { readThing } from './document';
+import { madeFrom } from './plan-of';
 import { sameJson, type Json, type JsonObject } from './shape';
 import { shapeOf, THING_TYPES, type ThingType } from './things';
 
@@ -53,7 +54,10 @@ export function applyEdits(
       applied.push(edit);
     }
   }
-  return conflicts.length > 0 ? fail(conflicts) : ok({ doc: next.done(), applied });
+  if (conflicts.length > 0) return fail(conflicts);
+  const made = next.done();
+  if (made !== doc) madeFrom(made, doc);
+  return ok({ doc: made, applied });
 }
 
 const idOf = (edit: Edit): string => (edit.op === 'set' ? edit.id : edit.thing.id);

@@ -1,20 +1,42 @@
-import type { Device, Plan, PlannedInterface, Subnet } from '../plan';
+import {
+  findKind,
+  type Device,
+  type Kind,
+  type Plan,
+  type PlannedInterface,
+  type Subnet,
+} from '../plan';
 import { deviceSnags } from './device-rules';
-import { groupKeysOf, judgeGroup, type GroupKey, type Member } from './group-rules';
-import { leanedOn, placedBy, scopeOf } from './scope';
+import {
+  controllerSnags,
+  groupKeysOf,
+  judgeGroup,
+  type GroupKey,
+  type Member,
+} from './group-rules';
+import { leansOn } from './scope';
 import { SEVERITIES, snagKey, type Severity, type Snag } from './snag';
 import { cableSnags, subnetSnags, subnetUseSnags } from './subnet-rules';
 
-/** What is kept of a device since the last look. */
+/** What is kept of a device since the last look: itself, and what its place depends on. */
 interface Kept {
   readonly device: Device;
-  readonly placedBy: readonly unknown[];
-  readonly leanedOn: readonly unknown[];
+  readonly kind: Kind | undefined;
+  /** The subnet of each interface. */
+  readonly subnets: readonly (Subnet | undefined)[];
   readonly keys: readonly GroupKey[];
-  readonly snags: readonly Snag[];
+  readonly leansOn: readonly string[];
 }
 
-const weight = (severity: Severity): number => SEVERITIES.indexOf(severity);
+/** What an edit has touched and has to be looked at again. */
+interface Dirty {
+  readonly devices: Set<string>;
+  readonly controllers: Set<string>;
+  readonly keys: Set<string>;
+  readonly subnets: Set<string>;
+  routers: boolean;
+  titles: boolean;
+}
 
 /**
  * The snags of a plan, kept from one revision to the next: only what an edit can have touched is
@@ -24,118 +46,183 @@ const weight = (severity: Severity): number => SEVERITIES.indexOf(severity);
 export class SnagBook {
   private plan: Plan | undefined;
   private readonly kept = new Map<string, Kept>();
-  private readonly groups = new Map<string, Map<string, Member>>();
-  private readonly groupSnags = new Map<string, readonly Snag[]>();
+  private readonly leaners = new Map<string, Set<string>>();
+  private readonly groups = new Map<string, readonly Member[]>();
   private readonly members = new Map<string, Map<string, PlannedInterface>>();
-  private readonly useSnags = new Map<string, readonly Snag[]>();
+  private readonly ofDevices = new Map<string, readonly Snag[]>();
+  private readonly ofGroups = new Map<string, readonly Snag[]>();
+  private readonly ofUses = new Map<string, readonly Snag[]>();
   private ofSubnets: readonly Snag[] = [];
   private ofCables: readonly Snag[] = [];
   private all: readonly Snag[] = [];
-  private used: ReadonlyMap<string, Subnet> = new Map();
-  private routers = '';
+  private subnets: ReadonlyMap<string, Subnet> = new Map();
+  /** Where each device stands in the plan. */
+  private places: ReadonlyMap<string, number> = new Map();
 
   /** All snags of this plan, the worst first. */
   update(plan: Plan): readonly Snag[] {
     if (plan === this.plan) return this.all;
     const before = this.plan;
     this.plan = plan;
-    const devices = new Map(plan.devices.map((device) => [device.id, device]));
-    const subnets = new Map(plan.subnets.map((subnet) => [subnet.id, subnet]));
-    const dirty: Dirty = { keys: new Set(), subnets: new Set() };
-    this.lookAtDevices(plan, devices, subnets, dirty);
-    const order = orderOf(plan.devices);
-    for (const key of dirty.keys) this.lookAtGroup(key, plan, order);
-    for (const subnet of plan.subnets)
-      if (dirty.subnets.has(subnet.id) || this.used.get(subnet.id) !== subnet)
-        this.lookAtUse(plan, subnet, order);
-    for (const id of [...this.useSnags.keys()]) if (!subnets.has(id)) this.useSnags.delete(id);
-    this.used = subnets;
-    const changed = this.routersChanged(plan);
-    if (changed || SUBNET_PARTS.some((part) => before?.[part] !== plan[part]))
+    const dirty = this.takeIn(plan, before);
+    for (const id of dirty.devices) this.lookAtDevice(id);
+    for (const key of dirty.keys) this.lookAtGroup(key);
+    for (const id of dirty.subnets) this.lookAtUse(plan, id);
+    if (dirty.routers || SUBNET_PARTS.some((part) => before?.[part] !== plan[part]))
       this.ofSubnets = subnetSnags(plan);
-    if (before?.cables !== plan.cables || before.devices !== plan.devices)
-      this.ofCables = plan.cables.length === 0 ? [] : cableSnags(plan, devices);
+    if (dirty.titles || before?.cables !== plan.cables)
+      this.ofCables = cableSnags(plan, this.deviceOf);
     this.all = this.collect();
     return this.all;
   }
 
-  private lookAtDevices(
-    plan: Plan,
-    devices: ReadonlyMap<string, Device>,
-    subnets: ReadonlyMap<string, Subnet>,
-    dirty: Dirty,
-  ): void {
-    for (const [id, kept] of this.kept) if (!devices.has(id)) this.forget(kept, dirty);
-    for (const device of plan.devices) {
-      const place = placedBy(device, subnets);
-      const leaned = leanedOn(plan, device, devices);
-      const kept = this.kept.get(device.id);
-      const isPlacedSame = kept !== undefined && isSameList(kept.placedBy, place);
-      if (isPlacedSame && isSameList(kept.leanedOn, leaned)) continue;
-      const snags = deviceSnags(scopeOf(plan, device, devices, subnets));
-      if (isPlacedSame) {
-        this.kept.set(device.id, { ...kept, leanedOn: leaned, snags });
-        // Another kind means other limits and factory addresses.
-        if (kept.leanedOn[0] !== leaned[0]) markDirty(kept, dirty);
-        continue;
-      }
-      if (kept) this.forget(kept, dirty);
-      const keys = groupKeysOf(device, subnets);
-      this.enter({ device, placedBy: place, leanedOn: leaned, keys, snags }, dirty);
-    }
+  /** Takes what is new of a plan into the indexes. */
+  private takeIn(plan: Plan, before: Plan | undefined): Dirty {
+    const dirty: Dirty = {
+      ...{ devices: new Set(), controllers: new Set(), keys: new Set(), subnets: new Set() },
+      ...{ routers: false, titles: false },
+    };
+    if (before?.subnets !== plan.subnets) this.takeInSubnets(plan, dirty);
+    if (before?.freed !== plan.freed)
+      for (const list of [before?.freed ?? [], plan.freed])
+        for (const { subnetId } of list) dirty.subnets.add(subnetId);
+    if (before && before.kinds !== plan.kinds) this.takeInKinds(plan, dirty);
+    if (before?.devices !== plan.devices) this.takeInDevices(plan, before?.devices ?? [], dirty);
+    for (const id of [...dirty.devices])
+      for (const leaner of this.leaners.get(id) ?? []) dirty.devices.add(leaner);
+    for (const id of dirty.controllers) dirty.devices.add(id);
+    return dirty;
   }
 
-  /** The addresses of devices that have routes or stand at a gateway decide about gateways. */
-  private routersChanged(plan: Plan): boolean {
-    const gateways = new Set(plan.subnets.map((subnet) => subnet.gateway));
-    let text = '';
-    for (const device of plan.devices)
-      for (const at of device.interfaces)
-        if (gateways.has(at.address)) text += `${device.id}/${device.kindId}/${at.address};`;
-    const changed = text !== this.routers;
-    this.routers = text;
-    return changed;
+  private takeInSubnets(plan: Plan, dirty: Dirty): void {
+    const subnets = new Map(plan.subnets.map((subnet) => [subnet.id, subnet]));
+    for (const id of this.subnets.keys()) if (!subnets.has(id)) dirty.subnets.add(id);
+    for (const [id, subnet] of subnets) if (this.subnets.get(id) !== subnet) dirty.subnets.add(id);
+    this.subnets = subnets;
+    for (const id of [...dirty.subnets])
+      for (const { device } of [...(this.members.get(id)?.values() ?? [])])
+        this.enterAgain(device, plan, dirty);
+  }
+
+  private takeInKinds(plan: Plan, dirty: Dirty): void {
+    for (const { device, kind } of [...this.kept.values()])
+      if (findKind(plan, device.kindId) !== kind) this.enterAgain(device, plan, dirty);
+  }
+
+  private takeInDevices(plan: Plan, before: readonly Device[], dirty: Dirty): void {
+    let isSameOrder = before.length === plan.devices.length;
+    plan.devices.forEach((device, index) => {
+      const was = before[index];
+      if (was === device) return;
+      if (was?.id !== device.id) isSameOrder = false;
+      if (this.kept.get(device.id)?.device === device) return;
+      if (this.kept.get(device.id)?.device.title !== device.title) dirty.titles = true;
+      this.enterAgain(device, plan, dirty);
+    });
+    if (isSameOrder) return;
+    this.places = new Map(plan.devices.map((device, index) => [device.id, index]));
+    for (const [id, kept] of [...this.kept])
+      if (!this.places.has(id)) {
+        this.forget(kept, dirty);
+        dirty.titles = true;
+      }
+  }
+
+  private enterAgain(device: Device, plan: Plan, dirty: Dirty): void {
+    const kept = this.kept.get(device.id);
+    if (kept) this.forget(kept, dirty);
+    this.enter(device, plan, dirty);
   }
 
   private forget(kept: Kept, dirty: Dirty): void {
-    this.kept.delete(kept.device.id);
+    const { id, interfaces } = kept.device;
+    this.kept.delete(id);
     markDirty(kept, dirty);
-    for (const { key, member } of kept.keys) this.groups.get(key)?.delete(memberId(member));
-    for (const at of kept.device.interfaces) this.members.get(at.subnetId)?.delete(at.id);
+    for (const { key, member } of kept.keys) this.leaveGroup(key, member, dirty);
+    for (const at of interfaces) this.members.get(at.subnetId)?.delete(at.id);
+    for (const other of kept.leansOn) this.leaners.get(other)?.delete(id);
   }
 
-  private enter(kept: Kept, dirty: Dirty): void {
-    this.kept.set(kept.device.id, kept);
+  private enter(device: Device, plan: Plan, dirty: Dirty): void {
+    const kept: Kept = {
+      device,
+      kind: findKind(plan, device.kindId),
+      subnets: device.interfaces.map((at) => this.subnets.get(at.subnetId)),
+      keys: groupKeysOf(device, this.subnets),
+      leansOn: leansOn(device),
+    };
+    this.kept.set(device.id, kept);
     markDirty(kept, dirty);
-    for (const { key, member } of kept.keys) into(this.groups, key).set(memberId(member), member);
-    for (const at of kept.device.interfaces)
-      into(this.members, at.subnetId).set(at.id, { device: kept.device, at });
+    for (const { key, member } of kept.keys) this.joinGroup(key, member, dirty);
+    for (const at of device.interfaces)
+      into(this.members, at.subnetId, newMembers).set(at.id, { device, at });
+    for (const other of kept.leansOn) into(this.leaners, other, newIds).add(device.id);
   }
 
-  private lookAtGroup(key: string, plan: Plan, order: Order): void {
+  // Nearly every group has one member, so it is kept as small as it can be.
+  private joinGroup(key: string, member: Member, dirty: Dirty): void {
     const group = this.groups.get(key);
-    if (group?.size === 0) this.groups.delete(key);
-    if (!group || group.size < 2) {
-      this.groupSnags.delete(key);
+    if (group) dirty.keys.add(key);
+    this.groups.set(key, group ? [...group, member] : [member]);
+  }
+
+  private leaveGroup(key: string, member: Member, dirty: Dirty): void {
+    const rest = (this.groups.get(key) ?? []).filter((one) => one !== member);
+    if (rest.length === 0) this.groups.delete(key);
+    else {
+      dirty.keys.add(key);
+      this.groups.set(key, rest);
+    }
+  }
+
+  private lookAtDevice(id: string): void {
+    const kept = this.kept.get(id);
+    if (!kept) {
+      this.ofDevices.delete(id);
       return;
     }
-    const snags = judgeGroup(key, order([...group.values()]), plan);
-    if (snags.length > 0) this.groupSnags.set(key, snags);
-    else this.groupSnags.delete(key);
+    const { device, kind } = kept;
+    const controller =
+      device.controllerId === undefined ? undefined : this.kept.get(device.controllerId);
+    const snags = deviceSnags({
+      device,
+      kind,
+      controller: controller?.device,
+      controllerKind: controller?.kind,
+      subnet: this.subnetOf,
+      other: this.deviceOf,
+    });
+    const leaners = this.leaners.get(id);
+    const leaning = [...(leaners ?? [])].map(this.deviceOf).filter((one) => one !== undefined);
+    const ofLeaners = leaners ? controllerSnags(device, kind, leaning) : [];
+    keep(this.ofDevices, id, ofLeaners.length > 0 ? [...snags, ...ofLeaners] : snags);
   }
 
-  private lookAtUse(plan: Plan, subnet: Subnet, order: Order): void {
-    const members = order([...(this.members.get(subnet.id)?.values() ?? [])]);
-    const snags = subnetUseSnags(plan, subnet, members);
-    if (snags.length > 0) this.useSnags.set(subnet.id, snags);
-    else this.useSnags.delete(subnet.id);
+  private readonly subnetOf = (id: string): Subnet | undefined => this.subnets.get(id);
+  private readonly deviceOf = (id: string): Device | undefined => this.kept.get(id)?.device;
+
+  private lookAtGroup(key: string): void {
+    const group = this.groups.get(key) ?? [];
+    keep(this.ofGroups, key, group.length < 2 ? [] : judgeGroup(key, this.inOrder([...group])));
+  }
+
+  private lookAtUse(plan: Plan, id: string): void {
+    const subnet = this.subnets.get(id);
+    const members = this.inOrder([...(this.members.get(id)?.values() ?? [])]);
+    keep(this.ofUses, id, subnet && subnetUseSnags(plan, subnet, members));
+  }
+
+  /** Sorts members into the order of the plan, so that which is named first does not change. */
+  private inOrder<M extends Member>(members: M[]): M[] {
+    if (members.length < 2) return members;
+    const placeOf = (one: Member) => this.places.get(one.device.id) ?? 0;
+    return members.sort((a, b) => placeOf(a) - placeOf(b));
   }
 
   private collect(): readonly Snag[] {
     const all: Snag[] = [...this.ofSubnets, ...this.ofCables];
-    for (const snags of this.useSnags.values()) all.push(...snags);
-    for (const snags of this.groupSnags.values()) all.push(...snags);
-    for (const { snags } of this.kept.values()) all.push(...snags);
+    for (const kept of [this.ofUses, this.ofGroups, this.ofDevices])
+      for (const snags of kept.values()) all.push(...snags);
     return all.sort(
       (a, b) =>
         weight(a.severity) - weight(b.severity) ||
@@ -146,44 +233,34 @@ export class SnagBook {
   }
 }
 
-/** Groups and subnets that have to be looked at again. */
-interface Dirty {
-  readonly keys: Set<string>;
-  readonly subnets: Set<string>;
+function markDirty({ device, kind }: Kept, dirty: Dirty): void {
+  dirty.devices.add(device.id);
+  // What a controller has to carry is told of at the controller.
+  if (device.controllerId !== undefined) dirty.controllers.add(device.controllerId);
+  for (const at of device.interfaces) dirty.subnets.add(at.subnetId);
+  // Which addresses routers have decides whether a gateway is anybody's.
+  if (kind?.forwards) dirty.routers = true;
 }
 
-function markDirty(kept: Kept, dirty: Dirty): void {
-  for (const { key } of kept.keys) dirty.keys.add(key);
-  for (const at of kept.device.interfaces) dirty.subnets.add(at.subnetId);
-}
+const SUBNET_PARTS = ['subnets', 'blocks', 'realms'] as const;
 
-const SUBNET_PARTS = ['subnets', 'blocks', 'realms', 'kinds'] as const;
+const weight = (severity: Severity): number => SEVERITIES.indexOf(severity);
 
 const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 
-type Order = <M extends Member>(members: M[]) => M[];
+const newMembers = () => new Map<string, PlannedInterface>();
+const newIds = () => new Set<string>();
 
-/** Sorts members into the order of the plan, so that which one is named first does not change. */
-function orderOf(devices: readonly Device[]): Order {
-  let places: Map<string, number> | undefined;
-  return (members) => {
-    if (members.length < 2) return members;
-    places ??= new Map(devices.map((device, index) => [device.id, index]));
-    const at = places;
-    const placeOf = (one: Member) => at.get(one.device.id) ?? 0;
-    return members.sort((a, b) => placeOf(a) - placeOf(b));
-  };
+function into<K, V>(maps: Map<K, V>, key: K, make: () => V): V {
+  let found = maps.get(key);
+  if (found === undefined) maps.set(key, (found = make()));
+  return found;
 }
 
-const isSameList = (a: readonly unknown[], b: readonly unknown[]): boolean =>
-  a.length === b.length && a.every((one, index) => one === b[index]);
-
-const memberId = (member: Member): string => member.at?.id ?? member.device.id;
-
-function into<K, V>(maps: Map<string, Map<K, V>>, key: string): Map<K, V> {
-  let map = maps.get(key);
-  if (!map) maps.set(key, (map = new Map()));
-  return map;
+/** Only what has a snag is kept: most things have none. */
+function keep<K>(lists: Map<K, readonly Snag[]>, key: K, snags: readonly Snag[] | undefined): void {
+  if (snags && snags.length > 0) lists.set(key, snags);
+  else lists.delete(key);
 }
 
 /** All snags of a plan, computed at once. */

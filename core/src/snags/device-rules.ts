@@ -24,18 +24,10 @@ import { snag, type Snag, type SnagFacts, type SnagRule } from './snag';
 
 /** Everything that can be said of one device from itself, its kind, its subnets and its controller. */
 export function deviceSnags(scope: DeviceScope): readonly Snag[] {
-  return [
-    ...scope.device.interfaces.flatMap((at) => interfaceSnags(scope, at)),
-    ...betweenInterfaces(scope),
-    ...kindSnags(scope),
-    ...nameSnags(scope),
-    ...controllerSnags(scope),
-    ...connectionSnags(scope),
-    ...moduleSnags(scope),
-    ...lineSnags(scope.device),
-    ...referenceSnags(scope),
-    ...routerSnags(scope),
-  ];
+  const snags: Snag[] = [];
+  for (const at of scope.device.interfaces) snags.push(...interfaceSnags(scope, at));
+  for (const rule of RULES) snags.push(...rule(scope));
+  return snags;
 }
 
 const at = (device: Device, rule: SnagRule, field: string, facts: SnagFacts = {}): Snag =>
@@ -228,7 +220,7 @@ function moduleSnags({ device, kind }: DeviceScope): readonly Snag[] {
   return snags;
 }
 
-function lineSnags(device: Device): readonly Snag[] {
+function lineSnags({ device }: DeviceScope): readonly Snag[] {
   const snags: Snag[] = [];
   const ports = new Map<number, string>();
   for (const { title, tcpPort, units } of device.lines) {
@@ -266,9 +258,9 @@ function referenceSnags({ device, other }: DeviceScope): readonly Snag[] {
 
 function routerSnags(scope: DeviceScope): readonly Snag[] {
   const { device, kind, subnet } = scope;
+  if (device.routes.length === 0 && device.translations.length === 0) return [];
   const snags: Snag[] = [];
-  const hasRoutes = device.routes.length > 0 || device.translations.length > 0;
-  if (hasRoutes && kind && !kind.forwards)
+  if (kind && !kind.forwards)
     snags.push(at(device, 'S-ROUTE-NOBODY', 'routes', { kind: kind.name }));
   const own = device.interfaces.flatMap((one) => subnet(one.subnetId)?.prefix ?? []);
   for (const { to, via } of device.routes) {
@@ -291,3 +283,15 @@ function routerSnags(scope: DeviceScope): readonly Snag[] {
       );
   return snags;
 }
+
+const RULES: readonly ((scope: DeviceScope) => readonly Snag[])[] = [
+  betweenInterfaces,
+  kindSnags,
+  nameSnags,
+  controllerSnags,
+  connectionSnags,
+  moduleSnags,
+  lineSnags,
+  referenceSnags,
+  routerSnags,
+];

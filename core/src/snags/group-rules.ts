@@ -1,11 +1,10 @@
 import { formatIpv4, formatMac } from '../net';
 import {
   dhcpNameOf,
-  findKind,
   stationNameOf,
   variableOf,
   type Device,
-  type Plan,
+  type Kind,
   type PlannedInterface,
   type Subnet,
 } from '../plan';
@@ -17,7 +16,7 @@ import { snag, type Snag } from './snag';
 /** One member of a group: a device, and the interface where the key is one's. */
 export type Member = PlannedInterface | { readonly device: Device; readonly at?: undefined };
 
-type Judge = (members: readonly Member[], plan: Plan) => readonly Snag[];
+type Judge = (members: readonly Member[]) => readonly Snag[];
 
 export interface GroupKey {
   readonly key: string;
@@ -53,10 +52,10 @@ function twice(
 }
 
 const JUDGES: Readonly<Record<string, Judge>> = {
-  address: (members, plan) => {
+  address: (members) => {
     // Two of one device are told of by its own rule.
     const devices = new Set(members.map(({ device }) => device.id));
-    return devices.size < 2 ? [] : addressTwice(members, plan);
+    return devices.size < 2 ? [] : addressTwice(members);
   },
   mac: twice('S-MAC-TWICE', 'mac', ({ at }) => ({
     mac: at?.mac === undefined ? '' : formatMac(at.mac),
@@ -68,38 +67,32 @@ const JUDGES: Readonly<Record<string, Judge>> = {
   dhcp: twice('S-DHCP-NAME-TWICE', 'dhcpName', ({ device }) => ({ name: dhcpNameOf(device) })),
   variable: twice('S-VARIABLE-TWICE', 'variable', ({ device }) => ({ name: variableOf(device) })),
   title: twice('S-TITLE-TWICE', 'title', ({ device }) => ({ title: device.title })),
-  controller: (members, plan) => controllerLimits(members, plan),
 };
 
 const addressTwice = twice('S-ADDRESS-TWICE', 'address', ({ at }) => ({
   address: at ? formatIpv4(at.address) : '',
 }));
 
-/** What a controller's devices ask of it together. */
-function controllerLimits(members: readonly Member[], plan: Plan): readonly Snag[] {
-  const controller = plan.devices.length > 0 ? controllerOf(members) : undefined;
-  const kind = controller && findKind(plan, controller.kindId);
-  if (!controller || !kind) return [];
-  const devices = members.map(({ device }) => device).filter((one) => one !== controller);
+/** What a controller's devices ask of it together. @param leaning in no order */
+export function controllerSnags(
+  controller: Device,
+  kind: Kind | undefined,
+  leaning: readonly Device[],
+): readonly Snag[] {
+  const most = Math.min(kind?.mostConnections ?? Infinity, kind?.mostDevices ?? Infinity);
+  const mostPackets = kind?.mostPacketsPerSecond ?? Infinity;
+  if (!kind || (most === Infinity && mostPackets === Infinity)) return [];
+  const devices = leaning.filter((one) => one.controllerId === controller.id && one !== controller);
   const place = { type: 'device', id: controller.id, field: 'controllerId' } as const;
   const facts = { device: controller.title, kind: kind.name };
   const snags: Snag[] = [];
-  const most = Math.min(kind.mostConnections ?? Infinity, kind.mostDevices ?? Infinity);
   if (devices.length > most)
     snags.push(snag('S-CONNECTIONS-LIMIT', place, { ...facts, have: devices.length, most }));
   const packets = packetsPerSecond(devices);
-  if (kind.mostPacketsPerSecond !== undefined && packets > kind.mostPacketsPerSecond)
-    snags.push(
-      snag('S-PACKETS-LIMIT', place, { ...facts, have: packets, most: kind.mostPacketsPerSecond }),
-    );
+  if (packets > mostPackets)
+    snags.push(snag('S-PACKETS-LIMIT', place, { ...facts, have: packets, most: mostPackets }));
   return snags;
 }
-
-/** The controller stands in its own group; the members are in the order of the plan. */
-const controllerOf = (members: readonly Member[]): Device | undefined => {
-  const wanted = members.find(({ device }) => device.controllerId !== undefined)?.device;
-  return members.find(({ device }) => device.id === wanted?.controllerId)?.device;
-};
 
 /** One packet each way an interval, for every connection whose interval is planned. */
 function packetsPerSecond(devices: readonly Device[]): number {
@@ -136,11 +129,8 @@ export function groupKeysOf(
     for (const subnetId of new Set(device.interfaces.map((one) => one.subnetId)))
       keys.push({ key: `station|${subnetId}|${stationNameOf(device)}`, member });
   keys.push({ key: `title|${device.title}`, member });
-  keys.push({ key: `controller|${device.id}`, member });
-  if (device.controllerId !== undefined && device.controllerId !== device.id) {
-    keys.push({ key: `controller|${device.controllerId}`, member });
+  if (device.controllerId !== undefined && device.controllerId !== device.id)
     keys.push({ key: `variable|${device.controllerId}|${variableOf(device)}`, member });
-  }
   return keys;
 }
 
@@ -151,7 +141,5 @@ const goesByStationName = ({ way, protocol, stationName }: Device): boolean =>
   stationName !== undefined;
 
 /** Looks at one key. @param members in the order of the plan */
-export function judgeGroup(key: string, members: readonly Member[], plan: Plan): readonly Snag[] {
-  if (members.length < 2) return [];
-  return JUDGES[key.slice(0, key.indexOf('|'))]?.(members, plan) ?? [];
-}
+export const judgeGroup = (key: string, members: readonly Member[]): readonly Snag[] =>
+  JUDGES[key.slice(0, key.indexOf('|'))]?.(members) ?? [];

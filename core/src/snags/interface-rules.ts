@@ -12,7 +12,7 @@ import {
   specialBlocksOf,
 } from '../net';
 import type { Interface, Subnet } from '../plan';
-import { setForAddress, type SwitchFace } from '../switches';
+import { addressesBySwitches, setForAddress, type SwitchFace } from '../switches';
 import type { DeviceScope } from './scope';
 import { findSlip } from './slip';
 import { snag, type Snag } from './snag';
@@ -21,14 +21,17 @@ import { snag, type Snag } from './snag';
 export function interfaceSnags(scope: DeviceScope, at: Interface): readonly Snag[] {
   const place = { type: 'interface', id: at.id } as const;
   const subnet = scope.subnet(at.subnetId);
-  const facts = { device: scope.device.title, address: formatIpv4(at.address) };
-  const macs =
-    at.mac === undefined || isDeviceMac(at.mac)
-      ? []
-      : [snag('S-MAC-GROUP', { ...place, field: 'mac' }, { ...facts, mac: formatMac(at.mac) })];
-  if (!subnet) return [...macs, snag('S-SUBNET-GONE', { ...place, field: 'subnetId' }, facts)];
+  if (!subnet)
+    return [
+      ...macSnags(scope, at),
+      snag(
+        'S-SUBNET-GONE',
+        { ...place, field: 'subnetId' },
+        { device: scope.device.title, address: formatIpv4(at.address) },
+      ),
+    ];
   return [
-    ...macs,
+    ...macSnags(scope, at),
     ...addressSnags(scope, at, subnet),
     ...maskSnags(scope, at, subnet),
     ...ownGatewaySnags(scope, at, subnet),
@@ -36,63 +39,71 @@ export function interfaceSnags(scope: DeviceScope, at: Interface): readonly Snag
   ];
 }
 
+function macSnags({ device }: DeviceScope, { id, mac, address }: Interface): readonly Snag[] {
+  if (mac === undefined || isDeviceMac(mac)) return [];
+  const facts = { device: device.title, address: formatIpv4(address), mac: formatMac(mac) };
+  return [snag('S-MAC-GROUP', { type: 'interface', id, field: 'mac' }, facts)];
+}
+
+type Facts = () => Readonly<Record<string, string>>;
+
 function addressSnags(scope: DeviceScope, at: Interface, subnet: Subnet): readonly Snag[] {
   const { address } = at;
   const place = { type: 'interface', id: at.id, field: 'address' } as const;
-  const facts = {
+  // Put into words only where there is a snag: thousands of interfaces have none.
+  const facts = () => ({
     device: scope.device.title,
     address: formatIpv4(address),
     subnet: subnet.name,
     network: formatPrefix(subnet.prefix),
-  };
+  });
   const never = specialBlocksOf(address).find((block) => block.use === 'never');
-  if (never) return [snag('S-ADDRESS-NEVER', place, { ...facts, block: never.name })];
+  if (never) return [snag('S-ADDRESS-NEVER', place, { ...facts(), block: never.name })];
   const role = roleOf(subnet.prefix, address);
   if (role === 'outside') return [outside(scope, at, subnet, facts)];
-  if (role === 'network') return [snag('S-ADDRESS-NETWORK', place, facts)];
-  if (role === 'broadcast') return [snag('S-ADDRESS-BROADCAST', place, facts)];
+  if (role === 'network') return [snag('S-ADDRESS-NETWORK', place, facts())];
+  if (role === 'broadcast') return [snag('S-ADDRESS-BROADCAST', place, facts())];
   const snags: Snag[] = [];
   if (address === subnet.gateway && !scope.kind?.forwards)
-    snags.push(snag('S-GATEWAY-DEVICE', place, facts));
+    snags.push(snag('S-GATEWAY-DEVICE', place, facts()));
   const held = subnet.held.find((range) => rangeHas(range, address));
-  if (held) snags.push(snag('S-ADDRESS-HELD', place, { ...facts, note: held.note }));
+  if (held) snags.push(snag('S-ADDRESS-HELD', place, { ...facts(), note: held.note }));
   snags.push(...bandSnags(scope, at, subnet, facts));
   const last = address & 255;
   if ((last === 0 || last === 255) && scope.kind?.refusesEdgeNumbers)
-    snags.push(snag('S-ADDRESS-EDGE', place, { ...facts, last }));
+    snags.push(snag('S-ADDRESS-EDGE', place, { ...facts(), last }));
   return snags;
 }
 
 /** An address outside: a slip of the fingers where a planned network is near. */
-function outside(
-  scope: DeviceScope,
-  at: Interface,
-  subnet: Subnet,
-  facts: Readonly<Record<string, string>>,
-): Snag {
+function outside(scope: DeviceScope, at: Interface, subnet: Subnet, facts: Facts): Snag {
   const place = { type: 'interface', id: at.id, field: 'address' } as const;
   const slip = findSlip(at.address, [subnet]);
-  if (!slip) return snag('S-ADDRESS-OUTSIDE', place, facts);
-  return snag('S-ADDRESS-SLIP', place, { ...facts, meant: formatIpv4(slip.meant), how: slip.how });
+  if (!slip) return snag('S-ADDRESS-OUTSIDE', place, facts());
+  return snag('S-ADDRESS-SLIP', place, {
+    ...facts(),
+    meant: formatIpv4(slip.meant),
+    how: slip.how,
+  });
 }
 
 function bandSnags(
   { device, kind }: DeviceScope,
   at: Interface,
   subnet: Subnet,
-  facts: Readonly<Record<string, string>>,
+  facts: Facts,
 ): readonly Snag[] {
   const band = subnet.bands.find((one) => rangeHas(one, at.address));
   if (!band || !kind) return [];
   const place = { type: 'interface', id: at.id, field: 'address' } as const;
-  const about = { ...facts, band: band.role };
+  const about = () => ({ ...facts(), band: band.role });
   if (band.role === 'pool')
-    return device.way === 'dhcp-mac' ? [] : [snag('S-ADDRESS-POOL', place, about)];
+    return device.way === 'dhcp-mac' ? [] : [snag('S-ADDRESS-POOL', place, about())];
   if (band.role === 'held')
-    return [snag('S-ADDRESS-HELD', place, { ...facts, note: 'the band of held addresses' })];
-  if (band.role === 'laptops') return [snag('S-ADDRESS-LAPTOPS', place, about)];
+    return [snag('S-ADDRESS-HELD', place, { ...facts(), note: 'the band of held addresses' })];
+  if (band.role === 'laptops') return [snag('S-ADDRESS-LAPTOPS', place, about())];
   if (band.role === kind.role || kind.forwards) return [];
-  return [snag('S-ADDRESS-BAND', place, { ...about, role: kind.role })];
+  return [snag('S-ADDRESS-BAND', place, { ...about(), role: kind.role })];
 }
 
 function maskSnags({ device }: DeviceScope, at: Interface, subnet: Subnet): readonly Snag[] {
@@ -131,6 +142,7 @@ function switchSnags(
 ): readonly Snag[] {
   const face = kind?.switches;
   if (device.way !== 'switches' || !face || !containsAddress(subnet.prefix, at.address)) return [];
+  if (addressesBySwitches(face, subnet.prefix).has(at.address)) return [];
   const set = setForAddress(face, at.address, subnet.prefix);
   if (set.ok) return [];
   const place = { type: 'interface', id: at.id, field: 'address' } as const;

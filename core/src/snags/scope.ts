@@ -1,48 +1,20 @@
-import { findKind, type Device, type Kind, type Plan, type Subnet } from '../plan';
+import type { Device, Kind, Subnet } from '../plan';
 
-/** What the rules of one device may look at. Whatever they read is in `leanedOn`. */
+/** What the rules of one device may look at; the book looks again when any of it is another. */
 export interface DeviceScope {
   readonly device: Device;
   readonly kind: Kind | undefined;
   readonly subnet: (id: string) => Subnet | undefined;
   readonly controller: Device | undefined;
   readonly controllerKind: Kind | undefined;
+  /** Only for devices that `leansOn` names. */
   readonly other: (id: string) => Device | undefined;
-  readonly plan: Plan;
 }
 
-/** What a device's place among others depends on: as long as it is the same, so are its group keys. */
-export const placedBy = (
-  device: Device,
-  subnets: ReadonlyMap<string, Subnet>,
-): readonly unknown[] => [device, ...device.interfaces.map((at) => subnets.get(at.subnetId))];
+/** The other devices that a device's snags depend on, by their ids. */
+export const leansOn = ({ controllerId, references }: Device): readonly string[] =>
+  controllerId === undefined && references.length === 0
+    ? NOBODY
+    : [controllerId, ...references.map((one) => one.deviceId)].filter((one) => one !== undefined);
 
-/** The things a device's snags depend on: as long as they are the same objects, so are the snags. */
-export const leanedOn = (
-  plan: Plan,
-  device: Device,
-  devices: ReadonlyMap<string, Device>,
-): readonly unknown[] => [
-  plan.kinds,
-  device.controllerId === undefined ? undefined : devices.get(device.controllerId),
-  ...device.references.map((one) => one.deviceId && devices.get(one.deviceId)),
-];
-
-export function scopeOf(
-  plan: Plan,
-  device: Device,
-  devices: ReadonlyMap<string, Device>,
-  subnets: ReadonlyMap<string, Subnet>,
-): DeviceScope {
-  const controller =
-    device.controllerId === undefined ? undefined : devices.get(device.controllerId);
-  return {
-    device,
-    kind: findKind(plan, device.kindId),
-    subnet: (id) => subnets.get(id),
-    controller,
-    controllerKind: controller && findKind(plan, controller.kindId),
-    other: (id) => devices.get(id),
-    plan,
-  };
-}
+const NOBODY: readonly string[] = [];

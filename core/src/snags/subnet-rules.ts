@@ -17,6 +17,7 @@ import {
   lengthFor,
   splitBlock,
   type Block,
+  type Device,
   type Plan,
   type PlannedInterface,
   type Subnet,
@@ -138,7 +139,10 @@ function overlapSnags(plan: Plan): readonly Snag[] {
   const snags: Snag[] = [];
   // In the order of their networks, so that whatever overlaps one stands right before it.
   const open: Subnet[] = [];
-  for (const subnet of plan.subnets) {
+  const sorted = [...plan.subnets].sort(
+    (a, b) => a.prefix.network - b.prefix.network || a.prefix.length - b.prefix.length,
+  );
+  for (const subnet of sorted) {
     for (const other of open)
       if (other.realmId === subnet.realmId && overlaps(other.prefix, subnet.prefix))
         snags.push(
@@ -261,24 +265,30 @@ function factorySnags(
           },
         ),
       );
+  const freedHere = plan.freed.filter((one) => one.subnetId === subnet.id);
   for (const { device, at } of members) {
-    const facts = { ...factsOf(subnet), device: device.title, address: formatIpv4(at.address) };
+    const facts = () => ({
+      ...factsOf(subnet),
+      ...{ device: device.title, address: formatIpv4(at.address) },
+    });
     const spot = { type: 'interface', id: at.id, field: 'address' } as const;
-    const freed = plan.freed.find(
-      (one) =>
-        one.address === at.address && one.subnetId === subnet.id && one.deviceId !== device.id,
-    );
-    if (freed) snags.push(snag('S-ADDRESS-FREED', spot, { ...facts, whose: freed.whose }));
+    const freed = freedHere.find((one) => one.address === at.address && one.deviceId !== device.id);
+    if (freed) snags.push(snag('S-ADDRESS-FREED', spot, { ...facts(), whose: freed.whose }));
     const fresh = byFactory.get(at.address)?.[0];
-    if (fresh) snags.push(snag('S-ADDRESS-FACTORY', spot, { ...facts, other: fresh.device.title }));
+    if (fresh)
+      snags.push(snag('S-ADDRESS-FACTORY', spot, { ...facts(), other: fresh.device.title }));
     const tool = proposed.get(at.address);
-    if (tool !== undefined) snags.push(snag('S-ADDRESS-PROPOSED', spot, { ...facts, kind: tool }));
+    if (tool !== undefined)
+      snags.push(snag('S-ADDRESS-PROPOSED', spot, { ...facts(), kind: tool }));
   }
   return snags;
 }
 
 /** Cables: a port has one, and both ends are in the plan. */
-export function cableSnags(plan: Plan, devices: ReadonlyMap<string, unknown>): readonly Snag[] {
+export function cableSnags(
+  plan: Plan,
+  deviceOf: (id: string) => Device | undefined,
+): readonly Snag[] {
   const snags: Snag[] = [];
   const used = new Map<string, string>();
   for (const cable of plan.cables)
@@ -287,9 +297,9 @@ export function cableSnags(plan: Plan, devices: ReadonlyMap<string, unknown>): r
       ['to', cable.to],
     ] as const) {
       const at = { type: 'cable', id: cable.id, field } as const;
-      const device = plan.devices.find((one) => one.id === end.deviceId)?.title ?? end.deviceId;
-      const facts = { device, port: end.port };
-      if (!devices.has(end.deviceId)) {
+      const device = deviceOf(end.deviceId);
+      const facts = { device: device?.title ?? end.deviceId, port: end.port };
+      if (!device) {
         snags.push(snag('S-CABLE-GONE', at, facts));
         continue;
       }

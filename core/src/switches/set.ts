@@ -95,8 +95,22 @@ function sumsOf(face: SwitchFace, use: SwitchUse): readonly number[] {
   return sums;
 }
 
-/** The last numbers (or host parts) of a network that the switches can make, lowest first. */
-export function addressesBySwitches(face: SwitchFace, network: Prefix): readonly Ipv4[] {
+const makeable = new WeakMap<SwitchFace, Map<string, ReadonlySet<Ipv4>>>();
+
+/**
+ * The addresses of a network that the switches can make, lowest first. Thousands of devices share a
+ * face and a network, so what was found is kept as long as the face is.
+ */
+export function addressesBySwitches(face: SwitchFace, network: Prefix): ReadonlySet<Ipv4> {
+  let ofFace = makeable.get(face);
+  if (!ofFace) makeable.set(face, (ofFace = new Map()));
+  const key = `${network.network}/${network.length}`;
+  let found = ofFace.get(key);
+  if (!found) ofFace.set(key, (found = findAddresses(face, network)));
+  return found;
+}
+
+function findAddresses(face: SwitchFace, network: Prefix): ReadonlySet<Ipv4> {
   const addresses = new Set<Ipv4>();
   for (const { mode, from, to, act } of face.meanings)
     for (let value = from; value <= to; value += 1) {
@@ -104,7 +118,7 @@ export function addressesBySwitches(face: SwitchFace, network: Prefix): readonly
       if (address !== undefined && settingOf(face, value, mode ?? modesOf(face)[0] ?? 0))
         addresses.add(address);
     }
-  return [...addresses].sort((a, b) => a - b);
+  return new Set([...addresses].sort((a, b) => a - b));
 }
 
 /** Every row of positions the face can stand in, first position slowest. */

@@ -1,0 +1,138 @@
+import type { Issue } from '../net';
+import type { PlanDoc, ThingDoc } from './document';
+import { FIRST_SETTINGS, type Device, type Interface, type Plan, type PlanSettings } from './model';
+import { shapeOf, THING_TYPES, type Thing, type ThingType } from './things';
+
+// Plans are read from documents thing by thing, and what was read is kept beside the text. After an
+// edit only what changed is read again, and everything else stays the same object: whoever compares
+// by identity, as the snags and the screens do, sees at once what is new.
+
+type Lists = { readonly [T in ThingType]: readonly Thing<T>[] };
+
+interface Reading {
+  readonly doc: PlanDoc;
+  readonly lists: Lists;
+  readonly plan: Plan;
+}
+
+const readings = new WeakMap<PlanDoc, Reading>();
+const sources = new WeakMap<PlanDoc, PlanDoc>();
+
+/** Says which document another was made from by edits; its plan is then read from the difference. */
+export function madeFrom(doc: PlanDoc, source: PlanDoc): void {
+  if (readings.has(source)) sources.set(doc, source);
+}
+
+/** The plan of a document. Interfaces of a device that is gone are left out. */
+export function planOf(doc: PlanDoc): Plan {
+  const known = readings.get(doc);
+  if (known) return known.plan;
+  const source = sources.get(doc);
+  const reading = read(doc, source && readings.get(source));
+  // Let go of the document before, or all of them would stay as long as the last.
+  sources.delete(doc);
+  readings.set(doc, reading);
+  return reading.plan;
+}
+
+function read(doc: PlanDoc, base: Reading | undefined): Reading {
+  const lists = Object.fromEntries(
+    THING_TYPES.map((type) => [type, listOf(type, doc, base)]),
+  ) as unknown as Lists;
+  const [settings] = lists.settings as readonly PlanSettings[];
+  const plan: Plan = {
+    settings: settings ?? FIRST_SETTINGS,
+    realms: lists.realm,
+    blocks: lists.block,
+    subnets: lists.subnet === base?.lists.subnet ? base.plan.subnets : inOrder(lists.subnet),
+    kinds: lists.kind,
+    devices: devicesOf(lists, base),
+    cables: lists.cable,
+    freed: lists.freed,
+    acceptances: lists.acceptance,
+  };
+  return { doc, lists, plan };
+}
+
+/** In the order of their networks. */
+const inOrder = (subnets: readonly Thing<'subnet'>[]): readonly Thing<'subnet'>[] =>
+  [...subnets].sort(
+    (a, b) => a.prefix.network - b.prefix.network || a.prefix.length - b.prefix.length,
+  );
+
+function listOf<T extends ThingType>(
+  type: T,
+  doc: PlanDoc,
+  base: Reading | undefined,
+): readonly Thing<T>[] {
+  const docs = doc[type];
+  if (!base) return Array.from(docs.values(), (one) => valueOf(type, one));
+  if (base.doc[type] === docs) return base.lists[type] as readonly Thing<T>[];
+  // In step with the list before: what stands at the same place is not even looked up.
+  const before = base.doc[type].values();
+  const values = base.lists[type] as readonly Thing<T>[];
+  return Array.from(docs.values(), (one, index) => {
+    const same = before.next().value === one ? values[index] : undefined;
+    return same ?? valueOf(type, one);
+  });
+}
+
+const valueOnce = new WeakMap<ThingDoc, unknown>();
+
+function valueOf<T extends ThingType>(type: T, doc: ThingDoc): Thing<T> {
+  const known = valueOnce.get(doc);
+  if (known !== undefined) return known as Thing<T>;
+  const issues: Issue[] = [];
+  const value = shapeOf(type).read(doc, type, issues);
+  // Documents are checked where they come in; one that cannot be read here is a programmer's error.
+  if (value === undefined) throw new Error(`unreadable ${type}: ${JSON.stringify(issues)}`);
+  valueOnce.set(doc, value);
+  return value as Thing<T>;
+}
+
+function devicesOf(lists: Lists, base: Reading | undefined): readonly Device[] {
+  const changed = base && changedDevices(lists, base.lists);
+  if (changed?.size === 0 && lists.device.length === base?.plan.devices.length)
+    return base.plan.devices;
+  const byDevice = new Map<string, Interface[]>();
+  for (const at of lists.interface) {
+    if (changed && !changed.has(at.deviceId)) continue;
+    const list = byDevice.get(at.deviceId);
+    if (list) list.push(at);
+    else byDevice.set(at.deviceId, [at]);
+  }
+  return lists.device.map((one, index) => {
+    const same = changed && !changed.has(one.id) ? base?.plan.devices[index] : undefined;
+    return same ?? deviceOf(one, byDevice.get(one.id) ?? []);
+  });
+}
+
+/** The devices that are not at the same place with the same things in both. */
+function changedDevices(now: Lists, before: Lists): ReadonlySet<string> {
+  const changed = new Set<string>();
+  now.device.forEach((one, index) => {
+    if (before.device[index] !== one) changed.add(one.id);
+  });
+  if (now.interface === before.interface) return changed;
+  const count = Math.max(now.interface.length, before.interface.length);
+  for (let index = 0; index < count; index += 1) {
+    const [a, b] = [now.interface[index], before.interface[index]];
+    if (a === b) continue;
+    if (a) changed.add(a.deviceId);
+    if (b) changed.add(b.deviceId);
+  }
+  return changed;
+}
+
+const deviceOnce = new WeakMap<Thing<'device'>, Device>();
+
+function deviceOf(one: Thing<'device'>, interfaces: readonly Interface[]): Device {
+  const known = deviceOnce.get(one);
+  if (known && isSameList(known.interfaces, interfaces)) return known;
+  const device = { ...one, interfaces };
+  deviceOnce.set(one, device);
+  return device;
+}
+
+const isSameList = <T>(a: readonly T[], b: readonly T[]): boolean =>
+  a.length === b.length && a.every((one, index) => one === b[index]);
