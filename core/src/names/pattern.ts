@@ -68,10 +68,9 @@ export function nameByPattern(
   const hasNumber = pattern.pieces.some((piece) => piece.kind === 'number');
   for (let number = 1; ; number += 1) {
     const made = pattern.pieces.map((piece) => written(piece, values, number)).join('');
-    const base = tidy(made);
+    const base = tidy(made) || 'device';
     const name = hasNumber || number === 1 ? base : `${base}-${number}`;
-    if (name !== '' && !taken.has(name)) return name;
-    if (name === '' && number > 1) return `device-${number}`;
+    if (!taken.has(name)) return name;
   }
 }
 
@@ -82,7 +81,7 @@ function written(piece: Piece, values: PatternValues, number: number): string {
   return /^[0-9]+$/.test(value) ? value.padStart(piece.width, '0') : toHostLabel(value);
 }
 
-/** Separators that stand where a value is empty go. */
+/** Separators that stand where a value is empty go. A pattern of empty values gives `device`. */
 const tidy = (name: string): string =>
   name
     .toLowerCase()

@@ -23,7 +23,9 @@ export const refuse = (
 ): Result<never, Issue> => fail(facts ? { code, where, facts } : { code, where });
 
 /** The value of a result that is known to be good; a programmer's error otherwise. */
-export function must<T>(result: Result<T, Issue>): T {
+export function must<T>(result: Result<T, Issue | readonly Issue[]>): T {
   if (result.ok) return result.value;
-  throw new Error(`unexpected refusal ${result.error.code} at "${result.error.where}"`);
+  const issues = [result.error].flat();
+  const text = issues.map(({ code, where }) => `${code} at "${where}"`).join(', ');
+  throw new Error(`unexpected refusal ${text}`);
 }

@@ -69,7 +69,7 @@ export function splitBlock(block: Prefix, needs: readonly Need[]): Result<Split,
   const free = new FreeBlocks(block);
   const placed = new Map<number, Prefix>();
   const waiting: { readonly index: number; readonly length: PrefixLength }[] = [];
-  const unplaced: Unplaced[] = [];
+  const unplaced = new Map<number, Unplaced>();
   needs.forEach((need, index) => {
     if (need.fixed) {
       free.cut(need.fixed);
@@ -82,14 +82,14 @@ export function splitBlock(block: Prefix, needs: readonly Need[]): Result<Split,
     if (!need) continue;
     const prefix = free.take(length);
     if (prefix) placed.set(index, prefix);
-    else unplaced.push({ need, wanted: length, largest: free.largest() });
+    else unplaced.set(index, { need, wanted: length, largest: free.largest() });
   }
   return ok({
     placed: needs.flatMap((need, index) => {
       const prefix = placed.get(index);
       return prefix ? [{ need, prefix, hosts: hostsOf(need) }] : [];
     }),
-    unplaced,
+    unplaced: needs.flatMap((_need, index) => unplaced.get(index) ?? []),
     left: free.all(),
   });
 }
