@@ -14,12 +14,18 @@ import {
 const label63 = 'a'.repeat(63);
 
 // R-STATION-NAME (IEC 61158-6-10, from memory).
-test.each(['fh2-drive-1', 'a', label63, 'valves.hall-2', 'xn--rhrwerk-n2a', '3', 'port-1', '1.2.3'])(
-  '%s is a station name',
-  (text) => {
-    expect(parseStationName(text)).toEqual({ ok: true, value: text });
-  },
-);
+test.each([
+  'fh2-drive-1',
+  'a',
+  label63,
+  'valves.hall-2',
+  'xn--rhrwerk-n2a',
+  '3',
+  'port-1',
+  '1.2.3',
+])('%s is a station name', (text) => {
+  expect(parseStationName(text)).toEqual({ ok: true, value: text });
+});
 
 test.each([
   ['', 'station.empty', ''],

@@ -45,7 +45,12 @@ test.each([
   ['three decimal dials at 0-8-6', DECIMAL, [0, 8, 6], 86],
   ['two hex dials at 6-4', HEX, [6, 4], 0x64],
   ['DIP switches 64 + 32 + 4', dip([128, 64, 32, 16, 8, 4, 2, 1]), [0, 1, 1, 0, 0, 1, 0, 0], 100],
-  ['the same row with the lowest first', dip([1, 2, 4, 8, 16, 32, 64, 128]), [0, 0, 1, 0, 0, 1, 1], 100],
+  [
+    'the same row with the lowest first',
+    dip([1, 2, 4, 8, 16, 32, 64, 128]),
+    [0, 0, 1, 0, 0, 1, 1],
+    100,
+  ],
 ])('%s', (_text, face, seen, value) => {
   const positions = face.elements[0]?.kind === 'dip' ? [...seen, 0].slice(0, 8) : seen;
   const reading = must(readSwitches(face, positions));
