@@ -16,6 +16,7 @@ module.exports = {
     only('switches', core('switches'), [core('net')]),
     only('plan', core('plan'), [core('net'), core('names'), core('switches')]),
     only('snags', core('snags'), [core('net'), core('names'), core('switches'), core('plan')]),
+    only('formats', core('formats'), [core('net'), core('names'), core('switches'), core('plan')]),
     only('host', core('host'), [core('net'), core('wire')]),
     only('answering', core('answering'), [core('net'), core('wire')]),
     {

@@ -6,4 +6,5 @@ export * from './wire';
 export * from './host';
 export * from './answering';
 export * from './snags';
+export * from './formats';
 export * from './api';

@@ -94,7 +94,12 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'file.version': (where, { have, most }) =>
     `${where} is a plan of version ${have}; this program knows ${most}. Use a newer one.`,
   'file.twice': (where, { id }) => `${where}: the id "${id}" stands twice.`,
-  'kind.unknown': (where) => `There is no kind "${where}" on the shelf.`,
+  'split.full': (where, { block, wanted, largest }) =>
+    largest === undefined
+      ? `${where} needs a /${wanted}; nothing of ${block} is left.`
+      : `${where} needs a /${wanted}; the largest part of ${block} that is left is a /${largest}.`,
+  'kind.unknown': (where, { known }) =>
+    `There is no kind "${where}" on the shelf.${known === undefined ? '' : ` With switches there are: ${known}.`}`,
   'edit.conflict': (_where, { count }) =>
     `Somebody changed the same a moment ago (${count}). Nothing was changed: look at both and choose.`,
   'undo.none': () => 'There is nothing of yours to take back.',

@@ -12,10 +12,10 @@ import {
   type DhcpMessage,
   type Issue,
 } from '@ipsonomo/core';
-import { refuseInput, type Command, type Output } from './output';
+import { refuseInput, type OneCommand, type Output } from './output';
 
 /** Every BootP and DHCP message of a capture, in its order. */
-export const readCapture: Command = (path, output) => {
+export const readCapture: OneCommand = (path, output) => {
   let bytes: Uint8Array;
   try {
     bytes = new Uint8Array(readFileSync(path));

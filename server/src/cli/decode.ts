@@ -8,7 +8,7 @@ import {
   messageView,
   parseHex,
 } from '@ipsonomo/core';
-import { refuseInput, unreadable, type Command } from './output';
+import { refuseInput, unreadable, type OneCommand } from './output';
 
 const BOOTP_FIXED = 236; // RFC 951 §3, without the vendor area
 const knownTypes: ReadonlySet<number> = new Set(Object.values(ETHERTYPE));
@@ -23,7 +23,7 @@ const looksLikeBootp = (bytes: Uint8Array): boolean =>
 const etherTypeOf = (bytes: Uint8Array): number => ((bytes[12] ?? 0) << 8) | (bytes[13] ?? 0);
 
 /** An Ethernet frame, or a BootP/DHCP message without the headers around it. */
-export const decodeHex: Command = (input, output) => {
+export const decodeHex: OneCommand = (input, output) => {
   const read = parseHex(input);
   if (!read.ok) return refuseInput(output, read.error);
   const bytes = read.value;

@@ -1,29 +1,51 @@
 import { decodeHex } from './decode';
 import { readCapture } from './capture';
+import { names } from './names';
+import { each, type Command } from './output';
+import { checkPlan, diffPlans, printSchema, split } from './plan';
 import { subnet } from './subnet';
-import type { Command } from './output';
+import { switches } from './switches';
 
 // The core on a command line: one JSON object a line on standard output, sentences on standard
 // error, exit code 1 where an input was bad.
 
-const COMMANDS: Readonly<Record<string, Command>> = {
-  subnet,
-  decode: decodeHex,
-  pcap: readCapture,
+interface Entry {
+  readonly run: Command;
+  /** How many inputs it takes at least. */
+  readonly least: number;
+}
+
+const COMMANDS: Readonly<Record<string, Entry>> = {
+  subnet: { run: each(subnet), least: 1 },
+  decode: { run: each(decodeHex), least: 1 },
+  pcap: { run: each(readCapture), least: 1 },
+  check: { run: checkPlan, least: 1 },
+  split: { run: split, least: 2 },
+  names: { run: each(names), least: 1 },
+  switches: { run: switches, least: 2 },
+  diff: { run: diffPlans, least: 2 },
+  schema: { run: printSchema, least: 0 },
 };
 
 const USAGE = `usage:
-  ipsonomo subnet CIDR…    what a network is: 172.22.40.0/24
-  ipsonomo decode HEX…     an Ethernet frame, or a bare BootP/DHCP message
-  ipsonomo pcap FILE…      every BootP/DHCP message of a capture`;
+  ipsonomo subnet CIDR…                what a network is: 172.22.40.0/24
+  ipsonomo decode HEX…                 an Ethernet frame, or a bare BootP/DHCP message
+  ipsonomo pcap FILE…                  every BootP/DHCP message of a capture
+  ipsonomo check PLAN…                 the snags of a plan file; exit code 1 where one is wrong
+  ipsonomo split BLOCK NEEDS.json      networks for [{"name", "devices", "growthPercent", "fixed"?}]
+  ipsonomo names NAME…                 what a name may be used for, and why not
+  ipsonomo switches KIND ADDRESS       how the switches must stand
+  ipsonomo switches KIND --read 0,8,6  what they say
+  ipsonomo diff PLAN PLAN              what makes the second plan of the first
+  ipsonomo schema                      the JSON Schema of plan files`;
 
 const [name = '', ...inputs] = process.argv.slice(2);
 const command = COMMANDS[name];
-if (!command || inputs.length === 0) {
+if (!command || inputs.length < command.least) {
   console.error(USAGE);
   process.exitCode = name === '--help' ? 0 : 1;
 } else {
   const print = (line: unknown) => process.stdout.write(`${JSON.stringify(line)}\n`);
   const tell = (sentence: string) => process.stderr.write(`${sentence}\n`);
-  for (const input of inputs) if (!command(input, { print, tell })) process.exitCode = 1;
+  if (!command.run(inputs, { print, tell })) process.exitCode = 1;
 }

@@ -1,4 +1,5 @@
-import { sentenceOf, type DecodeError, type Issue } from '@ipsonomo/core';
+import { readFileSync } from 'node:fs';
+import { fail, ok, sentenceOf, type DecodeError, type Issue, type Result } from '@ipsonomo/core';
 
 export interface Output {
   /** One JSON object on a line of standard output. */
@@ -8,7 +9,25 @@ export interface Output {
 }
 
 /** Works on one input; false where the input was bad. */
-export type Command = (input: string, output: Output) => boolean;
+export type OneCommand = (input: string, output: Output) => boolean;
+
+/** Works on all of them. */
+export type Command = (inputs: readonly string[], output: Output) => boolean;
+
+/** One input after the other, whatever became of the one before. */
+export const each =
+  (command: OneCommand): Command =>
+  (inputs, output) =>
+    inputs.map((input) => command(input, output)).every(Boolean);
+
+/** A file as text. */
+export function readText(path: string): Result<string> {
+  try {
+    return ok(readFileSync(path, 'utf8'));
+  } catch {
+    return fail({ code: 'file.missing', where: path });
+  }
+}
 
 /** Says what was wrong. */
 export function refuseInput({ tell }: Output, issue: Issue): false {

@@ -8,10 +8,10 @@ import {
   parsePrefix,
   specialBlocksWithin,
 } from '@ipsonomo/core';
-import { refuseInput, type Command } from './output';
+import { refuseInput, type OneCommand } from './output';
 
 /** What a network is; a /31 and a /32 have no broadcast address (null). */
-export const subnet: Command = (input, output) => {
+export const subnet: OneCommand = (input, output) => {
   const read = parsePrefix(input);
   if (!read.ok) return refuseInput(output, read.error);
   const prefix = read.value;

@@ -3,12 +3,12 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readCapture } from '../../src/cli/capture';
 import { decodeHex } from '../../src/cli/decode';
-import type { Command } from '../../src/cli/output';
+import type { OneCommand } from '../../src/cli/output';
 import { subnet } from '../../src/cli/subnet';
 
 const DATA = join(__dirname, '../../../core/test/data');
 
-function run(command: Command, input: string) {
+function run(command: OneCommand, input: string) {
   const lines: unknown[] = [];
   const told: string[] = [];
   const output = {
@@ -79,7 +79,7 @@ const file = (name: string, bytes: Uint8Array) => {
 };
 const good = readFileSync(join(DATA, 'bootpc-with-dnsmasq.pcap'));
 
-test.each<[string, Command, string, RegExp]>([
+test.each<[string, OneCommand, string, RegExp]>([
   ['host bits', subnet, '10.0.0.9/24', /Its network is 10\.0\.0\.0\/24/],
   ['no slash', subnet, '10.0.0.0', /has no prefix length/],
   ['a letter', decodeHex, '0x12', /"x" is no hex digit/],
