@@ -17,6 +17,7 @@ module.exports = {
     only('plan', core('plan'), [core('net'), core('names'), core('switches')]),
     only('snags', core('snags'), [core('net'), core('names'), core('switches'), core('plan')]),
     only('formats', core('formats'), [core('net'), core('names'), core('switches'), core('plan')]),
+    only('sheet', core('sheet'), [core('net'), core('names'), core('plan'), core('api/words')]),
     only('host', core('host'), [core('net'), core('wire')]),
     only('answering', core('answering'), [core('net'), core('wire')]),
     {

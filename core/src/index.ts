@@ -7,4 +7,5 @@ export * from './host';
 export * from './answering';
 export * from './snags';
 export * from './formats';
+export * from './sheet';
 export * from './api';

@@ -94,6 +94,14 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'file.version': (where, { have, most }) =>
     `${where} is a plan of version ${have}; this program knows ${most}. Use a newer one.`,
   'file.twice': (where, { id }) => `${where}: the id "${id}" stands twice.`,
+  'cell.empty': (where) => `The ${where} may not be empty.`,
+  'cell.needed': (where) => `No ${where} is named here, and none was chosen for the whole list.`,
+  'cell.long': (_where, { have, most }) => `This has ${have} characters; ${most} is the most.`,
+  'cell.kind': (where) => `No kind is called “${where}”.`,
+  'cell.subnet': (where) => `No subnet is called “${where}” or has that network.`,
+  'cell.way': (where) => `“${where}” is no way to get an address.`,
+  'cell.device': (where) => `No device is called “${where}”.`,
+  'cell.noInterface': (where) => `${where} has no interface.`,
   'split.full': (where, { block, wanted, largest }) =>
     largest === undefined
       ? `${where} needs a /${wanted}; nothing of ${block} is left.`

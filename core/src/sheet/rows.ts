@@ -1,0 +1,280 @@
+import { formatIpv4, parseIpv4, type Ipv4, type Issue } from '../net';
+import {
+  avoidedFor,
+  docOf,
+  findKind,
+  findSubnet,
+  givenAddresses,
+  nextFree,
+  proposedName,
+  toDevice,
+  toInterface,
+  type Avoided,
+  type Device,
+  type Edit,
+  type Json,
+  type Kind,
+  type Plan,
+  type Subnet,
+  type ThingDoc,
+} from '../plan';
+import { columnOf, onlySubnetOf, readAddress, type ColumnId } from './columns';
+
+/** The texts of a list's line by what their columns mean; a column may be missing. */
+export type ListRow = Readonly<Partial<Record<ColumnId, string>>>;
+
+/** What a line is taken for that says nothing of it. */
+export interface RowDefaults {
+  readonly kindId?: string | undefined;
+  readonly subnetId?: string | undefined;
+}
+
+export interface BadRowCell {
+  /** The line's place in the list, from 0. */
+  readonly row: number;
+  readonly column: ColumnId;
+  readonly text: string;
+  readonly issue: Issue;
+}
+
+/** A device as it would be added, with its interface. */
+export interface NewRow {
+  readonly device: ThingDoc;
+  readonly at: ThingDoc;
+  readonly kind: Kind;
+  readonly subnet: Subnet;
+}
+
+export interface NewRows {
+  /** One for each line; undefined where something of it is bad. */
+  readonly rows: readonly (NewRow | undefined)[];
+  readonly bad: readonly BadRowCell[];
+  readonly edits: readonly Edit[];
+}
+
+/**
+ * New devices from the lines of a list. What a line leaves out is proposed: the next free address of
+ * its band, a host name by the pattern, the first way of its kind. A line with a bad cell makes no
+ * device and is named; an address that is there already is no refusal but a snag, told afterwards.
+ * @param idOf makes ids: `idOf('device')`
+ */
+export function newRowsOf(
+  plan: Plan,
+  list: readonly ListRow[],
+  defaults: RowDefaults,
+  now: number,
+  idOf: (type: 'device' | 'interface') => string,
+): NewRows {
+  const maker = new Maker(plan, now, idOf);
+  const bad: BadRowCell[] = [];
+  // Lines with an address of their own come first, so that no proposal takes one away.
+  const given = new Set(list.map((row) => row.address?.trim() ?? ''));
+  const rows = list.map((row, index) => maker.make(row, index, defaults, given, bad));
+  const controllers = linkControllers(plan, list, rows, bad);
+  const whole = controllers.map((row, index) =>
+    bad.some((one) => one.row === index) ? undefined : row,
+  );
+  const edits = whole.flatMap((row): readonly Edit[] => (row ? editsOf(row) : []));
+  return { rows: whole, bad, edits };
+}
+
+const editsOf = ({ device, at }: NewRow): readonly Edit[] => [
+  { op: 'add', type: 'device', thing: device },
+  { op: 'add', type: 'interface', thing: at },
+];
+
+class Maker {
+  private readonly names: Set<string>;
+  private readonly avoided = new Map<string, Avoided>();
+  /** By subnet: what is given, and what these lines give. */
+  private readonly taken = new Map<string, Set<Ipv4>>();
+
+  constructor(
+    private readonly plan: Plan,
+    private readonly now: number,
+    private readonly idOf: (type: 'device' | 'interface') => string,
+  ) {
+    this.names = new Set(plan.devices.map((device) => device.name));
+  }
+
+  make(
+    row: ListRow,
+    index: number,
+    defaults: RowDefaults,
+    given: ReadonlySet<string>,
+    bad: BadRowCell[],
+  ): NewRow | undefined {
+    const refuse = (column: ColumnId, issue: Issue): undefined =>
+      void bad.push({ row: index, column, text: row[column] ?? '', issue });
+    const fields = this.readFields(row, refuse);
+    const kindId = fields.device['kindId'] ?? defaults.kindId;
+    const kind = typeof kindId === 'string' ? findKind(this.plan, kindId) : undefined;
+    if (!kind) {
+      if (row.kind === undefined || row.kind.trim() === '')
+        refuse('kind', { code: 'cell.needed', where: 'kind' });
+      return undefined;
+    }
+    const subnet = this.subnetOf(row, fields.at, defaults);
+    if (!subnet) return refuse('subnet', { code: 'cell.needed', where: 'subnet' });
+    const way = (fields.device['way'] as Device['way'] | undefined) ?? kind.ways[0]?.way ?? 'bootp';
+    const address = this.addressOf(row, subnet, kind, way, given);
+    if (address === undefined)
+      return refuse('address', { code: 'address.full', where: subnet.name });
+    if (typeof address !== 'number') return refuse('address', address);
+    return this.newRow(fields, kind, subnet, way, address);
+  }
+
+  /** All cells that need nothing but themselves. */
+  private readFields(row: ListRow, refuse: (column: ColumnId, issue: Issue) => undefined): Fields {
+    const device: Record<string, Json> = {};
+    const at: Record<string, Json> = {};
+    for (const [id, text] of Object.entries(row) as [ColumnId, string][]) {
+      // The address needs its subnet, the controller the other lines.
+      if (text.trim() === '' || id === 'address' || id === 'controller') continue;
+      const read = columnOf(id).read(text, this.plan, undefined);
+      if (!read.ok) refuse(id, read.error);
+      else {
+        Object.assign(device, read.value.device);
+        Object.assign(at, read.value.at);
+      }
+    }
+    return { device, at };
+  }
+
+  private subnetOf(
+    row: ListRow,
+    at: Readonly<Record<string, Json>>,
+    { subnetId }: RowDefaults,
+  ): Subnet | undefined {
+    const named = at['subnetId'];
+    if (typeof named === 'string') return findSubnet(this.plan, named);
+    const byAddress = onlySubnetOf(this.plan, row.address?.trim() ?? '');
+    return byAddress ?? (subnetId === undefined ? undefined : findSubnet(this.plan, subnetId));
+  }
+
+  private addressOf(
+    row: ListRow,
+    subnet: Subnet,
+    kind: Kind,
+    way: Device['way'],
+    given: ReadonlySet<string>,
+  ): Ipv4 | Issue | undefined {
+    const typed = row.address?.trim() ?? '';
+    if (typed !== '') {
+      const read = readAddress(typed, subnet);
+      if (!read.ok) return read.error;
+      const parsed = parseIpv4(read.value);
+      return parsed.ok ? parsed.value : parsed.error;
+    }
+    const key = `${subnet.id}|${kind.id}|${way}`;
+    let avoided = this.avoided.get(key);
+    if (!avoided) {
+      const taken = this.takenIn(subnet, given);
+      avoided = { ...avoidedFor(this.plan, subnet, kind, way, this.now), taken };
+      this.avoided.set(key, avoided);
+    }
+    return nextFree(subnet, kind.role, avoided);
+  }
+
+  private takenIn(subnet: Subnet, given: ReadonlySet<string>): Set<Ipv4> {
+    let taken = this.taken.get(subnet.id);
+    if (taken) return taken;
+    taken = new Set(givenAddresses(this.plan, subnet.id));
+    for (const text of given) {
+      const read = readAddress(text, subnet);
+      const address = read.ok ? parseIpv4(read.value) : read;
+      if (address.ok) taken.add(address.value);
+    }
+    this.taken.set(subnet.id, taken);
+    return taken;
+  }
+
+  private newRow(
+    fields: Fields,
+    kind: Kind,
+    subnet: Subnet,
+    way: Device['way'],
+    address: Ipv4,
+  ): NewRow {
+    const place = { area: '', cabinet: '', position: '', ...fields.device } as Pick<
+      Device,
+      'area' | 'cabinet' | 'position'
+    >;
+    const typed = fields.device['name'];
+    const name =
+      typeof typed === 'string' ? typed : proposedName(this.plan, place, kind, this.names, address);
+    this.names.add(name);
+    this.taken.get(subnet.id)?.add(address);
+    const id = this.idOf('device');
+    const device = toDevice({
+      ...{ id, name, way, kindId: kind.id, title: `${kind.name} ${name}` },
+    });
+    const at = toInterface({
+      ...{ id: this.idOf('interface'), deviceId: id, subnetId: subnet.id, address },
+    });
+    return {
+      ...{ kind, subnet },
+      device: { ...docOf('device', device), ...fields.device },
+      at: { ...docOf('interface', at), ...fields.at, address: formatIpv4(address) },
+    };
+  }
+}
+
+interface Fields {
+  readonly device: Readonly<Record<string, Json>>;
+  readonly at: Readonly<Record<string, Json>>;
+}
+
+/** Controllers may be in the plan or in the list itself, before or after. */
+function linkControllers(
+  plan: Plan,
+  list: readonly ListRow[],
+  rows: readonly (NewRow | undefined)[],
+  bad: BadRowCell[],
+): readonly (NewRow | undefined)[] {
+  const byWords = new Map<string, string>();
+  const learn = (id: string, title: string, name: string) => {
+    if (!byWords.has(title.toLowerCase())) byWords.set(title.toLowerCase(), id);
+    byWords.set(name.toLowerCase(), id);
+  };
+  for (const { id, title, name } of plan.devices) learn(id, title, name);
+  for (const row of rows)
+    if (row) learn(row.device.id, String(row.device['title']), String(row.device['name']));
+  return rows.map((row, index) => {
+    const text = list[index]?.controller?.trim() ?? '';
+    if (!row || text === '') return row;
+    const controllerId = byWords.get(text.toLowerCase());
+    if (controllerId !== undefined) return { ...row, device: { ...row.device, controllerId } };
+    bad.push({
+      ...{ row: index, column: 'controller', text },
+      issue: { code: 'cell.device', where: text },
+    });
+    return row;
+  });
+}
+
+/** Which column each heading of a list means; the first of two that mean the same counts. */
+export function matchColumns(
+  headings: readonly string[],
+  columns: readonly { readonly id: ColumnId; readonly known: readonly string[] }[],
+  remembered: ReadonlyMap<string, string> = new Map(),
+): readonly (ColumnId | undefined)[] {
+  const used = new Set<ColumnId>();
+  const words = headings.map((heading) =>
+    heading
+      .trim()
+      .toLowerCase()
+      .replace(/[\s_/.-]+/g, ' '),
+  );
+  const take = (id: ColumnId | undefined): ColumnId | undefined => {
+    if (id === undefined || used.has(id)) return undefined;
+    used.add(id);
+    return id;
+  };
+  return words.map((word, index) => {
+    const kept = remembered.get(headings[index] ?? '');
+    const known =
+      columns.find((one) => one.id === kept) ?? columns.find((one) => one.known.includes(word));
+    return take(known?.id);
+  });
+}
