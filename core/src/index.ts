@@ -8,4 +8,5 @@ export * from './answering';
 export * from './snags';
 export * from './formats';
 export * from './sheet';
+export * from './reshape';
 export * from './api';

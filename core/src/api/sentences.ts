@@ -102,6 +102,12 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'cell.way': (where) => `“${where}” is no way to get an address.`,
   'cell.device': (where) => `No device is called “${where}”.`,
   'cell.noInterface': (where) => `${where} has no interface.`,
+  'copy.nothing': () => 'Choose the devices to copy, and how often.',
+  'copy.offset': (where, { subnet, size }) =>
+    subnet
+      ? `${subnet} cannot move by ${where} addresses: only by multiples of its size, ${size}.`
+      : `An offset of ${where} would put every copy on top of the first.`,
+  'copy.range': (where) => `By ${where} addresses each, the last copy is beyond the last address.`,
   'split.full': (where, { block, wanted, largest }) =>
     largest === undefined
       ? `${where} needs a /${wanted}; nothing of ${block} is left.`

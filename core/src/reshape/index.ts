@@ -1,0 +1,2 @@
+export * from './renumber';
+export * from './copy-machine';
