@@ -17,17 +17,22 @@ const SIZES = { small: 15, row: 18, call: 25 } as const;
 /** How many octets the subnet fixes whole: the rest is this device's. */
 const fixedOctets = (length: number): number => Math.min(3, Math.floor(length / 8));
 
+/** @example partsOfAddress('172.22.40.86', 24) // ['172.22.40.', '86'] */
+export function partsOfAddress(
+  address: string,
+  length: number,
+): readonly [light: string, heavy: string] {
+  const octets = address.split('.');
+  const fixed = fixedOctets(length);
+  const light = octets.slice(0, fixed).map((octet) => `${octet}.`);
+  return [light.join(''), octets.slice(fixed).join('.')];
+}
+
 /** An address: what the subnet fixes light, what is this device's heavy. Copied by a tap. */
 export function AddressText({ address, length, size = 'row', still = false, suffix = '' }: Props) {
   const colours = useColours();
   const [copied, setCopied] = useState(false);
-  const octets = address.split('.');
-  const fixed = fixedOctets(length);
-  const light = octets
-    .slice(0, fixed)
-    .map((octet) => `${octet}.`)
-    .join('');
-  const heavy = octets.slice(fixed).join('.');
+  const [light, heavy] = partsOfAddress(address, length);
   const base = { fontFamily: FIGURES, fontSize: SIZES[size], lineHeight: SIZES[size] * 1.3 };
   const text = (
     <Text style={base} accessibilityLabel={address + suffix}>

@@ -48,7 +48,10 @@ export function elementsTheme(mode: 'light' | 'dark') {
           borderColor: c.plum,
           borderWidth: props.type === 'outline' ? 1.5 : 0,
         },
-        disabledStyle: { backgroundColor: c.idle, borderColor: c.line },
+        disabledStyle: {
+          backgroundColor: props.type === 'clear' ? 'transparent' : c.idle,
+          borderColor: c.line,
+        },
         disabledTitleStyle: { color: c.onIdle },
         loadingProps: { color: props.type === 'outline' ? c.plum : c.onPlum },
       }),

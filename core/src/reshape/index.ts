@@ -1,2 +1,3 @@
 export * from './renumber';
 export * from './copy-machine';
+export * from './split-edits';

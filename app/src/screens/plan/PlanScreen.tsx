@@ -13,9 +13,12 @@ import {
 } from '@ipsonomo/core';
 import { AddressText, DeviceRow, Page, Refusals, SubnetRuler, Words } from '../../parts';
 import { useWide } from '../../theme';
-import { DevicePane } from '../device/DevicePane';
+import { useJob } from '../../data';
+import { PlanSheet } from '../sheet/PlanSheet';
+import { snagWords } from '../snags/snag-words';
 import { issuesOf, placeOf, plural } from '../words';
-import { usePlan } from './use-plan';
+import { PlanMore } from './PlanMore';
+import { SnagLine } from './SnagLine';
 
 interface Props {
   readonly job: string;
@@ -27,10 +30,12 @@ interface Props {
 export function PlanScreen({ job, selected }: Props) {
   const wide = useWide();
   const router = useRouter();
-  const { view, plan, error } = usePlan(job);
-  const shown = selected ?? view?.devices[0]?.id;
+  const { job: now, error } = useJob(job);
+  const view = now?.view;
+  const plan = now?.plan;
   const empty = view !== undefined && view.subnets.length === 0;
-  const list = (
+  if (wide && now && !empty) return <PlanSheet id={job} job={now} selected={selected} />;
+  return (
     <Page
       maxWidth={820}
       action={
@@ -53,6 +58,13 @@ export function PlanScreen({ job, selected }: Props) {
         {view?.name ?? 'Plan'}
       </Words>
       <Refusals issues={issuesOf(error)} />
+      {now && !empty ? (
+        <SnagLine
+          words={snagWords(now.plan, now.snags)}
+          isClear={now.snags.length === 0}
+          onPress={() => router.navigate(`/job/${job}/snags`)}
+        />
+      ) : null}
       {empty ? (
         <Words tone="second">
           A plan begins with a subnet: which addresses does this site have for its devices?
@@ -60,24 +72,11 @@ export function PlanScreen({ job, selected }: Props) {
       ) : null}
       {view && plan
         ? plan.subnets.map((subnet) => (
-            <SubnetPart key={subnet.id} {...{ job, view, plan, subnet, wide }} selected={shown} />
+            <SubnetPart key={subnet.id} {...{ job, view, plan, subnet }} />
           ))
         : null}
-      {view && !empty ? (
-        <Button
-          type="outline"
-          title="Add a subnet"
-          onPress={() => router.navigate(`/job/${job}/new-subnet`)}
-        />
-      ) : null}
+      {now ? <PlanMore id={job} job={now} /> : null}
     </Page>
-  );
-  if (!wide) return list;
-  return (
-    <View style={{ flex: 1, flexDirection: 'row' }}>
-      <View style={{ flex: 3 }}>{list}</View>
-      <View style={{ flex: 2 }}>{shown ? <DevicePane job={job} device={shown} /> : null}</View>
-    </View>
   );
 }
 
@@ -86,11 +85,9 @@ interface SubnetProps {
   readonly view: JobView;
   readonly plan: Plan;
   readonly subnet: Subnet;
-  readonly wide: boolean;
-  readonly selected: string | undefined;
 }
 
-function SubnetPart({ job, view, plan, subnet, wide, selected }: SubnetProps) {
+function SubnetPart({ job, view, plan, subnet }: SubnetProps) {
   const router = useRouter();
   const devices = view.devices.filter((device) => device.interfaces[0]?.subnetId === subnet.id);
   const given = interfacesOf(plan)
@@ -128,7 +125,6 @@ function SubnetPart({ job, view, plan, subnet, wide, selected }: SubnetProps) {
               address={at.address}
               length={subnet.prefix.length}
               notches={at.notches}
-              selected={wide && device.id === selected}
               onPress={() => router.navigate(`/job/${job}/device/${device.id}`)}
             />
           );

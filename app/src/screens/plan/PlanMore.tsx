@@ -1,0 +1,47 @@
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { View } from 'react-native';
+import type { Job } from '../../data';
+import { Words } from '../../parts';
+
+interface Props {
+  readonly id: string;
+  readonly job: Job;
+}
+
+/** What else can be done with the plan. */
+export function PlanMore({ id, job }: Props) {
+  const router = useRouter();
+  const go = (path: string) => () => router.navigate(`/job/${id}/${path}` as '/');
+  return (
+    <View style={{ gap: 8, paddingTop: 12 }}>
+      <Words size="strong" heading={2}>
+        The plan itself
+      </Words>
+      <Words size="second" tone="second">
+        {revisionWords(job.now)}
+      </Words>
+      <Button type="outline" title="Revisions" onPress={go('revisions')} />
+      {job.plan.blocks.map((block) => (
+        <Button
+          key={block.id}
+          type="outline"
+          title={`Split ${block.name}`}
+          onPress={go(`block/${block.id}`)}
+        />
+      ))}
+      <Button type="outline" title="Split a block" onPress={go('block/new')} />
+      <Button type="outline" title="Add a subnet" onPress={go('new-subnet')} />
+      {job.plan.devices.length > 0 ? (
+        <Button type="outline" title="Copy a machine" onPress={go('copy')} />
+      ) : null}
+    </View>
+  );
+}
+
+function revisionWords({ revision, lastNamed }: Job['now']): string {
+  const since = revision - lastNamed;
+  return lastNamed > 0 && since > 0
+    ? `Revision ${revision}, ${since} since the last one with a name`
+    : `Revision ${revision}`;
+}

@@ -1,0 +1,65 @@
+import { Button } from '@rneui/themed';
+import { View } from 'react-native';
+import {
+  columnOf,
+  rowsOf,
+  sentenceOf,
+  type BadCell,
+  type BadRowCell,
+  type Plan,
+} from '@ipsonomo/core';
+import { Words } from '../../parts';
+import { useColours } from '../../theme';
+import { plural } from '../words';
+import type { Proposal } from './sheet-edits';
+
+interface Props {
+  readonly plan: Plan;
+  readonly proposal: Proposal;
+  readonly onTake: () => void;
+  readonly onLeave: () => void;
+}
+
+const MOST = 100;
+
+/** Before anything is changed: which cells cannot be taken, and why. */
+export function PastePane({ plan, proposal, onTake, onLeave }: Props) {
+  const colours = useColours();
+  const { bad, count } = proposal;
+  const titles = new Map(rowsOf(plan).map((row) => [row.id, row.device.title]));
+  const rowWords = (one: BadCell | BadRowCell) =>
+    typeof one.row === 'number' ? `line ${one.row + 1}` : (titles.get(one.row) ?? '');
+  const badLines = new Set(bad.map((one) => one.row)).size;
+  const isLines = typeof bad[0]?.row === 'number';
+  const rest = count - (isLines ? badLines : bad.length);
+  return (
+    <View style={{ gap: 12 }} role="alert">
+      <Words size="device" heading={2}>
+        {plural(bad.length, 'cell')} cannot be taken
+      </Words>
+      <Words size="second">Nothing has been changed yet.</Words>
+      {bad.slice(0, MOST).map((one, index) => (
+        <View
+          key={index}
+          style={{ borderTopWidth: 3, borderTopColor: colours.brick, paddingTop: 6 }}
+        >
+          <Words size="caption" tone="second">
+            {rowWords(one)} · {columnOf(one.column).title}
+          </Words>
+          <Words size="second">{one.text === '' ? '(empty)' : `“${one.text}”`}</Words>
+          <Words size="second" tone="brick">
+            {sentenceOf(one.issue)}
+          </Words>
+        </View>
+      ))}
+      {bad.length > MOST ? <Words size="second">and {bad.length - MOST} more</Words> : null}
+      {rest > 0 && proposal.edits.length > 0 ? (
+        <Button
+          title={`Take the other ${plural(rest, isLines ? 'line' : 'cell')}`}
+          onPress={onTake}
+        />
+      ) : null}
+      <Button type="outline" title="Leave everything as it is" onPress={onLeave} />
+    </View>
+  );
+}

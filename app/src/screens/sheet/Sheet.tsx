@@ -1,0 +1,209 @@
+import type { Table } from '@tanstack/react-table';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useRef } from 'react';
+import { Pressable, View, type ViewStyle } from 'react-native';
+import type { NotchView, Plan, SheetRow } from '@ipsonomo/core';
+import { Words } from '../../parts';
+import { useColours } from '../../theme';
+import { CellEditor } from './CellEditor';
+import { cellIssue } from './cell-issue';
+import { GRID_COLUMNS, GRID_WIDTH } from './grid-columns';
+import { cellKey, choicesOf, type Marks } from './marks';
+import { SheetHead } from './SheetHead';
+import { LINE_HEIGHT, SheetLine } from './SheetLine';
+import { useKeys } from './use-keys';
+import type { SheetState } from './use-sheet';
+
+interface Props {
+  readonly plan: Plan;
+  readonly kinds: readonly string[];
+  readonly table: Table<SheetRow>;
+  readonly sheet: SheetState;
+  readonly marks: Marks;
+  readonly notchesOf: (row: SheetRow) => readonly NotchView[];
+  readonly isFiltering: boolean;
+  readonly onUndo: () => void;
+  readonly onRedo: () => void;
+  readonly onFind: () => void;
+}
+
+const HEAD = 37;
+
+/** All devices as a sheet: keys move, typing writes, a paste from a spreadsheet is taken anywhere. */
+export function Sheet(props: Props) {
+  const { plan, table, sheet, marks, isFiltering } = props;
+  const colours = useColours();
+  const body = useRef<HTMLElement>(null);
+  const { lines, rect, cursor } = sheet;
+  // It tells by itself when to draw again, which no memo of ours can know.
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const virtual = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => body.current,
+    estimateSize: () => LINE_HEIGHT,
+    overscan: 10,
+  });
+  useKeys(body, sheet, { undo: props.onUndo, redo: props.onRedo, find: props.onFind });
+  useKeepInSight(body, cursor.row, cursor.column);
+  useEffect(() => {
+    if (!sheet.editing) body.current?.focus({ preventScroll: true });
+  }, [sheet.editing]);
+  const height = (lines.length + 1) * LINE_HEIGHT;
+  return (
+    <View
+      ref={body as never}
+      role="grid"
+      aria-rowcount={lines.length + 2}
+      aria-label="Devices"
+      tabIndex={0}
+      {...pointerOf(sheet)}
+      style={
+        { flex: 1, overflow: 'scroll', outlineWidth: 0, userSelect: 'none' } as unknown as ViewStyle
+      }
+    >
+      <SheetHead table={table} isFiltering={isFiltering} />
+      <View style={{ height, width: GRID_WIDTH }}>
+        {virtual.getVirtualItems().map(({ index, start }) => {
+          const row = lines[index];
+          if (!row) return null;
+          const isIn = index >= rect.top && index <= rect.bottom && cursor.row < lines.length;
+          const at = index === cursor.row ? cursor.column : NaN;
+          return (
+            <SheetLine
+              key={row.id}
+              {...{ row, index, plan, colours }}
+              top={start}
+              notches={props.notchesOf(row)}
+              mark={marks.rows.get(row.id)}
+              marked={markedOf(marks, row.id)}
+              chosen={isIn ? `${rect.left}-${rect.right}-${at}` : ''}
+            />
+          );
+        })}
+        <NewLine
+          top={height - LINE_HEIGHT}
+          isChosen={cursor.row === lines.length}
+          row={lines.length}
+        />
+        {sheet.editing ? <Editor {...props} /> : null}
+      </View>
+    </View>
+  );
+}
+
+function Editor({ plan, kinds, sheet }: Props) {
+  const { editing, lines } = sheet;
+  const column = editing && GRID_COLUMNS[editing.column];
+  if (!editing || !column?.column) return null;
+  const left = GRID_COLUMNS.slice(0, editing.column).reduce((sum, one) => sum + one.width, 0);
+  const row = lines[editing.row];
+  const words = column.id === 'kind' ? kinds : choicesOf(plan, column.id);
+  return (
+    <CellEditor
+      key={`${editing.row}|${editing.column}`}
+      text={editing.text}
+      left={left}
+      top={editing.row * LINE_HEIGHT}
+      width={column.width}
+      label={`${column.title} of ${row?.device.title ?? 'a new device'}`}
+      isFigures={column.column.figures === true}
+      choices={words}
+      issue={cellIssue(plan, column.column, row, editing.text)}
+      onChange={(text) => sheet.setEditing({ ...editing, text })}
+      onDone={(text, step) => sheet.write({ ...editing, text }, step)}
+      onLeave={() => sheet.setEditing(undefined)}
+    />
+  );
+}
+
+function NewLine({
+  top,
+  isChosen,
+  row,
+}: {
+  readonly top: number;
+  readonly isChosen: boolean;
+  readonly row: number;
+}) {
+  const colours = useColours();
+  return (
+    <Pressable
+      {...({ dataSet: { row: String(row), column: '0' } } as object)}
+      style={{
+        position: 'absolute',
+        top,
+        left: 0,
+        width: GRID_WIDTH,
+        height: LINE_HEIGHT,
+        paddingHorizontal: 8,
+        justifyContent: 'center',
+        backgroundColor: isChosen ? colours.idle : 'transparent',
+      }}
+    >
+      <Words size="second" tone="second" lines={1}>
+        + a new device: type its name, or paste lines from a spreadsheet
+      </Words>
+    </Pressable>
+  );
+}
+
+const markedOf = (marks: Marks, row: string): string =>
+  marks.rows.has(row)
+    ? GRID_COLUMNS.flatMap(({ id }) => {
+        const severity = marks.cells.get(cellKey(row, id));
+        return severity ? [`${id}:${severity}`] : [];
+      }).join(',')
+    : '';
+
+/** The cell under the pointer. */
+function cellOf(
+  target: EventTarget | null,
+): { readonly row: number; readonly column: number } | undefined {
+  const element = target instanceof Element ? target.closest('[data-row]') : null;
+  if (!(element instanceof HTMLElement)) return undefined;
+  return { row: Number(element.dataset['row']), column: Number(element.dataset['column']) };
+}
+
+interface Pointer {
+  readonly target: EventTarget | null;
+  readonly nativeEvent: { readonly shiftKey?: boolean; readonly buttons?: number };
+}
+
+/** Pressing chooses, dragging and shift choose more, a double press begins to write. */
+const pointerOf = (sheet: SheetState): object => ({
+  onPointerDown: ({ target, nativeEvent }: Pointer) => {
+    const cell = cellOf(target);
+    if (cell) sheet.select(cell.row, cell.column, nativeEvent.shiftKey === true);
+  },
+  onPointerMove: ({ target, nativeEvent }: Pointer) => {
+    const cell = nativeEvent.buttons === 1 ? cellOf(target) : undefined;
+    if (cell && (cell.row !== sheet.cursor.row || cell.column !== sheet.cursor.column))
+      sheet.select(cell.row, cell.column, true);
+  },
+  onDoubleClick: ({ target }: Pointer) => {
+    const cell = cellOf(target);
+    if (cell) sheet.edit(undefined, cell);
+  },
+});
+
+/** The cell of the cursor is never under the headings, the pinned column or an edge. */
+function useKeepInSight(
+  body: React.RefObject<HTMLElement | null>,
+  row: number,
+  column: number,
+): void {
+  useEffect(() => {
+    const element = body.current;
+    if (!element) return;
+    const top = row * LINE_HEIGHT;
+    const seen = element.clientHeight - HEAD - LINE_HEIGHT;
+    if (top < element.scrollTop) element.scrollTo({ top });
+    else if (top > element.scrollTop + seen) element.scrollTo({ top: top - seen });
+    const left = GRID_COLUMNS.slice(0, column).reduce((sum, one) => sum + one.width, 0);
+    const pinned = column === 0 ? 0 : (GRID_COLUMNS[0]?.width ?? 0);
+    const width = GRID_COLUMNS[column]?.width ?? 0;
+    if (left - pinned < element.scrollLeft) element.scrollTo({ left: left - pinned });
+    else if (left + width > element.scrollLeft + element.clientWidth)
+      element.scrollTo({ left: left + width - element.clientWidth });
+  }, [body, row, column]);
+}

@@ -1,0 +1,125 @@
+import { Button } from '@rneui/themed';
+import { useMemo, useState } from 'react';
+import { Pressable, View } from 'react-native';
+import {
+  docOf,
+  mendOf,
+  mendWords,
+  snagKey,
+  snagSentence,
+  type Edit,
+  type Plan,
+  type Severity,
+  type Snag,
+} from '@ipsonomo/core';
+import { readSettings, useEdit } from '../../data';
+import { Field, Refusals, Words } from '../../parts';
+import { TOUCH, useColours } from '../../theme';
+import { issuesOf } from '../words';
+
+interface Props {
+  readonly job: string;
+  readonly plan: Plan;
+  readonly snag: Snag;
+  /** Leads to the thing it is at. */
+  readonly onGo: (() => void) | undefined;
+}
+
+export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
+  wrong: 'wrong',
+  doubtful: 'doubtful',
+  hint: 'hint',
+};
+
+const SIGNS: Readonly<Record<Severity, string>> = { wrong: '×', doubtful: '!', hint: '·' };
+
+/** One snag: what it is, what would mend it, and a way to say that it is meant so. */
+export function SnagCard({ job, plan, snag, onGo }: Props) {
+  const colours = useColours();
+  const edit = useEdit(job);
+  const [asking, setAsking] = useState(false);
+  const [now] = useState(() => Date.now());
+  const mend = useMemo(() => mendOf(plan, snag, now), [plan, snag, now]);
+  const tone =
+    snag.severity === 'wrong' ? 'brick' : snag.severity === 'doubtful' ? 'ochre' : 'second';
+  const sentence = snagSentence(snag);
+  const words = (
+    <View style={{ flexDirection: 'row', gap: 8, paddingVertical: 4 }}>
+      <Words size="strong" tone={tone}>
+        {SIGNS[snag.severity]}
+      </Words>
+      <View style={{ flex: 1 }}>
+        <Words size="second">{sentence}</Words>
+      </View>
+    </View>
+  );
+  return (
+    <View
+      role="article"
+      aria-label={`${SEVERITY_WORDS[snag.severity]}: ${sentence}`}
+      style={{ borderTopWidth: 3, borderTopColor: colours[tone], paddingTop: 6, gap: 6 }}
+    >
+      {onGo ? (
+        <Pressable
+          accessibilityRole="link"
+          onPress={onGo}
+          style={{ minHeight: TOUCH, justifyContent: 'center' }}
+        >
+          {words}
+        </Pressable>
+      ) : (
+        words
+      )}
+      {mend ? (
+        <Button
+          type="outline"
+          title={mendWords(mend)}
+          loading={edit.isPending && !asking}
+          onPress={() => edit.mutate({ edits: mend.edits, why: mendWords(mend) })}
+        />
+      ) : null}
+      <Refusals issues={issuesOf(edit.error)} />
+      {asking ? (
+        <Accepting
+          isBusy={edit.isPending}
+          onLeave={() => setAsking(false)}
+          onAccept={(reason) =>
+            edit.mutate({ edits: [acceptance(snag, reason)], why: `accepted: ${sentence}` })
+          }
+        />
+      ) : (
+        <Button type="clear" title="It is meant so …" onPress={() => setAsking(true)} />
+      )}
+    </View>
+  );
+}
+
+const acceptance = (snag: Snag, reason: string): Edit => ({
+  ...{ op: 'add', type: 'acceptance' },
+  thing: docOf('acceptance', {
+    ...{ id: crypto.randomUUID(), key: snagKey(snag), reason },
+    person: readSettings().person || 'nobody named',
+  }),
+});
+
+interface AcceptingProps {
+  readonly isBusy: boolean;
+  readonly onAccept: (reason: string) => void;
+  readonly onLeave: () => void;
+}
+
+function Accepting({ isBusy, onAccept, onLeave }: AcceptingProps) {
+  const [reason, setReason] = useState('');
+  return (
+    <View style={{ gap: 6 }}>
+      <Field label="Why is it meant so?" value={reason} onChange={setReason} autoFocus />
+      <Button
+        title="Accept it"
+        disabled={reason.trim() === ''}
+        loading={isBusy}
+        onPress={() => onAccept(reason.trim())}
+      />
+      <Button type="clear" title="Leave it a snag" onPress={onLeave} />
+    </View>
+  );
+}

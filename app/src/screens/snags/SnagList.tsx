@@ -1,0 +1,133 @@
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import {
+  findDoc,
+  snagKey,
+  snagSentence,
+  type Acceptance,
+  type Plan,
+  type PlanDoc,
+  type Snag,
+} from '@ipsonomo/core';
+import { useEdit } from '../../data';
+import { Words } from '../../parts';
+import { plural } from '../words';
+import { apart, byCause } from './causes';
+import { SnagCard } from './SnagCard';
+
+interface Props {
+  readonly job: string;
+  readonly plan: Plan;
+  readonly doc: PlanDoc;
+  readonly snags: readonly Snag[];
+}
+
+/** How many of one cause are shown at first; a plan of thousands may have hundreds of one. */
+const FIRST = 5;
+
+/** Snags by cause, each with what would mend it; what was accepted stands below. */
+export function SnagList({ job, plan, doc, snags }: Props) {
+  const accepted = useMemo(
+    () => new Set(plan.acceptances.map((one) => one.key)),
+    [plan.acceptances],
+  );
+  const sorted = useMemo(() => apart(snags, accepted), [snags, accepted]);
+  return (
+    <View style={{ gap: 16 }}>
+      {byCause(sorted.open).map(({ cause, snags: list }) => (
+        <Cause key={cause} {...{ job, plan, cause }} snags={list} />
+      ))}
+      {sorted.accepted.length > 0 ? (
+        <Accepted {...{ job, plan, doc }} snags={sorted.accepted} />
+      ) : null}
+    </View>
+  );
+}
+
+interface CauseProps {
+  readonly job: string;
+  readonly plan: Plan;
+  readonly cause: string;
+  readonly snags: readonly Snag[];
+}
+
+function Cause({ job, plan, cause, snags }: CauseProps) {
+  const [most, setMost] = useState(FIRST);
+  const router = useRouter();
+  const goTo = (snag: Snag) => {
+    const device = deviceAt(plan, snag);
+    if (device !== undefined) return () => router.navigate(`/job/${job}/device/${device}`);
+    if (snag.type === 'subnet') return () => router.navigate(`/job/${job}/subnet/${snag.id}`);
+    if (snag.type === 'block') return () => router.navigate(`/job/${job}/block/${snag.id}`);
+    return undefined;
+  };
+  return (
+    <View style={{ gap: 12 }}>
+      <Words size="strong" heading={2}>
+        {cause}
+      </Words>
+      {snags.slice(0, most).map((snag) => (
+        <SnagCard key={snagKey(snag)} {...{ job, plan, snag }} onGo={goTo(snag)} />
+      ))}
+      {snags.length > most ? (
+        <Button
+          type="clear"
+          title={`Show the other ${snags.length - most}`}
+          onPress={() => setMost(most + 50)}
+        />
+      ) : null}
+    </View>
+  );
+}
+
+/** The device a snag is at, whether by itself or by an interface. */
+export const deviceAt = (plan: Plan, { type, id }: Snag): string | undefined =>
+  type === 'device'
+    ? id
+    : type === 'interface'
+      ? plan.devices.find((one) => one.interfaces.some((at) => at.id === id))?.id
+      : undefined;
+
+interface AcceptedProps extends Omit<CauseProps, 'cause'> {
+  readonly doc: PlanDoc;
+}
+
+function Accepted({ job, plan, doc, snags }: AcceptedProps) {
+  const edit = useEdit(job);
+  const byKey = new Map(plan.acceptances.map((one) => [one.key, one]));
+  const takeBack = (one: Acceptance) => {
+    const thing = findDoc(doc, 'acceptance', one.id);
+    if (thing)
+      edit.mutate({
+        edits: [{ op: 'remove', type: 'acceptance', thing }],
+        why: 'no longer accepted a snag',
+      });
+  };
+  return (
+    <View style={{ gap: 12 }}>
+      <Words size="strong" heading={2}>
+        {plural(snags.length, 'snag')} accepted
+      </Words>
+      {snags.map((snag) => {
+        const one = byKey.get(snagKey(snag));
+        return (
+          <View key={snagKey(snag)} style={{ gap: 2 }}>
+            <Words size="second" tone="second">
+              {snagSentence(snag)}
+            </Words>
+            {one ? (
+              <>
+                <Words size="second">
+                  {one.person}: {one.reason}
+                </Words>
+                <Button type="clear" title="Make it a snag again" onPress={() => takeBack(one)} />
+              </>
+            ) : null}
+          </View>
+        );
+      })}
+    </View>
+  );
+}
