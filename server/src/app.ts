@@ -35,7 +35,8 @@ export function buildApp(parts: AppParts): Express {
   app.use(compression({ filter: (request) => !request.path.endsWith('/events') }));
   const api = express.Router();
   api.use(sameOrigin);
-  api.use(express.json({ limit: '1mb' }));
+  // A paste of some thousand lines is a few megabytes of edits.
+  api.use(express.json({ limit: '20mb' }));
   api.get('/health', async (_request, response) => {
     response.json({ database: await store.isAlive() });
   });

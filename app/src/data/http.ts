@@ -13,13 +13,19 @@ export class ApiError extends Error {
 
 const AWAY: Issue = { code: 'server.away', where: '' };
 
-async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+type Sent = { readonly type: string; readonly body: BodyInit };
+
+const asJson = (value: unknown): Sent => ({
+  type: 'application/json',
+  body: JSON.stringify(value),
+});
+
+async function ask<T>(method: string, path: string, sent?: Sent): Promise<T> {
   const headers: Record<string, string> = {
     'x-person': encodeURIComponent(readSettings().person),
   };
-  if (body !== undefined) headers['content-type'] = 'application/json';
-  const init: RequestInit = { method, headers };
-  if (body !== undefined) init.body = JSON.stringify(body);
+  if (sent) headers['content-type'] = sent.type;
+  const init: RequestInit = { method, headers, ...(sent ? { body: sent.body } : {}) };
   const response = await fetch(`/api${path}`, init).catch(() => undefined);
   if (!response) throw new ApiError([AWAY]);
   if (!response.ok) {
@@ -32,7 +38,11 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
 
 export const get = <T>(path: string): Promise<T> => ask('GET', path);
 export const post = <T = void>(path: string, body: unknown = {}): Promise<T> =>
-  ask('POST', path, body);
+  ask('POST', path, asJson(body));
 export const patch = <T = void>(path: string, body: unknown): Promise<T> =>
-  ask('PATCH', path, body);
+  ask('PATCH', path, asJson(body));
 export const remove = <T = void>(path: string): Promise<T> => ask('DELETE', path);
+
+/** A file as it is. @param type its content type, as the server knows it */
+export const postFile = <T>(path: string, file: Blob, type: string): Promise<T> =>
+  ask('POST', path, { type, body: file });

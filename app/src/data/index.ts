@@ -2,6 +2,7 @@ export * from './queries';
 export * from './job';
 export * from './mutations';
 export * from './settings';
+export * from './files';
 export * from './field';
 export * from './use-now';
 export { useServerEvents } from './events';

@@ -3,7 +3,6 @@ import type {
   Binding,
   CabinetAction,
   CabinetView,
-  DeviceChange,
   Edit,
   EditedView,
   FieldView,
@@ -12,7 +11,7 @@ import type {
   WireChoice,
 } from '@ipsonomo/core';
 import { putField } from './events';
-import { patch, post, remove } from './http';
+import { patch, post, postFile, remove } from './http';
 import { keys, planAfter, type PlanNow } from './queries';
 
 /** A mutation whose success makes everything of the job be read again. */
@@ -41,6 +40,14 @@ export function useAddJob() {
   });
 }
 
+export function useAddJobFromFile() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (file: File) => postFile<{ id: string }>('/jobs/from-file', file, 'text/plain'),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.jobs }),
+  });
+}
+
 /** What to change, and why. */
 export interface Editing {
   readonly edits: readonly Edit[];
@@ -60,6 +67,8 @@ function useEditing<T>(job: string, act: (input: T) => Promise<EditedView>) {
       else void client.invalidateQueries({ queryKey: keys.plan(job) });
       void client.invalidateQueries({ queryKey: keys.revisions(job) });
     },
+    // Refused because somebody else was there first: this page has to see what they did.
+    onError: () => client.invalidateQueries({ queryKey: keys.plan(job) }),
   });
 }
 
@@ -81,9 +90,6 @@ export const useAddDevices = (job: string) =>
   useJobMutation(job, (devices: readonly NewDevice[]) =>
     post<{ ids: string[] }>(`/jobs/${job}/devices`, { devices }),
   );
-
-export const useChangeDevice = (job: string, device: string) =>
-  useJobMutation(job, (change: DeviceChange) => patch(`/jobs/${job}/devices/${device}`, change));
 
 export const useRemoveDevice = (job: string) =>
   useJobMutation(job, (device: string) => remove(`/jobs/${job}/devices/${device}`));

@@ -84,6 +84,13 @@ export const revisionsQuery = (id: string) =>
     queryFn: () => get<readonly RevisionView[]>(`/jobs/${id}/revisions`),
   });
 
+/** The edits after a revision, as one list. */
+export const editsQuery = (id: string, since: number) =>
+  queryOptions({
+    queryKey: [...keys.revisions(id), since],
+    queryFn: () => get<EditsView>(`/jobs/${id}/edits?since=${since}`),
+  });
+
 export const evidenceQuery = (job: string, at: string) =>
   queryOptions({
     queryKey: keys.evidence(job, at),

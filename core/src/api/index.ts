@@ -6,3 +6,4 @@ export * from './plan-view';
 export * from './sentences';
 export * from './snag-sentences';
 export * from './words';
+export * from './differences';

@@ -1,11 +1,12 @@
 import { createReadStream, existsSync } from 'node:fs';
-import { Router } from 'express';
+import { Router, text } from 'express';
 import { listAdapters } from '../field/adapters';
 import { capturePath } from '../field/journal';
 import type { Practice } from '../field/practice';
 import type { PlanChanger } from '../service/change-plan';
 import type { FieldService } from '../service/field-service';
 import { addressList, noteHandOver } from '../service/hand-over';
+import { jobFromFile, planFile } from '../service/plan-files';
 import type { PlanReader } from '../service/read-plan';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
@@ -24,6 +25,9 @@ export interface Services {
   readonly changed: (jobId: string) => void;
 }
 
+/** A plan of 50,000 devices is about 40 MB. */
+const MOST_FILE = '64mb';
+
 export function planRoutes({ reader, changer }: Services): Router {
   const router = Router();
   router.get('/jobs', async (_request, response) => {
@@ -32,6 +36,10 @@ export function planRoutes({ reader, changer }: Services): Router {
   router.post('/jobs', async (request, response) => {
     const { name } = checked(schema.newJob, request.body);
     response.status(201).json({ id: await changer.addJob(name) });
+  });
+  router.post('/jobs/from-file', text({ limit: MOST_FILE }), async (request, response) => {
+    const file = typeof request.body === 'string' ? request.body : '';
+    response.status(201).json({ id: await jobFromFile(changer, file, personOf(request)) });
   });
   router.get('/jobs/:job', async (request, response) => {
     response.json(await reader.job(idOf(request, 'job')));
@@ -158,6 +166,10 @@ export function handOverRoutes({ store, field, captures, changed }: Services): R
   router.get('/jobs/:job/addresses.csv', async (request, response) => {
     const { name, csv } = await addressList(store, idOf(request, 'job'));
     response.attachment(name).type('text/csv; charset=utf-8').send(csv);
+  });
+  router.get('/jobs/:job/plan.json', async (request, response) => {
+    const file = await planFile(store, idOf(request, 'job'));
+    response.attachment(file.name).type('application/json; charset=utf-8').send(file.text);
   });
   router.post('/jobs/:job/hand-overs', async (request, response) => {
     await noteHandOver(store, idOf(request, 'job'), personOf(request));

@@ -4,6 +4,7 @@ import {
   checkAddress,
   checkSubnet,
   defaultBands,
+  diffDocs,
   docOf,
   findDoc,
   findKind,
@@ -35,6 +36,7 @@ import {
   type NewDevice,
   type NewSubnet,
   type Plan,
+  type PlanFile,
   type Result,
   type Subnet,
 } from '@ipsonomo/core';
@@ -66,6 +68,16 @@ export class PlanChanger {
     if (trimmed === '') throw Refusal.of('name.empty', name);
     const job = await this.store.addJob(trimmed);
     return job.id;
+  }
+
+  /** A new job with a plan that is there already. */
+  async addJobWith({ name, doc }: PlanFile, person: Person): Promise<string> {
+    const jobId = await this.addJob(name);
+    await this.apply(jobId, person, 'read from a plan file', (state) => ({
+      edits: diffDocs(state.doc, doc),
+      result: undefined,
+    }));
+    return jobId;
   }
 
   /**

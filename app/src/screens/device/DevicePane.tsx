@@ -1,46 +1,23 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
 import { View } from 'react-native';
-import {
-  checkAddress,
-  findKind,
-  findSubnet,
-  parseHostName,
-  parseIpv4,
-  snagKey,
-  snagSentence,
-  WAY_WORDS,
-  type DeviceInfo,
-  type InterfaceView,
-  type Issue,
-  type Plan,
-} from '@ipsonomo/core';
-import { useChangeDevice, useRemoveDevice } from '../../data';
-import {
-  AddressText,
-  Card,
-  Field,
-  MacText,
-  Notice,
-  Page,
-  Refusals,
-  StageNotches,
-  Words,
-} from '../../parts';
+import { findKind, snagKey, snagSentence, WAY_WORDS } from '@ipsonomo/core';
+import { useJob } from '../../data';
+import { AddressText, Card, MacText, Notice, Page, StageNotches, Words } from '../../parts';
 import { useWide } from '../../theme';
-import { issuesOf, lengthOf, placeOf } from '../words';
-import { usePlan } from '../plan/use-plan';
+import { lengthOf, placeOf } from '../words';
+import { Change } from './Change';
 import { Seen } from './Seen';
 
 /** One device of the plan: what is wanted, what was seen, and its correction. */
 export function DevicePane({ job, device: id }: { readonly job: string; readonly device: string }) {
-  const { view, plan } = usePlan(job);
+  const { job: now } = useJob(job);
+  const { view, plan, doc } = now ?? {};
   const wide = useWide();
   const router = useRouter();
   const device = view?.devices.find((one) => one.id === id);
   const at = device?.interfaces[0];
-  if (!view || !plan || !device || !at) return <Page>{null}</Page>;
+  if (!view || !plan || !doc || !device || !at) return <Page>{null}</Page>;
   const subnet = view.subnets.find((one) => one.id === at.subnetId);
   const kind = findKind(plan, device.kindId);
   return (
@@ -75,7 +52,7 @@ export function DevicePane({ job, device: id }: { readonly job: string; readonly
         <Fact name="subnet">{`${subnet?.name} · ${subnet?.network}`}</Fact>
         <Fact name="MAC">{at.mac ? <MacText mac={at.mac} /> : 'awaited'}</Fact>
       </Card>
-      <Change key={device.id} {...{ job, device, at, plan }} />
+      <Change key={device.id} {...{ job, device, at, plan, doc }} />
       <Seen job={job} at={at} />
     </Page>
   );
@@ -94,59 +71,4 @@ function Fact({ name, children }: { readonly name: string; readonly children: Re
       </View>
     </View>
   );
-}
-
-interface ChangeProps {
-  readonly job: string;
-  readonly device: DeviceInfo;
-  readonly at: InterfaceView;
-  readonly plan: Plan;
-}
-
-function Change({ job, device, at, plan }: ChangeProps) {
-  const router = useRouter();
-  const [open, setOpen] = useState(false);
-  const [sure, setSure] = useState(false);
-  const [title, setTitle] = useState(device.title);
-  const [name, setName] = useState(device.name);
-  const [address, setAddress] = useState(at.address);
-  const change = useChangeDevice(job, device.id);
-  const removal = useRemoveDevice(job);
-  if (!open)
-    return <Button type="outline" title="Change name or address" onPress={() => setOpen(true)} />;
-  const addressIssue = addressIssueOf(plan, at, address);
-  const nameRead = parseHostName(name);
-  const nameIssue = nameRead.ok ? undefined : nameRead.error;
-  const save = () => change.mutate({ title, name, address }, { onSuccess: () => setOpen(false) });
-  return (
-    <Card strong>
-      <Field label="What people call it" value={title} onChange={setTitle} />
-      <Field label="Host name" value={name} onChange={setName} issue={nameIssue} figures />
-      <Field label="Address" value={address} onChange={setAddress} issue={addressIssue} figures />
-      <Refusals issues={issuesOf(change.error ?? removal.error)} />
-      <Button
-        title="Save"
-        disabled={!!addressIssue || !!nameIssue || !title.trim()}
-        loading={change.isPending}
-        onPress={save}
-      />
-      <Button type="outline" title="Leave it as it was" onPress={() => setOpen(false)} />
-      <Button
-        type="outline"
-        title={sure ? `Yes, take ${device.title} out of the plan` : 'Take it out of the plan'}
-        onPress={() =>
-          sure
-            ? removal.mutate(device.id, { onSuccess: () => router.navigate(`/job/${job}/plan`) })
-            : setSure(true)
-        }
-      />
-    </Card>
-  );
-}
-
-function addressIssueOf(plan: Plan, at: InterfaceView, text: string): Issue | undefined {
-  const address = parseIpv4(text);
-  if (!address.ok) return address.error;
-  const subnet = findSubnet(plan, at.subnetId);
-  return subnet && checkAddress(plan, subnet, address.value, at.id)[0];
 }

@@ -1,24 +1,12 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
-import { Linking, Platform, View } from 'react-native';
+import { View } from 'react-native';
 import { sourceWords, STAGES } from '@ipsonomo/core';
-import { runsQuery, useNoteHandOver } from '../../data';
+import { download, runsQuery, useNoteHandOver } from '../../data';
 import { Card, Page, Refusals, Row, Words } from '../../parts';
 import { usePlan } from '../plan/use-plan';
 import { issuesOf, plural } from '../words';
-
-/** A file of the server, saved by the browser. */
-function download(path: string): void {
-  if (Platform.OS !== 'web') {
-    void Linking.openURL(path);
-    return;
-  }
-  const link = document.createElement('a');
-  link.href = path;
-  link.download = '';
-  link.click();
-}
 
 /** The lists and the proof, to take away. */
 export function HandOverScreen({ job }: { readonly job: string }) {
@@ -52,6 +40,20 @@ export function HandOverScreen({ job }: { readonly job: string }) {
         <Words size="second" tone={proven === interfaces.length && proven > 0 ? 'moss' : 'ochre'}>
           Revision {view?.revision ?? 0} · {proven} of {interfaces.length} {STAGES.at(-1)}
         </Words>
+      </Card>
+      <Card>
+        <Words size="device" heading={2}>
+          The plan itself
+        </Words>
+        <Words size="second">
+          Everything that was planned, in an open format: to keep, to compare, to begin another job
+          with.
+        </Words>
+        <Button
+          type="outline"
+          title="Download the plan"
+          onPress={() => download(`/api/jobs/${job}/plan.json`)}
+        />
       </Card>
       <Runs job={job} />
     </Page>

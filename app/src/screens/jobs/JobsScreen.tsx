@@ -4,7 +4,15 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { JobSummary } from '@ipsonomo/core';
-import { changeSettings, jobsQuery, useAddJob, useSettings, type Settings } from '../../data';
+import {
+  changeSettings,
+  chooseFile,
+  jobsQuery,
+  useAddJob,
+  useAddJobFromFile,
+  useSettings,
+  type Settings,
+} from '../../data';
 import { Card, Choice, Field, Page, Refusals, Row, Words } from '../../parts';
 import { issuesOf, plural } from '../words';
 
@@ -60,14 +68,25 @@ function JobRow({ job }: { readonly job: JobSummary }) {
 function NewJob() {
   const [name, setName] = useState('');
   const add = useAddJob();
+  const fromFile = useAddJobFromFile();
   const router = useRouter();
-  const create = () =>
-    add.mutate(name, { onSuccess: ({ id }) => router.navigate(`/job/${id}/plan`) });
+  const open = ({ id }: { readonly id: string }) => router.navigate(`/job/${id}/plan`);
+  const create = () => add.mutate(name, { onSuccess: open });
+  const choose = async () => {
+    const file = await chooseFile('.json,application/json');
+    if (file) fromFile.mutate(file, { onSuccess: open });
+  };
   return (
     <Card>
       <Field label="A new job: the site or machine" value={name} onChange={setName} />
-      <Refusals issues={issuesOf(add.error)} />
       <Button type="outline" title="Begin this job" disabled={!name.trim()} onPress={create} />
+      <Button
+        type="clear"
+        title="Begin with a plan file …"
+        loading={fromFile.isPending}
+        onPress={() => void choose()}
+      />
+      <Refusals issues={issuesOf(add.error ?? fromFile.error)} />
     </Card>
   );
 }

@@ -28,13 +28,17 @@ const MOST_CHOICES = 8;
 
 /** A cell while it is typed in: what would break is told, what could be meant is offered. */
 export function CellEditor(props: Props) {
-  const { text, left, top, width, label, isFigures, issue, onChange, onDone, onLeave } = props;
+  const { text, left, top, width, label, isFigures, onChange, onDone, onLeave } = props;
   const colours = useColours();
   const [picked, setPicked] = useState(-1);
   const field = useRef<TextInput>(null);
   useEffect(() => field.current?.focus(), []);
   const offered = offeredFor(props.choices, text);
-  const finish = (step: { rows: number; columns: number }) => onDone(offered[picked] ?? text, step);
+  const issue = offered.length > 0 ? undefined : props.issue;
+  // What cannot be taken as it stands means the first that is offered.
+  const first = props.issue ? offered[0] : undefined;
+  const finish = (step: { rows: number; columns: number }) =>
+    onDone(offered[picked] ?? first ?? text, step);
   const onKey = (event: { nativeEvent: { key: string }; preventDefault: () => void }) => {
     const native = event.nativeEvent as unknown as KeyboardEvent;
     const { key } = native;
@@ -72,6 +76,7 @@ export function CellEditor(props: Props) {
           color: colours.ink,
           fontFamily: isFigures ? FIGURES : WORDS,
           fontSize: TYPE.second.fontSize,
+          outlineWidth: 0,
         }}
       />
       {issue || offered.length > 0 ? (
@@ -96,7 +101,10 @@ export function CellEditor(props: Props) {
               onPointerDown={() => onDone(choice, { rows: 1, columns: 0 })}
               style={{
                 padding: 8,
-                backgroundColor: index === picked ? colours.idle : 'transparent',
+                backgroundColor:
+                  index === (picked < 0 && first !== undefined ? 0 : picked)
+                    ? colours.idle
+                    : 'transparent',
               }}
             >
               <Text style={{ ...TYPE.second, color: colours.ink }} numberOfLines={1}>

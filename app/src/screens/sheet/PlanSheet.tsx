@@ -6,6 +6,7 @@ import { kindsOf, rowsOf, type NotchView, type SheetRow } from '@ipsonomo/core';
 import { useEdit, useTakeBack, type Job } from '../../data';
 import { Refusals, Words } from '../../parts';
 import { SPACE, TYPE, useColours, WORDS } from '../../theme';
+import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
 import { issuesOf, plural } from '../words';
 import { marksOf } from './marks';
 import { PastePane } from './PastePane';
@@ -35,6 +36,7 @@ export function PlanSheet({ id, job, selected }: Props) {
   const [asked, setAsked] = useState<Proposal>();
   const find = useRef<TextInput>(null);
   const edit = useEdit(id);
+  const conflicts = conflictsOf(edit.error);
   const undo = useTakeBack(id, 'undo');
   const redo = useTakeBack(id, 'redo');
   const all = useMemo(() => rowsOf(plan), [plan]);
@@ -114,7 +116,11 @@ export function PlanSheet({ id, job, selected }: Props) {
           onUndo={() => undo.mutate()}
           onRedo={() => redo.mutate()}
         />
-        <Refusals issues={issuesOf(edit.error ?? undo.error ?? redo.error)} />
+        <Refusals
+          issues={issuesOf(
+            conflicts.length > 0 ? undefined : (edit.error ?? undo.error ?? redo.error),
+          )}
+        />
       </View>
       <View
         style={{
@@ -124,7 +130,17 @@ export function PlanSheet({ id, job, selected }: Props) {
           backgroundColor: colours.surface,
         }}
       >
-        {asked ? (
+        {conflicts.length > 0 ? (
+          <ScrollView contentContainerStyle={{ padding: SPACE.page }}>
+            <ConflictPane
+              {...{ doc, conflicts }}
+              edits={edit.variables?.edits ?? []}
+              isBusy={edit.isPending}
+              onSettle={(edits) => edit.mutate({ edits, why: edit.variables?.why ?? '' })}
+              onLeave={() => edit.reset()}
+            />
+          </ScrollView>
+        ) : asked ? (
           <ScrollView contentContainerStyle={{ padding: SPACE.page }}>
             <PastePane
               {...{ plan, proposal: asked }}

@@ -1,0 +1,25 @@
+import { Linking, Platform } from 'react-native';
+
+/** A file of the server, saved by the browser. */
+export function download(path: string): void {
+  if (Platform.OS !== 'web') {
+    void Linking.openURL(path);
+    return;
+  }
+  const link = document.createElement('a');
+  link.href = path;
+  link.download = '';
+  link.click();
+}
+
+/** Lets a person choose a file. @param accept `.json,.csv` */
+export function chooseFile(accept: string): Promise<File | undefined> {
+  return new Promise((resolve) => {
+    const input = document.createElement('input');
+    input.type = 'file';
+    input.accept = accept;
+    input.addEventListener('change', () => resolve(input.files?.[0]));
+    input.addEventListener('cancel', () => resolve(undefined));
+    input.click();
+  });
+}
