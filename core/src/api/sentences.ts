@@ -108,6 +108,7 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
       ? `${subnet} cannot move by ${where} addresses: only by multiples of its size, ${size}.`
       : `An offset of ${where} would put every copy on top of the first.`,
   'copy.range': (where) => `By ${where} addresses each, the last copy is beyond the last address.`,
+  'subnet.vlan': (where) => `A VLAN is a number from 1 to 4094, not “${where}”.`,
   'need.number': (where) => `${where}: devices, growth and held addresses are whole numbers.`,
   'split.full': (where, { block, wanted, largest }) =>
     largest === undefined

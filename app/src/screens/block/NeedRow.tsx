@@ -50,7 +50,6 @@ export function NeedRow({ number, need, issue, place, onChange, onRemove }: Prop
           title="a whole /24"
           checked={need.isWhole24}
           onPress={() => onChange({ ...need, isWhole24: !need.isWhole24 })}
-          containerStyle={{ backgroundColor: 'transparent', margin: 0, padding: 8 }}
         />
         <Button type="clear" title="Remove" onPress={onRemove} />
       </View>

@@ -33,6 +33,8 @@ interface Sheet {
   readonly doc: PlanDoc;
   /** The lines as they stand on the screen. */
   readonly lines: readonly SheetRow[];
+  /** The subnet that is shown, where it is only one. */
+  readonly subnetId: string | undefined;
 }
 
 const idAt = (column: number): ColumnId | undefined => GRID_COLUMNS[column]?.column?.id;
@@ -153,12 +155,10 @@ export function proposeRows(
 }
 
 /** A new line is of the kind and in the subnet of the one above it, where it does not say. */
-export function lastDefaults({ plan, lines }: Sheet): RowDefaults {
+export function lastDefaults({ plan, lines, subnetId }: Sheet): RowDefaults {
   const last = lines.at(-1);
-  return {
-    kindId: last?.device.kindId,
-    subnetId: last?.at?.subnetId ?? (plan.subnets.length === 1 ? plan.subnets[0]?.id : undefined),
-  };
+  const only = plan.subnets.length === 1 ? plan.subnets[0]?.id : undefined;
+  return { kindId: last?.device.kindId, subnetId: subnetId ?? last?.at?.subnetId ?? only };
 }
 
 function rowFrom(texts: readonly string[], left: number): ListRow {

@@ -26,6 +26,7 @@ interface Options {
   readonly plan: Plan;
   readonly doc: PlanDoc;
   readonly rows: readonly Row<SheetRow>[];
+  readonly subnetId: string | undefined;
   /** Makes the change; what cannot be taken is asked about first. */
   readonly make: (proposal: Proposal) => void;
 }
@@ -33,11 +34,11 @@ interface Options {
 const newId = (): string => crypto.randomUUID();
 
 /** Where one is in the sheet, what is chosen, what is being typed, and what keys and pastes do. */
-export function useSheet({ plan, doc, rows, make }: Options) {
+export function useSheet({ plan, doc, rows, subnetId, make }: Options) {
   const [cursor, setCursor] = useState<Cursor>(START);
   const [editing, setEditing] = useState<Editing>();
   const lines = useMemo(() => rows.map((row) => row.original), [rows]);
-  const sheet = useMemo(() => ({ plan, doc, lines }), [plan, doc, lines]);
+  const sheet = useMemo(() => ({ plan, doc, lines, subnetId }), [plan, doc, lines, subnetId]);
   // One line more than there are devices: what is written there becomes a new one.
   const size = useMemo(
     () => ({ rows: lines.length + 1, columns: GRID_COLUMNS.length }),

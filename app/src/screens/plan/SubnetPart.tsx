@@ -1,0 +1,110 @@
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { Pressable, View } from 'react-native';
+import {
+  formatIpv4,
+  givenAddresses,
+  hostCountOf,
+  type DeviceInfo,
+  type Plan,
+  type Snag,
+  type Subnet,
+} from '@ipsonomo/core';
+import { AddressText, DeviceRow, SubnetRuler, Words } from '../../parts';
+import { clashesIn } from '../sheet/SubnetBar';
+import { placeOf, plural } from '../words';
+
+interface Props {
+  readonly id: string;
+  readonly plan: Plan;
+  readonly snags: readonly Snag[];
+  readonly subnet: Subnet;
+  readonly devices: readonly DeviceInfo[];
+}
+
+/** How many devices a subnet shows at first; a hall has hundreds. */
+const FIRST = 12;
+const MORE = 50;
+
+/** A subnet with its ruler and its devices. */
+export function SubnetPart({ id, plan, snags, subnet, devices }: Props) {
+  const router = useRouter();
+  const [most, setMost] = useState(FIRST);
+  const given = useMemo(() => [...givenAddresses(plan, subnet.id)], [plan, subnet.id]);
+  const clashes = useMemo(() => clashesIn(plan, subnet.id, snags), [plan, subnet.id, snags]);
+  return (
+    <View style={{ gap: 8 }}>
+      <Pressable
+        accessibilityRole="link"
+        accessibilityLabel={`${subnet.name}, address by address`}
+        onPress={() => router.navigate(`/job/${id}/subnet/${subnet.id}`)}
+        style={{ gap: 8 }}
+      >
+        <Words size="device" heading={2}>
+          {subnet.name}
+        </Words>
+        <View
+          style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', columnGap: 12 }}
+        >
+          <AddressText
+            still
+            address={formatIpv4(subnet.prefix.network)}
+            length={subnet.prefix.length}
+            suffix={`/${subnet.prefix.length}`}
+          />
+          <Words size="second" tone="second">
+            {given.length} given, {hostCountOf(subnet.prefix) - given.length} free
+            {subnet.vlan === undefined ? '' : ` · VLAN ${subnet.vlan}`}
+            {clashes.size > 0 ? ` · ${plural(clashes.size, 'clash', 'clashes')}` : ''}
+          </Words>
+        </View>
+        <SubnetRuler subnet={subnet} given={given} clashes={clashes} />
+      </Pressable>
+      <DeviceRows id={id} plan={plan} devices={devices.slice(0, most)} />
+      {devices.length > most ? (
+        <Button
+          type="clear"
+          title={`Show more of ${plural(devices.length, 'device')}`}
+          onPress={() => setMost(most + MORE)}
+        />
+      ) : null}
+      {devices.length === 0 ? (
+        <Words size="second" tone="second">
+          No device here yet.
+        </Words>
+      ) : null}
+    </View>
+  );
+}
+
+interface RowsProps {
+  readonly id: string;
+  readonly plan: Plan;
+  readonly devices: readonly DeviceInfo[];
+}
+
+/** Devices with their address and how far they have come. */
+export function DeviceRows({ id, plan, devices }: RowsProps) {
+  const router = useRouter();
+  return (
+    <View>
+      {devices.map((device) => {
+        const at = device.interfaces[0];
+        const subnet = plan.subnets.find((one) => one.id === at?.subnetId);
+        if (!at) return null;
+        return (
+          <DeviceRow
+            key={device.id}
+            title={device.title}
+            second={placeOf(device)}
+            address={at.address}
+            length={subnet?.prefix.length ?? 24}
+            notches={at.notches}
+            onPress={() => router.navigate(`/job/${id}/device/${device.id}`)}
+          />
+        );
+      })}
+    </View>
+  );
+}
