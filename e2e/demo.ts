@@ -9,11 +9,17 @@ interface Fixtures {
   readonly errors: string[];
 }
 
+interface Options {
+  /** Whether the server begins with the demo job, or with none. */
+  readonly demo: boolean;
+}
+
 /** A browser test on the demo, begun on a phone. */
-export const test = base.extend<Fixtures>({
-  server: async ({}, run, info) => {
+export const test = base.extend<Fixtures & Options>({
+  demo: [true, { option: true }],
+  server: async ({ demo }, run, info) => {
     const name = `${info.file}_${info.title}`.replace(/.*\//, '').replace(/\W+/g, '_');
-    const server = await startServer(name.slice(0, 40), { demo: true });
+    const server = await startServer(name.slice(0, 40), { demo });
     await run(server);
     await server.stop();
   },

@@ -179,9 +179,10 @@ test('wide: list and detail side by side, from the plan to a proven device', asy
 }) => {
   await page.setViewportSize(WIDE);
   await openDemo(page, server);
-  await button(page, 'Drum filter drive 1').click();
+  await page.getByRole('gridcell', { name: 'Drum filter drive 1' }).click();
+  await button(page, 'Open').click();
   await expect(page.getByRole('heading', { name: 'Drum filter drive 1' })).toBeVisible();
-  await expect(page.getByRole('heading', { name: 'Feeding' })).toBeVisible();
+  await expect(page.getByRole('radio', { name: /^Feeding/ })).toBeVisible();
   await place(page, 'Assign').click();
   await button(page, 'Start listening').click();
   await button(page, 'Drum filter drive 1').click();

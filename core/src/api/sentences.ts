@@ -171,6 +171,7 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
     `This page comes in through ${adapter}. The live adapter never carries the web page: use another.`,
   'pin.noObject': (_where, { title }) => `${title} has no way to be told over the wire.`,
   'store.away': () => 'The database does not answer. Nothing was changed; try again in a moment.',
+  'job.taken': (where) => `There is a job called ${where} already.`,
   'store.conflict': () => 'Somebody changed this a moment ago. Load again and look.',
   'server.away': () =>
     'The server does not answer. Look whether it runs and whether you are on its network.',

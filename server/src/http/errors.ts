@@ -17,6 +17,7 @@ const STATUS: Readonly<Record<string, Status>> = {
   'server.failed': 500,
   'address.taken': 409,
   'name.taken': 409,
+  'job.taken': 409,
   'mac.taken': 409,
   'edit.conflict': 409,
   'undo.none': 409,

@@ -66,13 +66,21 @@ export class PlanChanger {
   async addJob(name: string): Promise<string> {
     const trimmed = name.trim();
     if (trimmed === '') throw Refusal.of('name.empty', name);
+    if ((await this.jobNames()).has(trimmed)) throw Refusal.of('job.taken', trimmed);
     const job = await this.store.addJob(trimmed);
     return job.id;
   }
 
-  /** A new job with a plan that is there already. */
+  private async jobNames(): Promise<ReadonlySet<string>> {
+    return new Set((await this.store.jobs()).map((job) => job.name));
+  }
+
+  /** A new job with a plan that is there already, under a name that no other job has. */
   async addJobWith({ name, doc }: PlanFile, person: Person): Promise<string> {
-    const jobId = await this.addJob(name);
+    const names = await this.jobNames();
+    let free = name.trim() || 'Plan';
+    for (let more = 2; names.has(free); more += 1) free = `${name.trim()} ${more}`;
+    const jobId = await this.addJob(free);
     await this.apply(jobId, person, 'read from a plan file', (state) => ({
       edits: diffDocs(state.doc, doc),
       result: undefined,

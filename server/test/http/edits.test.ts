@@ -171,3 +171,26 @@ test('a revision is named, and the name stays with it', async () => {
   expect(last).toMatchObject({ number: revision, name: 'as issued to site', count: 2 });
   expect((await at(path).plan()).lastNamed).toBe(revision);
 });
+
+test('a plan goes out as a file and comes in as another job, whole or not at all', async () => {
+  const { path, subnetId } = await bench.jobOf('Out and in');
+  await deviceAt(path, subnetId, '10.9.0.101');
+  const file = await bench.call('get', `${path}/plan.json`).expect(200);
+  expect(file.headers['content-disposition']).toMatch(/Out and in plan revision 2\.json/);
+  const send = (text: string) =>
+    bench.call('post', '/jobs/from-file').set('content-type', 'text/plain').send(text);
+  const made = await send(file.text).expect(201);
+  const other = await at(`/jobs/${(made.body as { id: string }).id}`).plan();
+  expect(other.name).toBe('Out and in 2');
+  expect(other.things).toEqual((await at(path).plan()).things);
+  for (const [text, code] of [
+    ['', 'file.json'],
+    ['{}', 'file.format'],
+    [file.text.replace('10.9.0.101', '10.9.0.1010'), 'ipv4.octet'],
+    [file.text.replace('"devices"', '"gadgets"'), 'file.value'],
+  ] as const) {
+    const refused = await send(text).expect(422);
+    expect((refused.body as ErrorView).code).toBe(code);
+  }
+  await bench.call('post', '/jobs').send({ name: 'Out and in' }).expect(409);
+});
