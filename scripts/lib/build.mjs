@@ -47,6 +47,7 @@ export function buildServer() {
         'server/src/main.ts',
         'server/src/cli/ipsonomo.ts',
         'server/src/field/field.worker.ts',
+        'server/src/lists/list.worker.ts',
         'practice/src/practice.worker.ts',
         '--bundle',
         '--entry-names=[name]',

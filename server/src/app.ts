@@ -10,6 +10,7 @@ import {
   assignRoutes,
   fieldRoutes,
   handOverRoutes,
+  listRoutes,
   planRoutes,
   practiceRoutes,
   type Services,
@@ -35,8 +36,11 @@ export function buildApp(parts: AppParts): Express {
   app.use(compression({ filter: (request) => !request.path.endsWith('/events') }));
   const api = express.Router();
   api.use(sameOrigin);
+  // Before the reader of JSON: a list is taken as the bytes it is, whatever it says it is.
+  api.use(listRoutes(parts));
   // A paste of some thousand lines is a few megabytes of edits.
-  api.use(express.json({ limit: '20mb' }));
+  api.post('/jobs/:job/edits', express.json({ limit: '20mb' }));
+  api.use(express.json({ limit: '1mb' }));
   api.get('/health', async (_request, response) => {
     response.json({ database: await store.isAlive() });
   });
@@ -47,8 +51,8 @@ export function buildApp(parts: AppParts): Express {
       ['heard', { all: true, clients: field.heard(), forgotten: [] } satisfies HeardNews],
     ]),
   );
-  for (const routes of [planRoutes, assignRoutes, fieldRoutes, handOverRoutes, practiceRoutes])
-    api.use(routes(parts));
+  const all = [planRoutes, assignRoutes, fieldRoutes, handOverRoutes, practiceRoutes];
+  for (const routes of all) api.use(routes(parts));
   api.use(() => {
     throw Refusal.of('thing.unknown', 'address');
   });

@@ -3,11 +3,13 @@ import type { Express } from 'express';
 import { buildApp } from './app';
 import { Field, type FieldListener } from './field/field';
 import { Practice } from './field/practice';
+import { Lists } from './lists/lists';
 import { EventStream } from './http/event-stream';
 import { PlanChanger } from './service/change-plan';
 import { EvidenceSink } from './service/evidence-sink';
 import { fieldView, FieldService } from './service/field-service';
 import { HeardTeller } from './service/heard-teller';
+import { ListImporter } from './service/import-list';
 import { PlanReader } from './service/read-plan';
 import { Store } from './store/store';
 
@@ -56,8 +58,10 @@ export async function compose(settings: Settings): Promise<Running> {
     changed(jobId, revision);
   });
   const reader = new PlanReader(store);
+  const lists = new Lists();
+  const importer = new ListImporter(lists, store, changer, clock);
   const app = buildApp({
-    ...{ store, reader, changer, field: fieldService, practice, captures, changed },
+    ...{ store, reader, changer, importer, field: fieldService, practice, captures, changed },
     ...{ events, log, web },
   });
   return {
@@ -65,6 +69,7 @@ export async function compose(settings: Settings): Promise<Running> {
     field: fieldService,
     async close() {
       events.close();
+      lists.close();
       heard.stop();
       await field.close();
       sink.stop();

@@ -3,6 +3,7 @@ export * from './job';
 export * from './mutations';
 export * from './settings';
 export * from './files';
+export * from './lists';
 export * from './field';
 export * from './use-now';
 export { useServerEvents } from './events';

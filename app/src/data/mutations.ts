@@ -55,7 +55,7 @@ export interface Editing {
 }
 
 /** The plan of the page moves on at once by what the server made of the change. */
-function useEditing<T>(job: string, act: (input: T) => Promise<EditedView>) {
+export function useEditing<T>(job: string, act: (input: T) => Promise<EditedView>) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: act,

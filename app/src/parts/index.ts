@@ -15,3 +15,4 @@ export * from './LinkLine';
 export * from './Places';
 export * from './Field';
 export * from './Choice';
+export * from './Pick';

@@ -1,6 +1,7 @@
 export * from './cabinet';
 export * from './decoded';
 export * from './views';
+export * from './list-views';
 export * from './heard-news';
 export * from './plan-view';
 export * from './sentences';

@@ -171,6 +171,17 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
     `This page comes in through ${adapter}. The live adapter never carries the web page: use another.`,
   'pin.noObject': (_where, { title }) => `${title} has no way to be told over the wire.`,
   'store.away': () => 'The database does not answer. Nothing was changed; try again in a moment.',
+  'list.empty': (where) => `${where} holds no list: a line of headings and lines below are needed.`,
+  'list.binary': (where) => `${where} is no text. CSV and XLSX can be read.`,
+  'list.old': (where) => `${where} is a workbook of before 2007. Save it as XLSX or CSV.`,
+  'list.long': (where, { most }) => `${where} has more than ${most} lines.`,
+  'list.wide': (where, { most }) => `${where} has more than ${most} columns.`,
+  'list.csv': (where, { line, why }) =>
+    `${where} cannot be read from line ${line} on (${why}). Perhaps a quote is missing there.`,
+  'list.xlsx': (where, { why }) => `${where} is no whole workbook (${why}).`,
+  'list.fell': (where) => `${where} could not be read: it asks for too much memory or time.`,
+  'list.reading': () => 'The list is still being read.',
+  'list.nothing': () => 'No line of the list can be taken as it stands.',
   'job.taken': (where) => `There is a job called ${where} already.`,
   'store.conflict': () => 'Somebody changed this a moment ago. Load again and look.',
   'server.away': () =>

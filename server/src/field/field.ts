@@ -16,7 +16,7 @@ export interface FieldListener {
   events(events: readonly FieldEvent[]): void;
 }
 
-const PROGRAM = { bundle: 'field.worker.js', source: 'field.worker.ts' };
+const PROGRAM = { bundle: 'field.worker.js', source: 'field/field.worker.ts' };
 
 /** The wire as the server's main thread sees it. */
 export class Field {

@@ -5,7 +5,7 @@ import { Thread } from './thread';
 
 const PROGRAM = {
   bundle: 'practice.worker.js',
-  source: '../../../practice/src/practice.worker.ts',
+  source: '../../practice/src/practice.worker.ts',
 };
 
 /** The practice site in its own thread, seen from the server. */

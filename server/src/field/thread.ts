@@ -1,12 +1,5 @@
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
-import { Worker, type TransferListItem } from 'node:worker_threads';
-
-/** Where a thread's program is: beside the bundle, or as TypeScript where there is no bundle. */
-export interface Program {
-  readonly bundle: string;
-  readonly source: string;
-}
+import type { TransferListItem, Worker } from 'node:worker_threads';
+import { openWorker, type Program } from '../common/open-worker';
 
 export interface ThreadEvents {
   message(message: unknown): void;
@@ -50,11 +43,4 @@ export class Thread {
     });
     return worker;
   }
-}
-
-function openWorker({ bundle, source }: Program, workerData: unknown): Worker {
-  const bundled = join(__dirname, bundle);
-  if (existsSync(bundled)) return new Worker(bundled, { workerData });
-  const execArgv = ['--require', require.resolve('tsx/cjs')];
-  return new Worker(join(__dirname, source), { workerData, execArgv });
 }

@@ -1,11 +1,12 @@
 import { createReadStream, existsSync } from 'node:fs';
-import { Router, text } from 'express';
+import { json, raw, Router, text } from 'express';
 import { listAdapters } from '../field/adapters';
 import { capturePath } from '../field/journal';
 import type { Practice } from '../field/practice';
 import type { PlanChanger } from '../service/change-plan';
 import type { FieldService } from '../service/field-service';
 import { addressList, noteHandOver } from '../service/hand-over';
+import type { ListImporter } from '../service/import-list';
 import { jobFromFile, planFile } from '../service/plan-files';
 import type { PlanReader } from '../service/read-plan';
 import { Refusal } from '../store/refusal';
@@ -18,6 +19,7 @@ export interface Services {
   readonly store: Store;
   readonly reader: PlanReader;
   readonly changer: PlanChanger;
+  readonly importer: ListImporter;
   readonly field: FieldService;
   readonly practice: Practice;
   readonly captures: string;
@@ -91,6 +93,36 @@ export function planRoutes({ reader, changer }: Services): Router {
     const ids = [idOf(request, 'job'), thingIdOf(request, 'device')] as const;
     await changer.removeDevice(...ids, personOf(request));
     response.status(204).end();
+  });
+  return router;
+}
+
+/** A workbook of 60,000 lines is smaller; what is larger is no list of devices. */
+const MOST_LIST = '24mb';
+
+export function listRoutes({ importer }: Services): Router {
+  const router = Router();
+  router.post(
+    '/jobs/:job/lists',
+    raw({ type: () => true, limit: MOST_LIST }),
+    async (request, response) => {
+      const bytes = request.body instanceof Uint8Array ? request.body : new Uint8Array();
+      const name = String(request.query['name'] ?? 'list').slice(0, 200);
+      response.status(201).json({ id: await importer.begin(idOf(request, 'job'), name, bytes) });
+    },
+  );
+  router.get('/jobs/:job/lists/:list', (request, response) => {
+    response.json(importer.state(idOf(request, 'job'), idOf(request, 'list')));
+  });
+  router.post('/jobs/:job/lists/:list/preview', json(), async (request, response) => {
+    const taking = checked(schema.listTaking, request.body);
+    const ids = [idOf(request, 'job'), idOf(request, 'list')] as const;
+    response.json(await importer.preview(...ids, taking));
+  });
+  router.post('/jobs/:job/lists/:list/take', json(), async (request, response) => {
+    const taking = checked(schema.listTaking, request.body);
+    const ids = [idOf(request, 'job'), idOf(request, 'list')] as const;
+    response.json(await importer.take(...ids, taking, personOf(request)));
   });
   return router;
 }

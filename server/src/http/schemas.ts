@@ -1,9 +1,11 @@
 import Joi from 'joi';
 import {
+  COLUMN_IDS,
   WAYS,
   type Binding,
   type DeviceChange,
   type JsonObject,
+  type ListTaking,
   type NewDevice,
   type NewSubnet,
   type CabinetAction,
@@ -23,6 +25,15 @@ export const newJob = Joi.object<{ name: string }>({ name: text(120).required() 
 export const newEdits = Joi.object<{ edits: JsonObject[]; why: string }>({
   edits: Joi.array().items(Joi.object()).min(1).max(50_000).required(),
   why: text(300).required(),
+});
+
+export const listTaking = Joi.object<ListTaking>({
+  sheet: Joi.number().integer().min(0).max(1000).required(),
+  columns: Joi.array()
+    .items(Joi.string().valid(...COLUMN_IDS, null))
+    .max(200)
+    .required(),
+  defaults: Joi.object({ kindId: text(80), subnetId: thingId }).required(),
 });
 
 export const revisionName = Joi.object<{ name: string }>({ name: text(120).required() });

@@ -100,9 +100,18 @@ export class PlanChanger {
   ): Promise<EditedView> {
     const read = readEdits(wanted);
     if (!read.ok) throw new Refusal(read.error);
-    const what = why.trim() || 'changed the plan';
+    return this.write(jobId, read.value, why.trim() || 'changed the plan', person);
+  }
+
+  /** Edits that were read already, as one revision. */
+  async write(
+    jobId: string,
+    wanted: readonly Edit[],
+    what: string,
+    person: Person,
+  ): Promise<EditedView> {
     const { revision, edits } = await this.apply(jobId, person, what, () => ({
-      edits: read.value,
+      edits: wanted,
       result: undefined,
     }));
     return { revision, edits };

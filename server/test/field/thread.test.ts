@@ -1,6 +1,6 @@
 import { Thread } from '../../src/field/thread';
 
-const PROGRAM = { bundle: 'none', source: '../../test/field/falling.worker.ts' };
+const PROGRAM = { bundle: 'none', source: '../test/field/falling.worker.ts' };
 
 test('a thread that falls over is started again, and why is in the log', async () => {
   const logged: string[] = [];

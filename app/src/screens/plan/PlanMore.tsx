@@ -32,6 +32,9 @@ export function PlanMore({ id, job }: Props) {
       ))}
       <Button type="outline" title="Split a block" onPress={go('block/new')} />
       <Button type="outline" title="Add a subnet" onPress={go('new-subnet')} />
+      {job.plan.subnets.length > 0 ? (
+        <Button type="outline" title="Devices from a list" onPress={go('import')} />
+      ) : null}
       {job.plan.devices.length > 0 ? (
         <Button type="outline" title="Copy a machine" onPress={go('copy')} />
       ) : null}

@@ -1,0 +1,46 @@
+import { queryOptions, useMutation, useQuery } from '@tanstack/react-query';
+import type { EditedView, ListPreview, ListTaking, ListView } from '@ipsonomo/core';
+import { get, post, postFile } from './http';
+import { useEditing } from './mutations';
+
+const LOOK_AGAIN = 250;
+
+const at = (job: string, list: string) => `/jobs/${job}/lists/${list}`;
+
+/** Sends a list to be read; answers with its id. */
+export const useSendList = (job: string) =>
+  useMutation({
+    mutationFn: (file: File) =>
+      postFile<{ id: string }>(
+        `/jobs/${job}/lists?name=${encodeURIComponent(file.name)}`,
+        file,
+        'application/octet-stream',
+      ),
+  });
+
+const listQuery = (job: string, list: string | undefined) =>
+  queryOptions({
+    queryKey: ['list', list],
+    queryFn: () => get<ListView>(at(job, list ?? '')),
+    enabled: list !== undefined,
+    refetchInterval: ({ state }) => (state.data?.state === 'reading' ? LOOK_AGAIN : false),
+  });
+
+/** The list as far as it was read. */
+export const useList = (job: string, list: string | undefined) => useQuery(listQuery(job, list));
+
+/** What would come of the list with its columns taken so. */
+export const useListPreview = (
+  job: string,
+  list: string | undefined,
+  taking: ListTaking | undefined,
+) =>
+  useQuery({
+    queryKey: ['list', list, taking],
+    queryFn: () => post<ListPreview>(`${at(job, list ?? '')}/preview`, taking),
+    enabled: list !== undefined && taking !== undefined,
+    placeholderData: (before) => before,
+  });
+
+export const useTakeList = (job: string, list: string) =>
+  useEditing(job, (taking: ListTaking) => post<EditedView>(`${at(job, list)}/take`, taking));

@@ -1,0 +1,46 @@
+import type { Issue } from '../net';
+import type { BadRowCell, ColumnId, RowDefaults } from '../sheet';
+
+/** A sheet of a list that is being imported. */
+export interface SheetSummary {
+  readonly name: string;
+  readonly headings: readonly string[];
+  readonly count: number;
+  /** The first lines, to see what a column holds. */
+  readonly sample: readonly (readonly string[])[];
+}
+
+export type ListView =
+  /** How much was read, 0 to 1. */
+  | { readonly state: 'reading'; readonly share: number }
+  | { readonly state: 'ready'; readonly sheets: readonly SheetSummary[] }
+  | { readonly state: 'failed'; readonly issue: Issue };
+
+/** How the columns of one sheet are taken. */
+export interface ListTaking {
+  readonly sheet: number;
+  /** For each heading; null leaves the column out. */
+  readonly columns: readonly (ColumnId | null)[];
+  readonly defaults: RowDefaults;
+}
+
+/** What would come of a list. */
+export interface ListPreview {
+  readonly count: number;
+  /** Lines with a bad cell: they make no device. */
+  readonly badLines: number;
+  /** The first of them, in the order of the list. */
+  readonly bad: readonly BadRowCell[];
+  /** The first devices as they would be. */
+  readonly devices: readonly PreviewDevice[];
+  /** Snags that the devices would bring, the worst first. */
+  readonly wrong: number;
+}
+
+export interface PreviewDevice {
+  readonly title: string;
+  readonly name: string;
+  readonly address: string;
+  readonly subnet: string;
+  readonly kind: string;
+}

@@ -1,0 +1,21 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { Worker, type ResourceLimits } from 'node:worker_threads';
+
+/** Where a thread's program is: beside the bundle, or as TypeScript where there is no bundle. */
+export interface Program {
+  readonly bundle: string;
+  /** From the folder of the server's sources. */
+  readonly source: string;
+}
+
+export function openWorker(
+  { bundle, source }: Program,
+  workerData: unknown,
+  resourceLimits: ResourceLimits = {},
+): Worker {
+  const bundled = join(__dirname, bundle);
+  if (existsSync(bundled)) return new Worker(bundled, { workerData, resourceLimits });
+  const execArgv = ['--require', require.resolve('tsx/cjs')];
+  return new Worker(join(__dirname, '..', source), { workerData, execArgv, resourceLimits });
+}

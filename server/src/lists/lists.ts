@@ -1,0 +1,116 @@
+import { randomUUID } from 'node:crypto';
+import type { Worker } from 'node:worker_threads';
+import type { ListTaking, ListView, PlanView } from '@ipsonomo/core';
+import { openWorker } from '../common/open-worker';
+import { Refusal } from '../store/refusal';
+import type { ListFile, ListNews } from './protocol';
+
+const PROGRAM = { bundle: 'list.worker.js', source: 'lists/list.worker.ts' };
+
+/** Lists that may be open at once; the one opened first goes. */
+const MOST_OPEN = 8;
+const MEMORY = { maxOldGenerationSizeMb: 768 };
+const PATIENCE = 60_000;
+
+type Made = Extract<ListNews, { kind: 'made' }>;
+
+/** One list that somebody is about to import. */
+class OpenList {
+  state: ListView = { state: 'reading', share: 0 };
+  private readonly waiting = new Map<number, (made: Made | undefined) => void>();
+  private readonly worker: Worker;
+  private asked = 0;
+
+  constructor(
+    readonly jobId: string,
+    file: ListFile,
+  ) {
+    this.worker = openWorker(PROGRAM, file, MEMORY);
+    this.worker.on('message', (news: ListNews) => this.hear(news));
+    this.worker.on('error', (error) => this.fall(file.name, error.message));
+    this.worker.unref();
+  }
+
+  private hear(news: ListNews): void {
+    if (news.kind === 'made') {
+      this.waiting.get(news.ask)?.(news);
+      this.waiting.delete(news.ask);
+    } else if (news.kind === 'progress') this.state = { state: 'reading', share: news.share };
+    else if (news.kind === 'ready') this.state = { state: 'ready', sheets: news.sheets };
+    else this.state = { state: 'failed', issue: news.issue };
+  }
+
+  private fall(where: string, why: string): void {
+    this.state = { state: 'failed', issue: { code: 'list.fell', where, facts: { why } } };
+    for (const end of this.waiting.values()) end(undefined);
+    this.waiting.clear();
+  }
+
+  make(taking: ListTaking, things: PlanView['things'], now: number): Promise<Made | undefined> {
+    const ask = (this.asked += 1);
+    return new Promise((resolve) => {
+      const timer = setTimeout(() => resolve(undefined), PATIENCE);
+      timer.unref();
+      this.waiting.set(ask, (made) => {
+        clearTimeout(timer);
+        resolve(made);
+      });
+      this.worker.postMessage({ ask, taking, things, now });
+    });
+  }
+
+  close(): void {
+    void this.worker.terminate();
+  }
+}
+
+/** The lists that are being imported, each in a thread of its own. */
+export class Lists {
+  private readonly open = new Map<string, OpenList>();
+
+  begin(jobId: string, file: ListFile): string {
+    if (file.bytes.length === 0) throw Refusal.of('list.empty', file.name);
+    const id = randomUUID();
+    this.open.set(id, new OpenList(jobId, file));
+    for (const [old, list] of this.open) {
+      if (this.open.size <= MOST_OPEN) break;
+      list.close();
+      this.open.delete(old);
+    }
+    return id;
+  }
+
+  state(jobId: string, id: string): ListView {
+    return this.find(jobId, id).state;
+  }
+
+  /** Devices from a list that was read. Nothing is changed yet. */
+  async make(
+    jobId: string,
+    id: string,
+    taking: ListTaking,
+    things: PlanView['things'],
+    now: number,
+  ): Promise<Made> {
+    const list = this.find(jobId, id);
+    if (list.state.state !== 'ready') throw Refusal.of('list.reading', id);
+    const made = await list.make(taking, things, now);
+    if (!made) throw Refusal.of('list.fell', id, { why: 'no answer' });
+    return made;
+  }
+
+  end(id: string): void {
+    this.open.get(id)?.close();
+    this.open.delete(id);
+  }
+
+  close(): void {
+    for (const id of [...this.open.keys()]) this.end(id);
+  }
+
+  private find(jobId: string, id: string): OpenList {
+    const list = this.open.get(id);
+    if (list?.jobId !== jobId) throw Refusal.of('thing.unknown', 'list');
+    return list;
+  }
+}
