@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildSync } from 'esbuild';
 import { median, table, type Figure } from './figures';
+import { plannerFigures } from './planner';
 import { webFigures } from './web';
 import { wireFigures } from './wire';
 
@@ -11,14 +12,17 @@ import { wireFigures } from './wire';
 
 const ROOT = join(__dirname, '../..');
 
-function coreFigure(): Figure {
-  // Built as the server is: what a bundler makes of it is what runs on site.
-  const built = join(mkdtempSync(join(tmpdir(), 'ipsonomo-bench-')), 'core.js');
+/** Built as the server is: what a bundler makes of it is what runs on site. */
+function runBundled<T>(file: string): T {
+  const built = join(mkdtempSync(join(tmpdir(), 'ipsonomo-bench-')), 'bench.js');
   const alias = { '@ipsonomo/core': join(ROOT, 'core/src/index.ts') };
   const platform = { bundle: true, platform: 'node', target: 'node20' } as const;
-  buildSync({ entryPoints: [join(__dirname, 'core.ts')], outfile: built, alias, ...platform });
-  const out = execFileSync(process.execPath, [built]);
-  const rate = median(JSON.parse(out.toString()) as number[]);
+  buildSync({ entryPoints: [join(__dirname, file)], outfile: built, alias, ...platform });
+  return JSON.parse(execFileSync(process.execPath, [built]).toString()) as T;
+}
+
+function coreFigure(): Figure {
+  const rate = median(runBundled<number[]>('core.ts'));
   return {
     what: 'core: decode, decide and encode a whole frame, on one core',
     ours: `${Math.round(rate / 1000)},000 a second`,
@@ -28,11 +32,56 @@ function coreFigure(): Figure {
   };
 }
 
+interface PlanTimes {
+  readonly small: { readonly subnets: number; readonly millis: number };
+  readonly large: { readonly millis: number };
+  readonly edit: { readonly book: number; readonly all: number };
+  readonly split: number;
+  readonly parse: { readonly ours: number; readonly ipaddr: number; readonly ipAddress: number };
+}
+
+function planFigures(): readonly Figure[] {
+  const { small, large, edit, split, parse } = runBundled<PlanTimes>('plan.ts');
+  const growth = large.millis / small.millis;
+  const faster = Math.max(parse.ipaddr, parse.ipAddress);
+  const millions = (rate: number) => `${(rate / 1e6).toFixed(2)} million a second`;
+  return [
+    {
+      what: `all snags of a plan with 5,000 interfaces in ${small.subnets} subnets`,
+      ours: `${small.millis.toFixed(0)} ms`,
+      ...{ reference: '', wanted: '≤ 150 ms', isReached: small.millis <= 150 },
+    },
+    {
+      what: `the same after one edit (with making the edit: ${edit.all.toFixed(1)} ms)`,
+      ours: `${edit.book.toFixed(1)} ms`,
+      ...{ reference: '', wanted: '≤ 5 ms', isReached: edit.book <= 5 },
+    },
+    {
+      what: 'all snags of ten times as many interfaces',
+      ours: `${growth.toFixed(1)}-fold`,
+      ...{ reference: '', wanted: '≤ 12-fold', isReached: growth <= 12 },
+    },
+    {
+      what: 'a /12 split into 1,000 needs',
+      ours: `${split.toFixed(1)} ms`,
+      ...{ reference: '', wanted: '≤ 50 ms', isReached: split <= 50 },
+    },
+    {
+      what: 'addresses read from text and looked for in a network',
+      ours: millions(parse.ours),
+      reference: `ipaddr.js: ${millions(parse.ipaddr)}, ip-address: ${millions(parse.ipAddress)}`,
+      wanted: '≥ 3 × the faster',
+      isReached: parse.ours >= 3 * faster,
+    },
+  ];
+}
+
 async function main(): Promise<void> {
   const figures: Figure[] = [];
   if (process.env['BENCH_WIRE'] === '1') figures.push(...(await wireFigures()));
   else console.error('The wire figures are left out: they need root and network namespaces.');
-  figures.push(coreFigure(), ...(await webFigures()));
+  figures.push(coreFigure(), ...planFigures(), ...(await webFigures()));
+  figures.push(...(await plannerFigures()));
   console.log(table(figures));
   process.exit(figures.every((one) => one.isReached) ? 0 : 1);
 }

@@ -11,7 +11,13 @@ const PLAIN: Readonly<Record<string, string>> = {
   ł: 'l',
 };
 
+// Nearly every name is plain already, and there are thousands of them.
+const ASCII = /^[ -~]*$/;
+
 const plain = (text: string): string =>
+  ASCII.test(text) ? text.toLowerCase() : withoutMarks(text);
+
+const withoutMarks = (text: string): string =>
   text
     .toLowerCase()
     .replace(/[äöüßæøåœðþł]/g, (letter) => PLAIN[letter] ?? letter)

@@ -32,7 +32,8 @@ interface Kept {
 interface Dirty {
   readonly devices: Set<string>;
   readonly controllers: Set<string>;
-  readonly keys: Set<string>;
+  /** Groups by the text of their key: only those with more than one member come here. */
+  readonly keys: Map<string, GroupKey>;
   readonly subnets: Set<string>;
   routers: boolean;
   titles: boolean;
@@ -47,7 +48,7 @@ export class SnagBook {
   private plan: Plan | undefined;
   private readonly kept = new Map<string, Kept>();
   private readonly leaners = new Map<string, Set<string>>();
-  private readonly groups = new Map<string, readonly Member[]>();
+  private readonly groups = new Map<string, Map<string | number, readonly Member[]>>();
   private readonly members = new Map<string, Map<string, PlannedInterface>>();
   private readonly ofDevices = new Map<string, readonly Snag[]>();
   private readonly ofGroups = new Map<string, readonly Snag[]>();
@@ -66,7 +67,7 @@ export class SnagBook {
     this.plan = plan;
     const dirty = this.takeIn(plan, before);
     for (const id of dirty.devices) this.lookAtDevice(id);
-    for (const key of dirty.keys) this.lookAtGroup(key);
+    for (const [text, key] of dirty.keys) this.lookAtGroup(text, key);
     for (const id of dirty.subnets) this.lookAtUse(plan, id);
     if (dirty.routers || SUBNET_PARTS.some((part) => before?.[part] !== plan[part]))
       this.ofSubnets = subnetSnags(plan);
@@ -79,7 +80,7 @@ export class SnagBook {
   /** Takes what is new of a plan into the indexes. */
   private takeIn(plan: Plan, before: Plan | undefined): Dirty {
     const dirty: Dirty = {
-      ...{ devices: new Set(), controllers: new Set(), keys: new Set(), subnets: new Set() },
+      ...{ devices: new Set(), controllers: new Set(), keys: new Map(), subnets: new Set() },
       ...{ routers: false, titles: false },
     };
     if (before?.subnets !== plan.subnets) this.takeInSubnets(plan, dirty);
@@ -138,7 +139,7 @@ export class SnagBook {
     const { id, interfaces } = kept.device;
     this.kept.delete(id);
     markDirty(kept, dirty);
-    for (const { key, member } of kept.keys) this.leaveGroup(key, member, dirty);
+    for (const key of kept.keys) this.leaveGroup(key, dirty);
     for (const at of interfaces) this.members.get(at.subnetId)?.delete(at.id);
     for (const other of kept.leansOn) this.leaners.get(other)?.delete(id);
   }
@@ -153,26 +154,34 @@ export class SnagBook {
     };
     this.kept.set(device.id, kept);
     markDirty(kept, dirty);
-    for (const { key, member } of kept.keys) this.joinGroup(key, member, dirty);
+    for (const key of kept.keys) this.joinGroup(key, dirty);
     for (const at of device.interfaces)
       into(this.members, at.subnetId, newMembers).set(at.id, { device, at });
     for (const other of kept.leansOn) into(this.leaners, other, newIds).add(device.id);
   }
 
-  // Nearly every group has one member, so it is kept as small as it can be.
-  private joinGroup(key: string, member: Member, dirty: Dirty): void {
-    const group = this.groups.get(key);
-    if (group) dirty.keys.add(key);
-    this.groups.set(key, group ? [...group, member] : [member]);
+  private groupsOf({ kind, scope }: GroupKey): Map<string | number, readonly Member[]> {
+    const space = `${kind}|${scope}`;
+    let groups = this.groups.get(space);
+    if (!groups) this.groups.set(space, (groups = new Map()));
+    return groups;
   }
 
-  private leaveGroup(key: string, member: Member, dirty: Dirty): void {
-    const rest = (this.groups.get(key) ?? []).filter((one) => one !== member);
-    if (rest.length === 0) this.groups.delete(key);
-    else {
-      dirty.keys.add(key);
-      this.groups.set(key, rest);
-    }
+  // Nearly every group has one member, so it is kept as small as it can be.
+  private joinGroup(key: GroupKey, dirty: Dirty): void {
+    const groups = this.groupsOf(key);
+    const group = groups.get(key.value);
+    if (group) markGroup(key, dirty);
+    groups.set(key.value, group ? [...group, key.member] : [key.member]);
+  }
+
+  private leaveGroup(key: GroupKey, dirty: Dirty): void {
+    const groups = this.groupsOf(key);
+    const group = groups.get(key.value) ?? [];
+    if (group.length > 1) markGroup(key, dirty);
+    const rest = group.filter((one) => one !== key.member);
+    if (rest.length === 0) groups.delete(key.value);
+    else groups.set(key.value, rest);
   }
 
   private lookAtDevice(id: string): void {
@@ -201,9 +210,10 @@ export class SnagBook {
   private readonly subnetOf = (id: string): Subnet | undefined => this.subnets.get(id);
   private readonly deviceOf = (id: string): Device | undefined => this.kept.get(id)?.device;
 
-  private lookAtGroup(key: string): void {
-    const group = this.groups.get(key) ?? [];
-    keep(this.ofGroups, key, group.length < 2 ? [] : judgeGroup(key, this.inOrder([...group])));
+  private lookAtGroup(text: string, key: GroupKey): void {
+    const group = this.groupsOf(key).get(key.value) ?? [];
+    const isAlone = group.length < 2;
+    keep(this.ofGroups, text, isAlone ? [] : judgeGroup(key.kind, this.inOrder([...group])));
   }
 
   private lookAtUse(plan: Plan, id: string): void {
@@ -232,6 +242,9 @@ export class SnagBook {
     );
   }
 }
+
+const markGroup = (key: GroupKey, dirty: Dirty): void =>
+  void dirty.keys.set(`${key.kind}|${key.scope}|${key.value}`, key);
 
 function markDirty({ device, kind }: Kept, dirty: Dirty): void {
   dirty.devices.add(device.id);

@@ -18,8 +18,15 @@ export type Member = PlannedInterface | { readonly device: Device; readonly at?:
 
 type Judge = (members: readonly Member[]) => readonly Snag[];
 
+/** What may be there once: `address` in a realm, `station` in a subnet, `title` anywhere. */
+export type GroupKind = 'address' | 'mac' | 'host' | 'dhcp' | 'station' | 'variable' | 'title';
+
+/** A value under which a device stands, once in its scope. No key is one text: there are too many. */
 export interface GroupKey {
-  readonly key: string;
+  readonly kind: GroupKind;
+  /** The realm, subnet or controller in which it has to be the only one. */
+  readonly scope: string;
+  readonly value: string | number;
   readonly member: Member;
 }
 
@@ -51,7 +58,7 @@ function twice(
   };
 }
 
-const JUDGES: Readonly<Record<string, Judge>> = {
+const JUDGES: Readonly<Record<GroupKind, Judge>> = {
   address: (members) => {
     // Two of one device are told of by its own rule.
     const devices = new Set(members.map(({ device }) => device.id));
@@ -110,27 +117,28 @@ export function groupKeysOf(
   subnets: ReadonlyMap<string, Subnet>,
 ): readonly GroupKey[] {
   const keys: GroupKey[] = [];
-  const realms = new Set<string>();
+  const whole: Member = { device };
+  const add = (kind: GroupKind, scope: string, value: string | number, member: Member = whole) =>
+    void keys.push({ kind, scope, value, member });
+  let before: string | undefined;
   for (const at of device.interfaces) {
     const realm = subnets.get(at.subnetId)?.realmId;
     if (realm === undefined) continue;
-    realms.add(realm);
     const member = { device, at };
-    keys.push({ key: `address|${realm}|${at.address}`, member });
-    if (at.mac !== undefined) keys.push({ key: `mac|${realm}|${at.mac}`, member });
-  }
-  const member = { device };
-  for (const realm of realms) {
-    keys.push({ key: `host|${realm}|${device.name.toLowerCase()}`, member });
-    if (device.way === 'dhcp-name')
-      keys.push({ key: `dhcp|${realm}|${dhcpNameOf(device)}`, member });
+    add('address', realm, at.address, member);
+    if (at.mac !== undefined) add('mac', realm, at.mac, member);
+    if (before === realm) continue;
+    before = realm;
+    add('host', realm, device.name.toLowerCase());
+    if (device.way === 'dhcp-name') add('dhcp', realm, dhcpNameOf(device));
   }
   if (goesByStationName(device))
     for (const subnetId of new Set(device.interfaces.map((one) => one.subnetId)))
-      keys.push({ key: `station|${subnetId}|${stationNameOf(device)}`, member });
-  keys.push({ key: `title|${device.title}`, member });
-  if (device.controllerId !== undefined && device.controllerId !== device.id)
-    keys.push({ key: `variable|${device.controllerId}|${variableOf(device)}`, member });
+      add('station', subnetId, stationNameOf(device));
+  add('title', '', device.title);
+  const { controllerId } = device;
+  if (controllerId !== undefined && controllerId !== device.id)
+    add('variable', controllerId, variableOf(device));
   return keys;
 }
 
@@ -141,5 +149,8 @@ const goesByStationName = ({ way, protocol, stationName }: Device): boolean =>
   stationName !== undefined;
 
 /** Looks at one key. @param members in the order of the plan */
-export const judgeGroup = (key: string, members: readonly Member[]): readonly Snag[] =>
-  JUDGES[key.slice(0, key.indexOf('|'))]?.(members) ?? [];
+export function judgeGroup(kind: GroupKind, members: readonly Member[]): readonly Snag[] {
+  // A device with interfaces in two subnets of a realm stands there twice by its own name.
+  const isSelf = members.every((one) => one.device === members[0]?.device);
+  return isSelf && kind !== 'address' && kind !== 'mac' ? [] : JUDGES[kind](members);
+}

@@ -12,9 +12,10 @@ export interface DeviceScope {
 }
 
 /** The other devices that a device's snags depend on, by their ids. */
-export const leansOn = ({ controllerId, references }: Device): readonly string[] =>
-  controllerId === undefined && references.length === 0
-    ? NOBODY
-    : [controllerId, ...references.map((one) => one.deviceId)].filter((one) => one !== undefined);
+export function leansOn({ controllerId, references }: Device): readonly string[] {
+  if (references.length === 0) return controllerId === undefined ? NOBODY : [controllerId];
+  const all = [controllerId, ...references.map((one) => one.deviceId)];
+  return all.filter((one) => one !== undefined);
+}
 
 const NOBODY: readonly string[] = [];
