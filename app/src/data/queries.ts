@@ -58,6 +58,7 @@ export const planQuery = (id: string) =>
 async function readPlan(id: string, known: PlanNow | undefined): Promise<PlanNow> {
   if (known) {
     const since = await get<EditsView>(`/jobs/${id}/edits?since=${known.revision}`);
+    if (since.revision === known.revision && since.lastNamed === known.lastNamed) return known;
     const next = planAfter(known, since);
     if (next) return { ...next, lastNamed: since.lastNamed };
   }

@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import Svg, { Circle, Line, Path, Polygon, Rect } from 'react-native-svg';
+import Svg, { Circle, G, Line, Path, Polygon, Rect } from 'react-native-svg';
 import { STAGE_WORDS, type NotchView, type Stage } from '@ipsonomo/core';
 import { useColours } from '../theme';
 
@@ -47,28 +47,29 @@ export function StageNotches({ notches, size = 15 }: Props) {
   const colours = useColours();
   const all = notches.every((notch) => notch.state === 'reached');
   const full = all ? colours.moss : colours.ink;
+  const width = notches.length * (FIELD + GAP) - GAP;
   return (
-    <View
-      style={{ flexDirection: 'row', gap: 3 }}
-      accessibilityRole="image"
-      accessibilityLabel={describe(notches)}
-    >
-      {notches.map(({ stage, state }) => {
-        const stroke =
-          state === 'reached' ? full : state === 'broken' ? colours.brick : colours.second;
-        const fill = state === 'reached' ? full : 'none';
-        return (
-          <Svg key={stage} width={size} height={size} viewBox="0 0 16 16">
-            {SHAPES[stage](fill, stroke)}
-            {state === 'broken' ? (
-              <Line x1={1} y1={15} x2={15} y2={1} stroke={colours.brick} strokeWidth={2.4} />
-            ) : null}
-          </Svg>
-        );
-      })}
+    <View accessibilityRole="image" accessibilityLabel={describe(notches)}>
+      <Svg width={(width * size) / FIELD} height={size} viewBox={`0 0 ${width} ${FIELD}`}>
+        {notches.map(({ stage, state }, index) => {
+          const stroke =
+            state === 'reached' ? full : state === 'broken' ? colours.brick : colours.second;
+          return (
+            <G key={stage} transform={`translate(${index * (FIELD + GAP)} 0)`}>
+              {SHAPES[stage](state === 'reached' ? full : 'none', stroke)}
+              {state === 'broken' ? (
+                <Line x1={1} y1={15} x2={15} y2={1} stroke={colours.brick} strokeWidth={2.4} />
+              ) : null}
+            </G>
+          );
+        })}
+      </Svg>
     </View>
   );
 }
+
+const FIELD = 16;
+const GAP = 3.5;
 
 function describe(notches: readonly NotchView[]): string {
   const reached = notches.filter((notch) => notch.state === 'reached').at(-1);

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import { Pressable, Text, TextInput, View, type ViewStyle } from 'react-native';
 import type { Issue } from '@ipsonomo/core';
 import { sentenceOf } from '@ipsonomo/core';
@@ -32,7 +32,7 @@ export function CellEditor(props: Props) {
   const colours = useColours();
   const [picked, setPicked] = useState(-1);
   const field = useRef<TextInput>(null);
-  useEffect(() => field.current?.focus(), []);
+  useLayoutEffect(() => field.current?.focus(), []);
   const offered = offeredFor(props.choices, text);
   const issue = offered.length > 0 ? undefined : props.issue;
   // What cannot be taken as it stands means the first that is offered.

@@ -54,8 +54,7 @@ export function PlanSheet({ id, job, selected }: Props) {
   };
   const make = (proposal: Proposal) =>
     proposal.bad.length > 0 ? setAsked(proposal) : apply(proposal);
-  const shown = search.table.getRowModel().rows;
-  const sheet = useSheet({ plan, doc, subnetId, rows: shown, make });
+  const sheet = useSheet({ plan, doc, subnetId, lines: search.lines, make });
   const chosen = sheet.rect.bottom - sheet.rect.top + 1;
   const line = sheet.lines[sheet.cursor.row];
   return (

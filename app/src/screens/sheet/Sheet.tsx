@@ -41,7 +41,9 @@ export function Sheet(props: Props) {
     count: lines.length,
     getScrollElement: () => body.current,
     estimateSize: () => LINE_HEIGHT,
-    overscan: 10,
+    overscan: 8,
+    // Drawn with the next frame and not in the middle of this one.
+    useFlushSync: false,
   });
   useKeys(body, sheet, { undo: props.onUndo, redo: props.onRedo, find: props.onFind });
   useKeepInSight(body, cursor.row, cursor.column);

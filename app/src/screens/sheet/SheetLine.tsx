@@ -1,5 +1,4 @@
-import { memo } from 'react';
-import { Text, View, type TextStyle, type ViewStyle } from 'react-native';
+import { memo, type CSSProperties } from 'react';
 import {
   findSubnet,
   formatIpv4,
@@ -30,60 +29,56 @@ interface Props {
 
 const SIGNS: Readonly<Record<Severity, string>> = { wrong: '×', doubtful: '!', hint: '·' };
 
-/** One line of the sheet; drawn again only when it is another. */
+/**
+ * One line of the sheet; drawn again only when it is another. Plain elements of the page: sixteen
+ * cells a line come and go by the hundred while the sheet is scrolled.
+ */
 export const SheetLine = memo(function SheetLine(props: Props) {
   const { row, index, top, plan, colours, notches, mark, marked, chosen } = props;
   const marks = new Map(marked.split(',').map((one) => one.split(':') as [string, Severity]));
   const [left = NaN, right = NaN, at = NaN] = chosen === '' ? [] : chosen.split('-').map(Number);
-  const line: ViewStyle = {
+  const line: CSSProperties = {
     position: 'absolute',
     left: 0,
     top,
     height: LINE_HEIGHT,
     width: GRID_WIDTH,
-    flexDirection: 'row',
-    borderBottomWidth: 1,
-    borderBottomColor: colours.line,
+    display: 'flex',
+    boxSizing: 'border-box',
+    borderBottom: `1px solid ${colours.line}`,
   };
   return (
-    <View role="row" aria-rowindex={index + 2} style={line}>
-      {GRID_COLUMNS.map((column, place) => {
-        const severity = marks.get(column.id);
-        const isChosen = place >= left && place <= right;
-        const style = cellStyle(column, colours, severity, isChosen, place === at);
-        if (column.id === 'stage')
-          return (
-            <View
-              key="stage"
-              style={[style as ViewStyle, { justifyContent: 'center' }]}
-              {...cellAt(index, place)}
-            >
-              <StageNotches notches={notches} size={13} />
-            </View>
-          );
-        return (
-          <Text key={column.id} numberOfLines={1} style={style} {...cellAt(index, place)}>
-            {column.id === 'title' && mark ? (
-              <Text
-                style={{
-                  color: mark === 'wrong' ? colours.brick : colours.ochre,
-                  fontWeight: '700',
-                }}
-              >
-                {SIGNS[mark]}{' '}
-              </Text>
-            ) : null}
-            {column.id === 'address' ? (
-              <AddressParts row={row} plan={plan} colours={colours} />
-            ) : (
-              (column.column?.text(row, plan) ?? '')
-            )}
-          </Text>
-        );
-      })}
-    </View>
+    <div role="row" aria-rowindex={index + 2} style={line}>
+      {GRID_COLUMNS.map((column, place) => (
+        <div
+          key={column.id}
+          role="gridcell"
+          data-row={index}
+          data-column={place}
+          style={cellStyle(column, colours, {
+            severity: marks.get(column.id),
+            isChosen: place >= left && place <= right,
+            isCursor: place === at,
+          })}
+        >
+          {column.id === 'title' && mark ? <Sign mark={mark} colours={colours} /> : null}
+          {contentOf(column)}
+        </div>
+      ))}
+    </div>
   );
+
+  function contentOf({ id, column }: GridColumn) {
+    if (id === 'stage') return <StageNotches notches={notches} size={13} />;
+    if (id === 'address') return <AddressParts row={row} plan={plan} colours={colours} />;
+    return column?.text(row, plan) ?? '';
+  }
 });
+
+function Sign({ mark, colours }: { readonly mark: Severity; readonly colours: Colours }) {
+  const color = mark === 'wrong' ? colours.brick : colours.ochre;
+  return <span style={{ color, fontWeight: 700 }}>{SIGNS[mark]} </span>;
+}
 
 /** What the subnet fixes light, what is this device's heavy. */
 function AddressParts({ row, plan, colours }: Pick<Props, 'row' | 'plan' | 'colours'>) {
@@ -92,50 +87,55 @@ function AddressParts({ row, plan, colours }: Pick<Props, 'row' | 'plan' | 'colo
   const [light, heavy] = partsOfAddress(formatIpv4(row.at.address), length);
   return (
     <>
-      <Text style={{ color: colours.second }}>{light}</Text>
-      <Text style={{ fontWeight: '700' }}>{heavy}</Text>
+      <span style={{ color: colours.second }}>{light}</span>
+      <span style={{ fontWeight: 700 }}>{heavy}</span>
     </>
   );
 }
 
-/** What the pointer finds out about a cell, and what it is to a reader of screens. */
-const cellAt = (row: number, column: number): object => ({
-  role: 'gridcell',
-  dataSet: { row: String(row), column: String(column) },
-});
+interface CellState {
+  readonly severity: Severity | undefined;
+  readonly isChosen: boolean;
+  readonly isCursor: boolean;
+}
 
 function cellStyle(
   { id, width, column }: GridColumn,
   colours: Colours,
-  severity: Severity | undefined,
-  isChosen: boolean,
-  isCursor: boolean,
-): TextStyle {
-  const ground =
-    severity === 'wrong'
-      ? colours.brickGround
-      : severity === 'doubtful'
-        ? colours.ochreGround
-        : isChosen
-          ? colours.idle
-          : id === PINNED
-            ? colours.ground
-            : 'transparent';
-  const pinned = id === PINNED ? ({ position: 'sticky', left: 0, zIndex: 1 } as object) : {};
+  { severity, isChosen, isCursor }: CellState,
+): CSSProperties {
+  const isPinned = id === PINNED;
+  const isDark = isPinned || column?.figures;
   return {
     width,
     height: LINE_HEIGHT - 1,
-    lineHeight: LINE_HEIGHT - 1,
-    paddingHorizontal: 8,
+    lineHeight: `${LINE_HEIGHT - 1}px`,
+    padding: '0 8px',
+    flex: 'none',
+    boxSizing: 'border-box',
+    overflow: 'hidden',
+    whiteSpace: 'pre',
+    textOverflow: 'ellipsis',
+    ...(id === 'stage' ? { display: 'flex', alignItems: 'center' } : {}),
     fontFamily: column?.figures ? FIGURES : WORDS,
     fontSize: TYPE.second.fontSize,
-    fontWeight: id === PINNED ? '600' : '400',
-    color: id === PINNED || column?.figures ? colours.ink : colours.second,
-    backgroundColor: ground,
-    outlineWidth: isCursor ? 2 : 0,
-    outlineStyle: 'solid',
+    fontWeight: isPinned ? 600 : 400,
+    color: isDark ? colours.ink : colours.second,
+    backgroundColor: groundOf(colours, severity, isChosen, isPinned),
+    outline: isCursor ? `2px solid ${colours.plum}` : 'none',
     outlineOffset: -2,
-    outlineColor: colours.plum,
-    ...pinned,
+    ...(isPinned ? { position: 'sticky', left: 0, zIndex: 1 } : {}),
   };
+}
+
+function groundOf(
+  colours: Colours,
+  severity: Severity | undefined,
+  isChosen: boolean,
+  isPinned: boolean,
+): string {
+  if (severity === 'wrong') return colours.brickGround;
+  if (severity === 'doubtful') return colours.ochreGround;
+  if (isChosen) return colours.idle;
+  return isPinned ? colours.ground : 'transparent';
 }

@@ -1,4 +1,5 @@
-import { useEffect, useRef, type RefObject } from 'react';
+import { useEffect, useLayoutEffect, useRef, type RefObject } from 'react';
+import { flushSync } from 'react-dom';
 import { moveBy } from './cursor';
 import type { SheetState } from './use-sheet';
 
@@ -11,7 +12,7 @@ interface Acts {
 /** Keys, copies and pastes of the sheet, while it (and no field outside) has the focus. */
 export function useKeys(body: RefObject<HTMLElement | null>, sheet: SheetState, acts: Acts): void {
   const now = useRef({ sheet, acts });
-  useEffect(() => {
+  useLayoutEffect(() => {
     now.current = { sheet, acts };
   });
   useEffect(() => {
@@ -20,7 +21,10 @@ export function useKeys(body: RefObject<HTMLElement | null>, sheet: SheetState, 
     const onKey = (event: KeyboardEvent) => {
       const { sheet: state, acts: does } = now.current;
       if (state.editing || event.defaultPrevented) return;
-      if (press(event, state, does)) event.preventDefault();
+      // At once: the next letter has to find the field that this one opens.
+      let isOurs = false;
+      flushSync(() => (isOurs = press(event, state, does)));
+      if (isOurs) event.preventDefault();
     };
     const onCopy = (event: ClipboardEvent) => {
       if (now.current.sheet.editing) return;

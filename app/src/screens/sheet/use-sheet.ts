@@ -1,4 +1,3 @@
-import type { Row } from '@tanstack/react-table';
 import { useCallback, useMemo, useState } from 'react';
 import { parseCells, type ColumnId, type Plan, type PlanDoc, type SheetRow } from '@ipsonomo/core';
 import { moveTo, rectOf, START, type Cursor, type Rect } from './cursor';
@@ -25,7 +24,7 @@ export interface Editing {
 interface Options {
   readonly plan: Plan;
   readonly doc: PlanDoc;
-  readonly rows: readonly Row<SheetRow>[];
+  readonly lines: readonly SheetRow[];
   readonly subnetId: string | undefined;
   /** Makes the change; what cannot be taken is asked about first. */
   readonly make: (proposal: Proposal) => void;
@@ -34,10 +33,9 @@ interface Options {
 const newId = (): string => crypto.randomUUID();
 
 /** Where one is in the sheet, what is chosen, what is being typed, and what keys and pastes do. */
-export function useSheet({ plan, doc, rows, subnetId, make }: Options) {
+export function useSheet({ plan, doc, lines, subnetId, make }: Options) {
   const [cursor, setCursor] = useState<Cursor>(START);
   const [editing, setEditing] = useState<Editing>();
-  const lines = useMemo(() => rows.map((row) => row.original), [rows]);
   const sheet = useMemo(() => ({ plan, doc, lines, subnetId }), [plan, doc, lines, subnetId]);
   // One line more than there are devices: what is written there becomes a new one.
   const size = useMemo(

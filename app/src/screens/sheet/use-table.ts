@@ -7,7 +7,7 @@ import {
   type ColumnFiltersState,
   type SortingState,
 } from '@tanstack/react-table';
-import { useMemo, useState } from 'react';
+import { useLayoutEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { parseIpv4, type Plan, type SheetRow } from '@ipsonomo/core';
 import { GRID_COLUMNS } from './grid-columns';
 
@@ -22,24 +22,32 @@ function compareTexts(a: string, b: string): number {
 const holds = (text: string, wanted: string): boolean =>
   text.toLowerCase().includes(wanted.trim().toLowerCase());
 
-/** The lines of the plan sorted, filtered and searched; the mechanics are TanStack Table's. */
+/** The lines as they are now, asked by those that were put in order before. */
+interface Live {
+  readonly plan: Plan;
+  readonly byId: ReadonlyMap<string, SheetRow>;
+}
+
+const isSameOrder = (a: readonly SheetRow[], b: readonly SheetRow[]): boolean =>
+  a.length === b.length && a.every((row, index) => row.id === b[index]?.id);
+
+/**
+ * The lines of the plan sorted, filtered and searched; the mechanics are TanStack Table's. A change in
+ * a cell leaves every line where it is: they are put in order anew when a person asks for it, or when
+ * lines come or go.
+ */
 export function useTable(rows: readonly SheetRow[], plan: Plan) {
   const [sorting, setSorting] = useState<SortingState>([]);
   const [columnFilters, setColumnFilters] = useState<ColumnFiltersState>([]);
   const [globalFilter, setFind] = useState('');
-  const columns = useMemo(
-    () =>
-      GRID_COLUMNS.map(({ id, column }): ColumnDef<SheetRow, string> => ({
-        id,
-        accessorFn: (row) => column?.text(row, plan) ?? '',
-        sortingFn: (a, b, columnId) =>
-          compareTexts(a.getValue<string>(columnId), b.getValue<string>(columnId)),
-        filterFn: (row, columnId, wanted: string) => holds(row.getValue(columnId), wanted),
-        enableSorting: column !== undefined,
-      })),
-    [plan],
-  );
-  const data = useMemo(() => [...rows], [rows]);
+  const [data, setData] = useState(() => [...rows]);
+  if (data !== rows && !isSameOrder(data, rows)) setData([...rows]);
+  const byId = useMemo(() => new Map(rows.map((row) => [row.id, row])), [rows]);
+  const live = useRef<Live>({ plan, byId });
+  useLayoutEffect(() => {
+    live.current = { plan, byId };
+  });
+  const columns = useMemo(() => columnsOver(live), []);
   // The table is one object whose answers change; nothing here is kept by its identity.
   // eslint-disable-next-line react-hooks/incompatible-library
   const table = useReactTable({
@@ -49,12 +57,34 @@ export function useTable(rows: readonly SheetRow[], plan: Plan) {
     onSortingChange: setSorting,
     onColumnFiltersChange: setColumnFilters,
     onGlobalFilterChange: setFind,
-    globalFilterFn: (row, columnId, wanted: string) => holds(row.getValue(columnId), wanted),
+    globalFilterFn: (row, columnId, wanted: string) =>
+      holds(textNow(live, row.original, columnId), wanted),
     getRowId: (row) => row.id,
     getCoreRowModel: getCoreRowModel(),
     getSortedRowModel: getSortedRowModel(),
     getFilteredRowModel: getFilteredRowModel(),
     autoResetAll: false,
   });
-  return { table, find: globalFilter, setFind, isFiltered: columnFilters.length > 0 };
+  const ordered = table.getRowModel().rows;
+  const lines = useMemo(
+    () => ordered.map((row) => byId.get(row.id) ?? row.original),
+    [ordered, byId],
+  );
+  return { table, lines, find: globalFilter, setFind, isFiltered: columnFilters.length > 0 };
 }
+
+/** The text of a cell as it is now; what the table keeps of a line is from when it was put in order. */
+function textNow({ current: { plan, byId } }: RefObject<Live>, kept: SheetRow, id: string): string {
+  const column = GRID_COLUMNS.find((one) => one.id === id)?.column;
+  return column?.text(byId.get(kept.id) ?? kept, plan) ?? '';
+}
+
+const columnsOver = (live: RefObject<Live>) =>
+  GRID_COLUMNS.map(({ id, column }): ColumnDef<SheetRow, string> => ({
+    id,
+    // What is compared and looked for is asked anew; this only says that there is something.
+    accessorFn: () => '',
+    sortingFn: (a, b) => compareTexts(textNow(live, a.original, id), textNow(live, b.original, id)),
+    filterFn: (row, _id, wanted: string) => holds(textNow(live, row.original, id), wanted),
+    enableSorting: column !== undefined,
+  }));
