@@ -67,11 +67,60 @@ async function phone(page: Page, server: TestServer): Promise<void> {
   });
 }
 
+/** An address is typed that another device has. */
+async function clash(page: Page): Promise<void> {
+  const line = page.getByRole('row').filter({ hasText: 'Drum filter drive 2' });
+  await line.getByRole('gridcell').nth(3).click();
+  await page.keyboard.type('.88');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/is given twice/)).toBeVisible();
+}
+
+const LIST = `Tag;Cabinet;IP address;Type;Remark
+Sump pump 1;SP1;172.22.40.81;Drum drive M;north
+Sump pump 2;SP1;172.22.40.82;Drum drive M;
+Sump pump 3;SP1;172.22.40.999;Drum drive M;
+Sump valves;SP1;;Valve block, 16 coils;
+`;
+
+async function planWide(page: Page): Promise<void> {
+  await button(page, 'Devices from a list').click();
+  const chooser = page.waitForEvent('filechooser');
+  await button(page, 'Choose a file').click();
+  const buffer = Buffer.from(LIST);
+  await (await chooser).setFiles({ name: 'sump.csv', mimeType: 'text/csv', buffer });
+  await expect(page.getByText('4 lines, 2 of them good')).toBeVisible();
+  await shoot(page, 'list-wide');
+  await place(page, 'Plan').click();
+  await button(page, 'Split a block').click();
+  await page.getByLabel('Block with prefix length').fill('172.22.48.0/22');
+  await page.getByLabel('Need 1').fill('Hatching');
+  await page.getByLabel('Devices').fill('140');
+  await button(page, 'Another need').click();
+  await page.getByLabel('Need 2').fill('Laboratory');
+  await page.getByLabel('Devices').nth(1).fill('24');
+  await shoot(page, 'split-wide');
+}
+
+async function planPhone(page: Page): Promise<void> {
+  await page.setViewportSize(PHONE);
+  await place(page, 'Plan').click();
+  await button(page, '1 wrong').click();
+  await expect(page.getByText(/is given twice/)).toBeVisible();
+  await shoot(page, 'snags');
+  await place(page, 'Plan').click();
+  await page.getByRole('link', { name: 'Filter hall, address by address' }).click();
+  await page.getByRole('gridcell', { name: /172\.22\.40\.88:/ }).click();
+  await shoot(page, 'subnet');
+}
+
 async function wide(page: Page): Promise<void> {
   await page.setViewportSize(WIDE);
   await place(page, 'Plan').click();
-  await button(page, 'Drum filter drive 2').click();
+  await clash(page);
   await shoot(page, 'plan-wide');
+  await planWide(page);
+  await place(page, 'Plan').click();
   await place(page, 'Assign').click();
   await button(page, 'Drum filter drive 1').click();
   await holdLabel(page, '02:4c:7a:1d:80:11', '02-4C-7A-1D-80-11');
@@ -98,6 +147,7 @@ async function main(): Promise<void> {
     const page = await (await browser.newContext()).newPage();
     await phone(page, server);
     await wide(page);
+    await planPhone(page);
     await night(page, server);
   } finally {
     await browser.close();

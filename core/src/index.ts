@@ -9,4 +9,5 @@ export * from './snags';
 export * from './formats';
 export * from './sheet';
 export * from './reshape';
+export * from './describe';
 export * from './api';

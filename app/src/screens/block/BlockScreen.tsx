@@ -15,7 +15,15 @@ import { useEdit, useJob } from '../../data';
 import { Field, Page, Refusals, Words } from '../../parts';
 import { useColours } from '../../theme';
 import { issuesOf, plural } from '../words';
-import { draftOf, newBlock, NEW_NEED, readBlock, type BlockDraft, type NeedDraft } from './draft';
+import {
+  draftOf,
+  newBlock,
+  NEW_NEED,
+  readBlock,
+  type BlockDraft,
+  type NeedDraft,
+  type Place,
+} from './draft';
 import { NeedRow } from './NeedRow';
 import { Repack } from './Repack';
 
@@ -121,12 +129,6 @@ function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
       <Refusals issues={issuesOf(edit.error)} />
     </Page>
   );
-}
-
-export interface Place {
-  readonly network: string;
-  readonly detail: string;
-  readonly isPlaced: boolean;
 }
 
 /** Where a need came to lie, or why it did not. */

@@ -3,8 +3,7 @@ import { View } from 'react-native';
 import type { Issue } from '@ipsonomo/core';
 import { AddressText, Card, Field, Refusals, Words } from '../../parts';
 import { useWide } from '../../theme';
-import type { Place } from './BlockScreen';
-import type { NeedDraft } from './draft';
+import type { NeedDraft, Place } from './draft';
 
 interface Props {
   readonly number: number;

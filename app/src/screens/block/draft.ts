@@ -49,6 +49,13 @@ export const draftOf = ({ id, name, realmId, prefix, needs }: Block): BlockDraft
   })),
 });
 
+/** Where a need came to lie, or what it would take. */
+export interface Place {
+  readonly network: string;
+  readonly detail: string;
+  readonly isPlaced: boolean;
+}
+
 export interface BlockReading {
   /** The block, where nothing is missing. */
   readonly block: Block | undefined;

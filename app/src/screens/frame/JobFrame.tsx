@@ -24,6 +24,7 @@ const PLACE_OF: Readonly<Record<string, Place>> = {
   block: 'plan',
   subnet: 'plan',
   copy: 'plan',
+  kinds: 'plan',
   import: 'plan',
   assign: 'assign',
   call: 'assign',

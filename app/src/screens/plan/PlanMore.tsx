@@ -22,6 +22,7 @@ export function PlanMore({ id, job }: Props) {
         {revisionWords(job.now)}
       </Words>
       <Button type="outline" title="Revisions" onPress={go('revisions')} />
+      <Button type="outline" title="Kinds" onPress={go('kinds')} />
       {job.plan.blocks.map((block) => (
         <Button
           key={block.id}

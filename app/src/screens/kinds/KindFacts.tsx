@@ -1,0 +1,74 @@
+import { View } from 'react-native';
+import { formatIpv4, ROLE_WORDS, WAY_WORDS, type FactoryState, type Kind } from '@ipsonomo/core';
+import { Card, Words } from '../../parts';
+
+/** What is known of a kind. */
+export function KindFacts({ kind }: { readonly kind: Kind }) {
+  return (
+    <Card>
+      {kind.ways.map(({ way, first, steps }) => (
+        <View key={way} style={{ gap: 2 }}>
+          <Words size="strong">{WAY_WORDS[way]}</Words>
+          {[...first.map((text) => `First: ${text}`), ...steps].map((text) => (
+            <Words key={text} size="second">
+              {text}
+            </Words>
+          ))}
+        </View>
+      ))}
+      {factsOf(kind).map(([name, value]) => (
+        <View key={name} style={{ flexDirection: 'row', gap: 12 }}>
+          <View style={{ width: 150 }}>
+            <Words size="second" tone="second">
+              {name}
+            </Words>
+          </View>
+          <View style={{ flex: 1 }}>
+            <Words size="second">{value}</Words>
+          </View>
+        </View>
+      ))}
+    </Card>
+  );
+}
+
+type Fact = readonly [name: string, value: string];
+
+/** What is said of a kind, in words; what is not said is left out. */
+export function factsOf(kind: Kind): readonly Fact[] {
+  const facts: readonly (readonly [name: string, value: string | undefined])[] = [
+    ['as it comes', factoryWords(kind.factory)],
+    ['role', ROLE_WORDS[kind.role]],
+    ['order number', kind.orderNumber],
+    ['revision', kind.revision],
+    ['switches', kind.switches?.elements.map((one) => one.label).join(', ')],
+    ['wins at power-up', kind.wins.join(' before ')],
+    ['start takes', `${kind.bootSeconds} s`],
+    ['speaks', kind.roles.map(({ protocol, side }) => `${protocol} (${side})`).join(', ')],
+    ['services', kind.services.map(({ name, port }) => `${name} ${port}`).join(', ')],
+    [
+      'identity',
+      kind.identity && `${kind.identity.vendor} / ${kind.identity.type} / ${kind.identity.product}`,
+    ],
+    ['station', kind.station && `${kind.station.vendor} / ${kind.station.device}`],
+    ['sizes offered', kind.offeredSizes.join(', ')],
+    ['modules', kind.modules.map((one) => one.title).join(', ')],
+    ['most connections', kind.mostConnections?.toString()],
+    ['shortest interval', kind.leastIntervalMillis?.toString().concat(' ms')],
+    ['note', kind.note],
+  ];
+  return facts.flatMap(([name, value]): readonly Fact[] => (value ? [[name, value]] : []));
+}
+
+function factoryWords(factory: FactoryState): string {
+  switch (factory.kind) {
+    case 'asks':
+      return factory.by === 'bootp' ? 'asks by BootP' : 'asks by DHCP';
+    case 'fixed':
+      return `has ${formatIpv4(factory.address)}`;
+    case 'switches':
+      return 'what its switches say';
+    case 'nameless':
+      return 'without name and address';
+  }
+}

@@ -1,0 +1,2 @@
+export * from './eds';
+export type { Unread } from './eds-text';
