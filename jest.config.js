@@ -25,7 +25,7 @@ module.exports = {
       displayName: 'app',
       preset: 'jest-expo',
       rootDir: `${__dirname}/app`,
-      testMatch: ['<rootDir>/test/**/*.test.tsx'],
+      testMatch: ['<rootDir>/test/**/*.test.{ts,tsx}'],
       setupFilesAfterEnv: ['<rootDir>/test/setup.ts'],
       transformIgnorePatterns: [
         '/node_modules/(?!(.pnpm|react-native|@react-native|@react-native-community|expo|@expo|react-navigation|@react-navigation|standard-navigation|@rneui))',

@@ -53,6 +53,11 @@ export function DevicePane({ job, device: id }: { readonly job: string; readonly
         <Fact name="MAC">{at.mac ? <MacText mac={at.mac} /> : 'awaited'}</Fact>
       </Card>
       <Change key={device.id} {...{ job, device, at, plan, doc }} />
+      <Button
+        type="outline"
+        title="Everything of this device"
+        onPress={() => router.navigate(`/job/${job}/thing/device/${device.id}`)}
+      />
       <Seen job={job} at={at} />
     </Page>
   );

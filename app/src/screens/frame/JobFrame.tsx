@@ -25,6 +25,7 @@ const PLACE_OF: Readonly<Record<string, Place>> = {
   subnet: 'plan',
   copy: 'plan',
   kinds: 'plan',
+  thing: 'plan',
   import: 'plan',
   assign: 'assign',
   call: 'assign',

@@ -1,0 +1,84 @@
+import {
+  must,
+  parsePrefix,
+  readThing,
+  shapeOf,
+  snagsOf,
+  THING_TYPES,
+  toPlan,
+  toSubnet,
+  type Issue,
+} from '@ipsonomo/core';
+import { apart, byCause, causeOf } from '../../src/screens/snags/causes';
+import { moveBy, moveTo, rectOf, START } from '../../src/screens/sheet/cursor';
+import { partsOf, rowsOfTape } from '../../src/screens/subnet/tape';
+import { emptyOf, formOf } from '../../src/screens/thing/schema';
+
+const SIZE = { rows: 10, columns: 4 };
+const key = (name: string, more: object = {}) => ({ key: name, shift: false, far: false, ...more });
+
+test.each([
+  ['ArrowDown', {}, [1, 0]],
+  ['ArrowUp', {}, [0, 0]],
+  ['ArrowRight', {}, [0, 1]],
+  ['ArrowRight', { far: true }, [0, 3]],
+  ['ArrowDown', { far: true }, [9, 0]],
+  ['PageDown', {}, [9, 0]],
+  ['End', {}, [0, 3]],
+  ['End', { far: true }, [9, 3]],
+  ['Tab', {}, [0, 1]],
+  ['Tab', { shift: true }, [0, 0]],
+])('the key %s with %j goes to %j', (name, more, [row, column]) => {
+  expect(moveBy(START, key(name, more), SIZE)).toMatchObject({ row, column });
+});
+
+test('shift keeps the other corner; everything is chosen at once; another key moves nothing', () => {
+  const one = moveTo(START, 2, 1, SIZE);
+  const more = moveBy(one, key('ArrowDown', { shift: true }), SIZE);
+  expect(more && rectOf(more)).toEqual({ top: 2, bottom: 3, left: 1, right: 1 });
+  const all = moveBy(one, key('a', { far: true }), SIZE);
+  expect(all && rectOf(all)).toEqual({ top: 0, bottom: 9, left: 0, right: 3 });
+  expect(moveBy(one, key('x'), SIZE)).toBeUndefined();
+});
+
+const net = (text: string) => must(parsePrefix(text));
+
+test.each([
+  ['10.0.0.0/24', 26, 0, 25],
+  ['10.0.0.64/26', 7, 6, 12],
+  ['10.0.0.4/30', 1, 0, 0],
+])('the tape of %s has %i rows, from %i to %i', (network, count, first, last) => {
+  const rows = rowsOfTape(net(network));
+  expect([rows.length, rows[0]?.tens, rows.at(-1)?.tens]).toEqual([count, first, last]);
+  const there = rows.flatMap((row) => row.cells).filter((one) => one !== undefined);
+  expect(there.length).toBe(2 ** (32 - net(network).length));
+});
+
+test.each([
+  ['10.0.0.0/8', 16, 12],
+  ['10.0.0.0/22', 4, 24],
+  ['10.0.0.0/23', 2, 24],
+])('%s is taken apart into %i parts of /%i', (network, count, length) => {
+  const parts = partsOf(net(network));
+  expect([parts.length, parts[0]?.length]).toEqual([count, length]);
+});
+
+test('snags stand under their cause, accepted ones apart', () => {
+  const prefix = net('192.168.1.0/24');
+  const snags = snagsOf(toPlan({ subnets: [toSubnet({ id: 's', name: 'S', prefix })] }));
+  expect(byCause(snags).map((one) => one.cause)).toEqual(['Subnets and blocks']);
+  expect(apart(snags, new Set(['S-SUBNET-HOME@s.prefix'])).open).toEqual([]);
+  expect(causeOf('S-ADDRESS-TWICE')).toBe('Addresses');
+  expect(causeOf('S-SIZE-UNITS')).toMatch(/^Connections/);
+});
+
+test.each(THING_TYPES)('a form can be made of every field of a %s', (type) => {
+  const { schema } = shapeOf(type);
+  expect(formOf(schema).kind).toBe('object');
+  const empty = emptyOf(schema);
+  const issues: Issue[] = [];
+  readThing(type, empty, '', issues);
+  // What is empty lacks nothing but what a person has to say: no field has the wrong type.
+  const wrong = issues.filter(({ facts }) => /is missing|no field/.test(String(facts?.['why'])));
+  expect(wrong).toEqual([]);
+});
