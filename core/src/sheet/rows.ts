@@ -115,6 +115,9 @@ class Maker {
       return undefined;
     }
     const subnet = this.subnetOf(row, fields.at, defaults);
+    // An address that cannot be read says nothing of its subnet either: it is the one to mend.
+    const typed = readAddress(row.address ?? '', subnet);
+    if (!typed.ok && row.address?.trim()) return refuse('address', typed.error);
     if (!subnet) return refuse('subnet', { code: 'cell.needed', where: 'subnet' });
     const way = (fields.device['way'] as Device['way'] | undefined) ?? kind.ways[0]?.way ?? 'bootp';
     const address = this.addressOf(row, subnet, kind, way, given);

@@ -199,10 +199,16 @@ test('every bad cell of a list is named, and the good lines are whole', () => {
 });
 
 test('a list without kind or subnet says which is missing', () => {
-  const { bad } = newRowsOf(plan, [{ title: 'x' }, { kind: 'belloch-drive-d4' }], {}, 0, idOf);
+  const list = [
+    { title: 'x' },
+    { kind: 'belloch-drive-d4' },
+    { kind: 'belloch-drive-d4', address: '1.2.3.999' },
+  ];
+  const { bad } = newRowsOf(plan, list, {}, 0, idOf);
   expect(bad.map((one) => [one.row, one.column, one.issue.code])).toEqual([
     [0, 'kind', 'cell.needed'],
     [1, 'subnet', 'cell.needed'],
+    [2, 'address', 'ipv4.octet'],
   ]);
 });
 
