@@ -12,6 +12,7 @@ import {
   groupKeysOf,
   judgeGroup,
   type GroupKey,
+  type GroupKind,
   type Member,
 } from './group-rules';
 import { leansOn } from './scope';
@@ -48,8 +49,8 @@ export class SnagBook {
   private plan: Plan | undefined;
   private readonly kept = new Map<string, Kept>();
   private readonly leaners = new Map<string, Set<string>>();
-  private readonly groups = new Map<string, Map<string | number, readonly Member[]>>();
-  private readonly members = new Map<string, Map<string, PlannedInterface>>();
+  private readonly groups = new Map<GroupKind, Map<string, Group>>();
+  private readonly members = new Map<string, PlannedInterface[]>();
   private readonly ofDevices = new Map<string, readonly Snag[]>();
   private readonly ofGroups = new Map<string, readonly Snag[]>();
   private readonly ofUses = new Map<string, readonly Snag[]>();
@@ -101,7 +102,7 @@ export class SnagBook {
     for (const [id, subnet] of subnets) if (this.subnets.get(id) !== subnet) dirty.subnets.add(id);
     this.subnets = subnets;
     for (const id of [...dirty.subnets])
-      for (const { device } of [...(this.members.get(id)?.values() ?? [])])
+      for (const { device } of [...(this.members.get(id) ?? [])])
         this.enterAgain(device, plan, dirty);
   }
 
@@ -140,7 +141,10 @@ export class SnagBook {
     this.kept.delete(id);
     markDirty(kept, dirty);
     for (const key of kept.keys) this.leaveGroup(key, dirty);
-    for (const at of interfaces) this.members.get(at.subnetId)?.delete(at.id);
+    for (const at of interfaces) {
+      const rest = this.members.get(at.subnetId)?.filter((one) => one.at !== at) ?? [];
+      this.members.set(at.subnetId, rest);
+    }
     for (const other of kept.leansOn) this.leaners.get(other)?.delete(id);
   }
 
@@ -156,15 +160,12 @@ export class SnagBook {
     markDirty(kept, dirty);
     for (const key of kept.keys) this.joinGroup(key, dirty);
     for (const at of device.interfaces)
-      into(this.members, at.subnetId, newMembers).set(at.id, { device, at });
+      into(this.members, at.subnetId, newMembers).push({ device, at });
     for (const other of kept.leansOn) into(this.leaners, other, newIds).add(device.id);
   }
 
-  private groupsOf({ kind, scope }: GroupKey): Map<string | number, readonly Member[]> {
-    const space = `${kind}|${scope}`;
-    let groups = this.groups.get(space);
-    if (!groups) this.groups.set(space, (groups = new Map()));
-    return groups;
+  private groupsOf({ kind, scope }: GroupKey): Group {
+    return into(into(this.groups, kind, newScopes), scope, newGroup);
   }
 
   // Nearly every group has one member, so it is kept as small as it can be.
@@ -218,7 +219,7 @@ export class SnagBook {
 
   private lookAtUse(plan: Plan, id: string): void {
     const subnet = this.subnets.get(id);
-    const members = this.inOrder([...(this.members.get(id)?.values() ?? [])]);
+    const members = this.inOrder([...(this.members.get(id) ?? [])]);
     keep(this.ofUses, id, subnet && subnetUseSnags(plan, subnet, members));
   }
 
@@ -261,7 +262,11 @@ const weight = (severity: Severity): number => SEVERITIES.indexOf(severity);
 
 const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 
-const newMembers = () => new Map<string, PlannedInterface>();
+type Group = Map<string | number, readonly Member[]>;
+
+const newScopes = () => new Map<string, Group>();
+const newGroup = (): Group => new Map();
+const newMembers = (): PlannedInterface[] => [];
 const newIds = () => new Set<string>();
 
 function into<K, V>(maps: Map<K, V>, key: K, make: () => V): V {
