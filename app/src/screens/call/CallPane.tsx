@@ -14,7 +14,8 @@ import { ProveStep } from './ProveStep';
 export function CallPane({ job, id }: { readonly job: string; readonly id: string }) {
   const { view, plan } = usePlan(job);
   const heard = useHeard();
-  const device = view?.devices.find((one) => one.interfaces.some((at) => at.id === id));
+  const devices = view?.devices ?? [];
+  const device = devices.find((one) => one.interfaces.some((at) => at.id === id));
   const at = device?.interfaces.find((one) => one.id === id);
   if (!view || !plan || !device || !at) return <Page>{null}</Page>;
   const call: Call = {

@@ -15,7 +15,8 @@ export function DevicePane({ job, device: id }: { readonly job: string; readonly
   const { view, plan, doc } = now ?? {};
   const wide = useWide();
   const router = useRouter();
-  const device = view?.devices.find((one) => one.id === id);
+  const devices = view?.devices ?? [];
+  const device = devices.find((one) => one.id === id);
   const at = device?.interfaces[0];
   if (!view || !plan || !doc || !device || !at) return <Page>{null}</Page>;
   const subnet = view.subnets.find((one) => one.id === at.subnetId);

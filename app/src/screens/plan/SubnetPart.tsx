@@ -1,19 +1,11 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Pressable, View } from 'react-native';
-import {
-  formatIpv4,
-  givenAddresses,
-  hostCountOf,
-  type DeviceInfo,
-  type Plan,
-  type Snag,
-  type Subnet,
-} from '@ipsonomo/core';
-import { AddressText, DeviceRow, SubnetRuler, Words } from '../../parts';
-import { clashesIn } from '../sheet/SubnetBar';
+import type { DeviceInfo, Plan, Snag, Subnet } from '@ipsonomo/core';
+import { DeviceRow, Words } from '../../parts';
 import { placeOf, plural } from '../words';
+import { SubnetHead } from './SubnetHead';
 
 interface Props {
   readonly id: string;
@@ -31,8 +23,6 @@ const MORE = 50;
 export function SubnetPart({ id, plan, snags, subnet, devices }: Props) {
   const router = useRouter();
   const [most, setMost] = useState(FIRST);
-  const given = useMemo(() => [...givenAddresses(plan, subnet.id)], [plan, subnet.id]);
-  const clashes = useMemo(() => clashesIn(plan, subnet.id, snags), [plan, subnet.id, snags]);
   return (
     <View style={{ gap: 8 }}>
       <Pressable
@@ -44,22 +34,7 @@ export function SubnetPart({ id, plan, snags, subnet, devices }: Props) {
         <Words size="device" heading={2}>
           {subnet.name}
         </Words>
-        <View
-          style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', columnGap: 12 }}
-        >
-          <AddressText
-            still
-            address={formatIpv4(subnet.prefix.network)}
-            length={subnet.prefix.length}
-            suffix={`/${subnet.prefix.length}`}
-          />
-          <Words size="second" tone="second">
-            {given.length} given, {hostCountOf(subnet.prefix) - given.length} free
-            {subnet.vlan === undefined ? '' : ` · VLAN ${subnet.vlan}`}
-            {clashes.size > 0 ? ` · ${plural(clashes.size, 'clash', 'clashes')}` : ''}
-          </Words>
-        </View>
-        <SubnetRuler subnet={subnet} given={given} clashes={clashes} />
+        <SubnetHead {...{ plan, snags, subnet }} />
       </Pressable>
       <DeviceRows id={id} plan={plan} devices={devices.slice(0, most)} />
       {devices.length > most ? (

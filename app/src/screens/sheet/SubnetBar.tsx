@@ -1,17 +1,10 @@
 import { useRouter } from 'expo-router';
 import { useMemo } from 'react';
 import { Pressable, View } from 'react-native';
-import {
-  formatIpv4,
-  givenAddresses,
-  hostCountOf,
-  type Ipv4,
-  type Plan,
-  type Snag,
-  type Subnet,
-} from '@ipsonomo/core';
-import { AddressText, SubnetRuler, Words } from '../../parts';
+import type { Plan, Snag } from '@ipsonomo/core';
+import { Words } from '../../parts';
 import { useColours } from '../../theme';
+import { SubnetHead } from '../plan/SubnetHead';
 
 interface Props {
   readonly id: string;
@@ -24,6 +17,7 @@ interface Props {
 
 /** Which subnet is shown, with its ruler; all of them at first. */
 export function SubnetBar({ id, plan, snags, shown, onShow }: Props) {
+  const router = useRouter();
   const counts = useMemo(() => {
     const all = new Map<string, number>();
     for (const { interfaces } of plan.devices)
@@ -57,7 +51,15 @@ export function SubnetBar({ id, plan, snags, shown, onShow }: Props) {
           />
         ))}
       </View>
-      {subnet ? <Shown {...{ id, plan, snags, subnet }} /> : null}
+      {subnet ? (
+        <Pressable
+          accessibilityRole="link"
+          accessibilityLabel={`Open ${subnet.name}`}
+          onPress={() => router.navigate(`/job/${id}/subnet/${subnet.id}`)}
+        >
+          <SubnetHead {...{ plan, snags, subnet }} />
+        </Pressable>
+      ) : null}
     </View>
   );
 }
@@ -96,57 +98,5 @@ function Chip({ name, count, isChosen, onPress }: ChipProps) {
         {count}
       </Words>
     </Pressable>
-  );
-}
-
-interface ShownProps {
-  readonly id: string;
-  readonly plan: Plan;
-  readonly snags: readonly Snag[];
-  readonly subnet: Subnet;
-}
-
-function Shown({ id, plan, snags, subnet }: ShownProps) {
-  const router = useRouter();
-  const given = useMemo(() => [...givenAddresses(plan, subnet.id)], [plan, subnet.id]);
-  const clashes = useMemo(() => clashesIn(plan, subnet.id, snags), [plan, subnet.id, snags]);
-  return (
-    <Pressable
-      accessibilityRole="link"
-      accessibilityLabel={`Open ${subnet.name}`}
-      onPress={() => router.navigate(`/job/${id}/subnet/${subnet.id}`)}
-      style={{ gap: 4 }}
-    >
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
-        <AddressText
-          still
-          address={formatIpv4(subnet.prefix.network)}
-          length={subnet.prefix.length}
-          suffix={`/${subnet.prefix.length}`}
-        />
-        <Words size="second" tone="second">
-          {given.length} given, {hostCountOf(subnet.prefix) - given.length} free
-          {subnet.vlan === undefined ? '' : ` · VLAN ${subnet.vlan}`}
-        </Words>
-        <Words size="second" tone="plum">
-          address by address
-        </Words>
-      </View>
-      <SubnetRuler subnet={subnet} given={given} clashes={clashes} />
-    </Pressable>
-  );
-}
-
-/** Addresses of a subnet that something wrong is said of. */
-export function clashesIn(plan: Plan, subnetId: string, snags: readonly Snag[]): ReadonlySet<Ipv4> {
-  const wrong = new Set(
-    snags.filter((one) => one.severity === 'wrong').flatMap((one) => [one.id, ...one.also]),
-  );
-  return new Set(
-    plan.devices.flatMap((device) =>
-      device.interfaces
-        .filter((at) => at.subnetId === subnetId && (wrong.has(at.id) || wrong.has(device.id)))
-        .map((at) => at.address),
-    ),
   );
 }

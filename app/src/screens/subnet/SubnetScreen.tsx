@@ -12,7 +12,7 @@ import {
 import { useJob, type Job } from '../../data';
 import { AddressText, Card, Page, Refusals, SubnetRuler, Words } from '../../parts';
 import { useWide } from '../../theme';
-import { clashesIn } from '../sheet/SubnetBar';
+import { clashesIn } from '../plan/SubnetHead';
 import { issuesOf, plural } from '../words';
 import { AddressPane } from './AddressPane';
 import { ChangeSubnet } from './ChangeSubnet';

@@ -1,0 +1,57 @@
+import { useMemo } from 'react';
+import { View } from 'react-native';
+import {
+  formatIpv4,
+  givenAddresses,
+  hostCountOf,
+  type Ipv4,
+  type Plan,
+  type Snag,
+  type Subnet,
+} from '@ipsonomo/core';
+import { AddressText, SubnetRuler, Words } from '../../parts';
+import { plural } from '../words';
+
+interface Props {
+  readonly plan: Plan;
+  readonly snags: readonly Snag[];
+  readonly subnet: Subnet;
+}
+
+/** A subnet at a glance: its network, how full it is, and its ruler. */
+export function SubnetHead({ plan, snags, subnet }: Props) {
+  const given = useMemo(() => [...givenAddresses(plan, subnet.id)], [plan, subnet.id]);
+  const clashes = useMemo(() => clashesIn(plan, subnet.id, snags), [plan, subnet.id, snags]);
+  return (
+    <View style={{ gap: 6 }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', columnGap: 12 }}>
+        <AddressText
+          still
+          address={formatIpv4(subnet.prefix.network)}
+          length={subnet.prefix.length}
+          suffix={`/${subnet.prefix.length}`}
+        />
+        <Words size="second" tone="second">
+          {given.length} given, {hostCountOf(subnet.prefix) - given.length} free
+          {subnet.vlan === undefined ? '' : ` · VLAN ${subnet.vlan}`}
+          {clashes.size > 0 ? ` · ${plural(clashes.size, 'clash', 'clashes')}` : ''}
+        </Words>
+      </View>
+      <SubnetRuler subnet={subnet} given={given} clashes={clashes} />
+    </View>
+  );
+}
+
+/** Addresses of a subnet that something wrong is said of. */
+export function clashesIn(plan: Plan, subnetId: string, snags: readonly Snag[]): ReadonlySet<Ipv4> {
+  const wrong = new Set(
+    snags.filter((one) => one.severity === 'wrong').flatMap((one) => [one.id, ...one.also]),
+  );
+  return new Set(
+    plan.devices.flatMap((device) =>
+      device.interfaces
+        .filter((at) => at.subnetId === subnetId && (wrong.has(at.id) || wrong.has(device.id)))
+        .map((at) => at.address),
+    ),
+  );
+}
