@@ -130,6 +130,15 @@ test('wide: a block, a list, copies, snags mended, a revision named; phone: one 
     await expect(page.getByLabel('10.44.0.2').first()).toBeVisible();
     await expect(page.getByText(/has 10\.44\.0\.2, of the band/)).toBeVisible();
   });
+  await test.step('everything else of it: a serial line, by the form of its shape', async () => {
+    await button(page, 'Everything of this device').click();
+    await button(page, 'Add to lines').click();
+    await page.getByLabel('settings').fill('9600 8N1');
+    await button(page, 'Save').click();
+    await expect(page.getByRole('heading', { name: 'Deck device 7' })).toBeVisible();
+    const plan = page.url().replace(/\/job\/([^/]+).*/, '/api/jobs/$1/plan.json');
+    expect(await (await page.request.get(plan)).text()).toContain('"settings":"9600 8N1"');
+  });
 });
 
 test('two people, one field: both stand side by side, and one is chosen', async ({

@@ -1,9 +1,16 @@
+import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import { formatIpv4, ROLE_WORDS, WAY_WORDS, type FactoryState, type Kind } from '@ipsonomo/core';
 import { Card, Words } from '../../parts';
 
+interface Props {
+  readonly kind: Kind;
+  /** What can be done with it, below what is known. */
+  readonly children?: ReactNode;
+}
+
 /** What is known of a kind. */
-export function KindFacts({ kind }: { readonly kind: Kind }) {
+export function KindFacts({ kind, children }: Props) {
   return (
     <Card>
       {kind.ways.map(({ way, first, steps }) => (
@@ -28,6 +35,7 @@ export function KindFacts({ kind }: { readonly kind: Kind }) {
           </View>
         </View>
       ))}
+      {children}
     </Card>
   );
 }

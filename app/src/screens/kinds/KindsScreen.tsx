@@ -5,6 +5,7 @@ import { kindsOf, WAY_WORDS, type Kind } from '@ipsonomo/core';
 import { chooseFile, useJob } from '../../data';
 import { Field, Page, Row, Words } from '../../parts';
 import { plural } from '../words';
+import { CorrectKind } from './CorrectKind';
 import { KindFacts } from './KindFacts';
 import { ReadKind } from './ReadKind';
 
@@ -57,7 +58,11 @@ export function KindsScreen({ job: id }: { readonly job: string }) {
                 {plural(counts.get(kind.id) ?? 0, 'device')}
               </Words>
             </Row>
-            {open === kind.id ? <KindFacts kind={kind} /> : null}
+            {open === kind.id && job ? (
+              <KindFacts kind={kind}>
+                <CorrectKind id={id} plan={job.plan} kind={kind} />
+              </KindFacts>
+            ) : null}
           </View>
         ))}
       </View>

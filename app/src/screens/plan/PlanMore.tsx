@@ -3,6 +3,7 @@ import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import type { Job } from '../../data';
 import { Words } from '../../parts';
+import { Realms } from './Realms';
 
 interface Props {
   readonly id: string;
@@ -39,6 +40,7 @@ export function PlanMore({ id, job }: Props) {
       {job.plan.devices.length > 0 ? (
         <Button type="outline" title="Copy a machine" onPress={go('copy')} />
       ) : null}
+      <Realms id={id} plan={job.plan} />
     </View>
   );
 }

@@ -1,4 +1,5 @@
 import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import {
@@ -48,6 +49,7 @@ interface Props {
 function Shown({ id, job, subnet }: Props) {
   const { plan, doc, snags } = job;
   const wide = useWide();
+  const router = useRouter();
   const [view, setView] = useState<Prefix>();
   const [chosen, setChosen] = useState<Ipv4>();
   const [now] = useState(() => Date.now());
@@ -106,6 +108,11 @@ function Shown({ id, job, subnet }: Props) {
           ) : (
             <Parts tape={tape} view={shown} onGo={setView} />
           )}
+          <Button
+            type="outline"
+            title="Realm, held ranges and all the rest"
+            onPress={() => router.navigate(`/job/${id}/thing/subnet/${subnet.id}` as '/')}
+          />
           <ChangeSubnet {...{ id, plan, doc, subnet }} onOpen={() => setChosen(undefined)} />
         </Page>
       </View>

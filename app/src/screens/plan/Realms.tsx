@@ -1,0 +1,42 @@
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { docOf, type Plan } from '@ipsonomo/core';
+import { useEdit } from '../../data';
+import { Refusals } from '../../parts';
+import { issuesOf } from '../words';
+
+/** Address spaces of their own, and what holds for the whole plan. */
+export function Realms({ id, plan }: { readonly id: string; readonly plan: Plan }) {
+  const router = useRouter();
+  const edit = useEdit(id);
+  const go = (path: string) => router.navigate(`/job/${id}/thing/${path}` as '/');
+  const add = () => {
+    const realm = { id: crypto.randomUUID(), name: `Realm ${plan.realms.length + 1}`, note: '' };
+    edit.mutate(
+      {
+        edits: [{ op: 'add', type: 'realm', thing: docOf('realm', realm) }],
+        why: `added ${realm.name}`,
+      },
+      { onSuccess: () => go(`realm/${realm.id}`) },
+    );
+  };
+  return (
+    <>
+      <Button
+        type="outline"
+        title="Pattern of names, bands of new subnets"
+        onPress={() => go(`settings/${plan.settings.id}`)}
+      />
+      {plan.realms.map((realm) => (
+        <Button
+          key={realm.id}
+          type="clear"
+          title={`Realm ${realm.name}`}
+          onPress={() => go(`realm/${realm.id}`)}
+        />
+      ))}
+      <Button type="clear" title="Another realm" loading={edit.isPending} onPress={add} />
+      <Refusals issues={issuesOf(edit.error)} />
+    </>
+  );
+}
