@@ -104,6 +104,9 @@ export const hostCountOf = (prefix: Prefix): number =>
 export const containsAddress = (prefix: Prefix, address: Ipv4): boolean =>
   ((address ^ prefix.network) & maskOf(prefix.length)) === 0;
 
+export const isSamePrefix = (a: Prefix, b: Prefix): boolean =>
+  a.network === b.network && a.length === b.length;
+
 /** Does the whole of `inner` lie in `outer`? Equal blocks contain each other. */
 export const containsPrefix = (outer: Prefix, inner: Prefix): boolean =>
   inner.length >= outer.length && containsAddress(outer, inner.network);

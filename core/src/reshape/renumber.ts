@@ -1,7 +1,7 @@
 import {
   containsAddress,
   formatIpv4,
-  formatPrefix,
+  isSamePrefix,
   lastOf,
   sizeOf,
   toIpv4,
@@ -146,7 +146,7 @@ function writtenElsewhere(
           : { ...one, address: moved(device, 'reference', one.address) },
       ),
       routes: device.routes.map((one) => ({
-        to: isSame(one.to, subnet.prefix) ? movedPrefix(one.to, subnet, shifted) : one.to,
+        to: isSamePrefix(one.to, subnet.prefix) ? movedPrefix(one.to, subnet, shifted) : one.to,
         via: moved(device, 'route', one.via),
       })),
       translations: device.translations.map((one) =>
@@ -162,8 +162,6 @@ function writtenElsewhere(
 
 const mentions = ({ references, routes, translations }: Device): boolean =>
   references.length + routes.length + translations.length > 0;
-
-const isSame = (a: Prefix, b: Prefix): boolean => formatPrefix(a) === formatPrefix(b);
 
 /** A route to the whole subnet follows it. */
 function movedPrefix(

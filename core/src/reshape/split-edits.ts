@@ -1,4 +1,4 @@
-import { fail, firstHostOf, formatPrefix, ok, type Issue, type Prefix, type Result } from '../net';
+import { fail, firstHostOf, isSamePrefix, ok, type Issue, type Prefix, type Result } from '../net';
 import {
   applyEdits,
   changeOf,
@@ -27,8 +27,6 @@ export interface SplitChange {
   readonly added: readonly Subnet[];
 }
 
-const sameNetwork = (a: Prefix, b: Prefix): boolean => formatPrefix(a) === formatPrefix(b);
-
 /**
  * Splits a block: every need gets its place and keeps it, and a subnet where there is none yet.
  * Nothing that has a place moves.
@@ -44,7 +42,7 @@ export function editsOfSplit(
   const split = done.value;
   const added = split.placed.flatMap(({ need, prefix }): readonly Subnet[] => {
     const isThere = plan.subnets.some(
-      (one) => one.realmId === block.realmId && sameNetwork(one.prefix, prefix),
+      (one) => one.realmId === block.realmId && isSamePrefix(one.prefix, prefix),
     );
     if (isThere) return [];
     const bands = defaultBands(prefix, plan.settings.bandTemplate);
@@ -105,10 +103,10 @@ export function editsOfRepack(
   let current = { plan, doc };
   for (const need of block.needs) {
     const after = places.get(need.name);
-    if (!need.fixed || !after || sameNetwork(need.fixed, after)) continue;
+    if (!need.fixed || !after || isSamePrefix(need.fixed, after)) continue;
     const before = need.fixed;
     const subnet = plan.subnets.find(
-      (one) => one.realmId === block.realmId && sameNetwork(one.prefix, before),
+      (one) => one.realmId === block.realmId && isSamePrefix(one.prefix, before),
     );
     const change = subnet && renumber(current.plan, current.doc, subnet, after, now);
     moved.push({ name: need.name, before, after, addresses: change?.rows.length ?? 0 });

@@ -117,6 +117,9 @@ export interface Snag {
   readonly also: readonly string[];
 }
 
+export const countWrong = (snags: readonly Snag[]): number =>
+  snags.filter((one) => one.severity === 'wrong').length;
+
 /** What an acceptance names: the same rule at the same place, with the same values. */
 export const snagKey = (snag: Snag): string =>
   `${snag.rule}@${snag.id}${snag.field === undefined ? '' : `.${snag.field}`}`;

@@ -1,6 +1,7 @@
 import {
   applyEdits,
   changeOf,
+  countWrong,
   findDoc,
   findKind,
   findSubnet,
@@ -17,7 +18,6 @@ import {
   type Plan,
   type PlanDoc,
   type PreviewDevice,
-  type Snag,
 } from '@ipsonomo/core';
 import type { Lists } from '../lists/lists';
 import { Refusal } from '../store/refusal';
@@ -58,7 +58,7 @@ export class ListImporter {
       devices: after.devices
         .slice(before.devices.length, before.devices.length + MOST_SHOWN)
         .map((device) => previewOf(after, device)),
-      wrong: wrongIn(snagsOf(after)) - wrongIn(snagsOf(before)),
+      wrong: countWrong(snagsOf(after)) - countWrong(snagsOf(before)),
     };
   }
 
@@ -90,9 +90,6 @@ export class ListImporter {
     return this.lists.make(jobId, listId, taking, thingsOf(doc), this.clock());
   }
 }
-
-const wrongIn = (snags: readonly Snag[]): number =>
-  snags.filter((one) => one.severity === 'wrong').length;
 
 function previewOf(plan: Plan, device: Plan['devices'][number]): PreviewDevice {
   const [at] = device.interfaces;

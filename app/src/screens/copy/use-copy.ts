@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import {
   applyEdits,
   copyMachine,
+  countWrong,
   planOf,
   sizeOf,
   snagsOf,
@@ -42,7 +43,7 @@ export function useCopy(
     return copyMachine(plan, order, now, () => crypto.randomUUID());
   }, [plan, devices, subnetIds, count, by, offset, find, replace, first, now]);
   const newWrong = useMemo(
-    () => (doc && snags && made?.ok ? wrongAfter(doc, made.value) - wrongIn(snags) : 0),
+    () => (doc && snags && made?.ok ? wrongAfter(doc, made.value) - countWrong(snags) : 0),
     [doc, snags, made],
   );
   const toggleSubnet = (id: string) =>
@@ -76,10 +77,7 @@ function span(plan: Plan | undefined, subnetIds: ReadonlySet<string>): number {
   return 2 ** Math.ceil(Math.log2(high - low));
 }
 
-const wrongIn = (snags: readonly Snag[]): number =>
-  snags.filter((one) => one.severity === 'wrong').length;
-
 function wrongAfter(doc: PlanDoc, { edits }: Copying): number {
   const outcome = applyEdits(doc, edits);
-  return outcome.ok ? wrongIn(snagsOf(planOf(outcome.value.doc))) : 0;
+  return outcome.ok ? countWrong(snagsOf(planOf(outcome.value.doc))) : 0;
 }

@@ -9,6 +9,7 @@ import {
 } from '@ipsonomo/core';
 import { partsOfAddress, StageNotches } from '../../parts';
 import { FIGURES, TYPE, WORDS, type Colours } from '../../theme';
+import { SIGNS } from '../snags/signs';
 import { GRID_COLUMNS, GRID_WIDTH, PINNED, type GridColumn } from './grid-columns';
 
 export const LINE_HEIGHT = 36;
@@ -26,8 +27,6 @@ interface Props {
   /** First and last chosen column, and the cursor's: `left-right-at`; empty where none is. */
   readonly chosen: string;
 }
-
-const SIGNS: Readonly<Record<Severity, string>> = { wrong: '×', doubtful: '!', hint: '·' };
 
 /**
  * One line of the sheet; drawn again only when it is another. Plain elements of the page: sixteen

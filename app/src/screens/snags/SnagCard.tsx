@@ -9,13 +9,13 @@ import {
   snagSentence,
   type Edit,
   type Plan,
-  type Severity,
   type Snag,
 } from '@ipsonomo/core';
 import { readSettings, useEdit } from '../../data';
 import { Field, Refusals, Words } from '../../parts';
 import { TOUCH, useColours } from '../../theme';
 import { issuesOf } from '../words';
+import { SIGNS } from './signs';
 
 interface Props {
   readonly job: string;
@@ -24,14 +24,6 @@ interface Props {
   /** Leads to the thing it is at. */
   readonly onGo: (() => void) | undefined;
 }
-
-export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
-  wrong: 'wrong',
-  doubtful: 'doubtful',
-  hint: 'hint',
-};
-
-const SIGNS: Readonly<Record<Severity, string>> = { wrong: '×', doubtful: '!', hint: '·' };
 
 /** One snag: what it is, what would mend it, and a way to say that it is meant so. */
 export function SnagCard({ job, plan, snag, onGo }: Props) {
@@ -56,7 +48,7 @@ export function SnagCard({ job, plan, snag, onGo }: Props) {
   return (
     <View
       role="article"
-      aria-label={`${SEVERITY_WORDS[snag.severity]}: ${sentence}`}
+      aria-label={`${snag.severity}: ${sentence}`}
       style={{ borderTopWidth: 3, borderTopColor: colours[tone], paddingTop: 6, gap: 6 }}
     >
       {onGo ? (
