@@ -1,4 +1,5 @@
 import {
+  docOfPlan,
   must,
   parsePrefix,
   readThing,
@@ -12,6 +13,8 @@ import {
 import { apart, byCause, causeOf } from '../../src/screens/snags/causes';
 import { moveBy, moveTo, rectOf, START } from '../../src/screens/sheet/cursor';
 import { partsOf, rowsOfTape } from '../../src/screens/subnet/tape';
+import { draftOfSubnet, readSubnetDraft } from '../../src/screens/subnet/subnet-draft';
+import { subnetEdits } from '../../src/screens/subnet/subnet-edits';
 import { emptyOf, formOf } from '../../src/screens/thing/schema';
 
 const SIZE = { rows: 10, columns: 4 };
@@ -81,4 +84,18 @@ test.each(THING_TYPES)('a form can be made of every field of a %s', (type) => {
   // What is empty lacks nothing but what a person has to say: no field has the wrong type.
   const wrong = issues.filter(({ facts }) => /is missing|no field/.test(String(facts?.['why'])));
   expect(wrong).toEqual([]);
+});
+
+test('the form of a subnet changes what was typed, and overwrites nothing that others wrote since', () => {
+  const opened = toSubnet({ id: 's', name: 'Hall', prefix: net('10.4.7.0/24'), vlan: 7 });
+  const doc = docOfPlan(toPlan({ subnets: [{ ...opened, vlan: 8, purpose: 'theirs' }] }));
+  const typed = (fields: object) =>
+    subnetEdits(doc, opened, readSubnetDraft(opened, { ...draftOfSubnet(opened), ...fields }), 0);
+  const told = (fields: object) =>
+    typed(fields)?.edits.map((one) => (one.op === 'set' ? [one.field, one.from, one.to] : []));
+  expect(told({ name: 'Hall 7' })).toEqual([['name', 'Hall', 'Hall 7']]);
+  // The same field: it goes out with what was seen, so that the server can hold both side by side.
+  expect(told({ vlan: '9' })).toEqual([['vlan', 7, 9]]);
+  expect(typed({ network: '10.5.7.0/24' })?.renumbering?.rows).toEqual([]);
+  expect(told({ network: '10.5.7.0/24' })).toContainEqual(['prefix', '10.4.7.0/24', '10.5.7.0/24']);
 });

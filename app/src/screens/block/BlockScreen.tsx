@@ -7,13 +7,15 @@ import {
   formatPrefix,
   hostCountOf,
   lengthFor,
+  type Edit,
   type Plan,
   type PlanDoc,
   type Split,
 } from '@ipsonomo/core';
 import { useEdit, useJob } from '../../data';
-import { Field, Page, Refusals, Words } from '../../parts';
+import { Card, Field, Page, Refusals, Words } from '../../parts';
 import { useColours } from '../../theme';
+import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
 import { issuesOf, plural } from '../words';
 import {
   draftOf,
@@ -47,14 +49,17 @@ interface FormProps {
 function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
   const router = useRouter();
   const edit = useEdit(id);
+  // What was seen when the form was opened: a block that somebody else changed since is a conflict.
+  const [opened] = useState(doc);
   const [draft, setDraft] = useState(first);
+  const conflicts = conflictsOf(edit.error);
   const read = useMemo(() => readBlock(draft), [draft]);
   const change = useMemo(
     () =>
       read.block && read.block.needs.length > 0
-        ? editsOfSplit(plan, doc, read.block, () => crypto.randomUUID())
+        ? editsOfSplit(plan, opened, read.block, () => crypto.randomUUID())
         : undefined,
-    [plan, doc, read.block],
+    [plan, opened, read.block],
   );
   const split = change?.ok ? change.value.split : undefined;
   const added = change?.ok ? change.value.added : [];
@@ -63,16 +68,12 @@ function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
       ...now,
       needs: now.needs.flatMap((one, at) => (at === index ? (need ? [need] : []) : [one])),
     }));
-  const save = () => {
-    if (change?.ok)
-      edit.mutate(
-        {
-          edits: change.value.edits,
-          why: `split ${draft.network} into ${plural(added.length, 'subnet')}`,
-        },
-        { onSuccess: () => router.navigate(`/job/${id}/plan`) },
-      );
-  };
+  const write = (edits: readonly Edit[]) =>
+    edit.mutate(
+      { edits, why: `split ${draft.network} into ${plural(added.length, 'subnet')}` },
+      { onSuccess: () => router.navigate(`/job/${id}/plan`) },
+    );
+  const save = () => change?.ok && write(change.value.edits);
   return (
     <Page
       maxWidth={900}
@@ -126,7 +127,19 @@ function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
       <Refusals issues={change && !change.ok ? change.error : []} />
       {split ? <LeftOver split={split} /> : null}
       {read.block && !isNew ? <Repack {...{ id, plan, doc }} block={read.block} /> : null}
-      <Refusals issues={issuesOf(edit.error)} />
+      {conflicts.length > 0 ? (
+        <Card strong>
+          <ConflictPane
+            {...{ doc, conflicts }}
+            edits={edit.variables?.edits ?? []}
+            isBusy={edit.isPending}
+            onSettle={write}
+            onLeave={() => router.navigate(`/job/${id}/plan`)}
+          />
+        </Card>
+      ) : (
+        <Refusals issues={issuesOf(edit.error)} />
+      )}
     </Page>
   );
 }

@@ -2,23 +2,14 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import {
-  applyEdits,
-  changeOf,
-  findDoc,
-  planOf,
-  renumber,
-  type Edit,
-  type Plan,
-  type PlanDoc,
-  type Renumbering,
-  type Subnet,
-} from '@ipsonomo/core';
+import { findDoc, type Plan, type PlanDoc, type Renumbering, type Subnet } from '@ipsonomo/core';
 import { useEdit } from '../../data';
 import { Card, Field, Notice, Refusals, Words } from '../../parts';
+import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
 import { issuesOf, plural } from '../words';
 import { Bands } from './Bands';
 import { draftOfSubnet, readSubnetDraft, type SubnetDraft } from './subnet-draft';
+import { subnetEdits } from './subnet-edits';
 
 interface Props {
   readonly id: string;
@@ -40,11 +31,27 @@ export function ChangeSubnet({ onOpen, ...props }: Props & { readonly onOpen: ()
 
 function Form({ id, plan, doc, subnet, onClose }: Props & { readonly onClose: () => void }) {
   const edit = useEdit(id);
+  const [opened] = useState(subnet);
   const [draft, setDraft] = useState(() => draftOfSubnet(subnet));
+  const conflicts = conflictsOf(edit.error);
   const [now] = useState(() => Date.now());
-  const read = useMemo(() => readSubnetDraft(subnet, draft), [subnet, draft]);
-  const made = useMemo(() => editsOf({ doc, subnet }, read, now), [doc, subnet, read, now]);
+  const read = useMemo(() => readSubnetDraft(opened, draft), [opened, draft]);
+  const made = useMemo(() => subnetEdits(doc, opened, read, now), [doc, opened, read, now]);
   const set = (field: keyof SubnetDraft) => (text: string) => setDraft({ ...draft, [field]: text });
+  if (conflicts.length > 0)
+    return (
+      <Card strong>
+        <ConflictPane
+          {...{ doc, conflicts }}
+          edits={edit.variables?.edits ?? []}
+          isBusy={edit.isPending}
+          onSettle={(edits) =>
+            edit.mutate({ edits, why: edit.variables?.why ?? '' }, { onSuccess: onClose })
+          }
+          onLeave={onClose}
+        />
+      </Card>
+    );
   return (
     <Card strong>
       <Field label="Name" value={draft.name} onChange={set('name')} issue={read.issues.name} />
@@ -99,33 +106,6 @@ function Form({ id, plan, doc, subnet, onClose }: Props & { readonly onClose: ()
       <RemoveSubnet {...{ id, plan, doc, subnet }} />
     </Card>
   );
-}
-
-interface Made {
-  readonly edits: readonly Edit[];
-  readonly renumbering: Renumbering | undefined;
-  readonly why: string;
-}
-
-/** First the fields in the old network, then the move with everything that is in it. */
-function editsOf(
-  { doc, subnet }: Pick<Props, 'doc' | 'subnet'>,
-  { thing, prefix }: ReturnType<typeof readSubnetDraft>,
-  now: number,
-): Made | undefined {
-  const before = findDoc(doc, 'subnet', subnet.id);
-  if (!thing || !before || !prefix) return undefined;
-  const own = changeOf('subnet', before, thing);
-  const isMoved =
-    prefix.network !== subnet.prefix.network || prefix.length !== subnet.prefix.length;
-  if (!isMoved) return { edits: own, renumbering: undefined, why: `changed subnet ${subnet.name}` };
-  const changed = applyEdits(doc, own);
-  if (!changed.ok) return undefined;
-  const next = planOf(changed.value.doc);
-  const moved = next.subnets.find((one) => one.id === subnet.id) ?? subnet;
-  const renumbering = renumber(next, changed.value.doc, moved, prefix, now);
-  const edits = [...own, ...renumbering.edits];
-  return { edits, renumbering, why: `renumbered subnet ${subnet.name}` };
 }
 
 const MOST = 60;

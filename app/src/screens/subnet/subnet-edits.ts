@@ -1,0 +1,44 @@
+import {
+  applyEdits,
+  changeOf,
+  docOf,
+  isSamePrefix,
+  planOf,
+  renumber,
+  type Edit,
+  type PlanDoc,
+  type Renumbering,
+  type Subnet,
+} from '@ipsonomo/core';
+import type { SubnetReading } from './subnet-draft';
+
+export interface SubnetEdits {
+  readonly edits: readonly Edit[];
+  readonly renumbering: Renumbering | undefined;
+  readonly why: string;
+}
+
+/**
+ * First the fields in the old network, then the move with everything that is in it.
+ * @param opened the subnet as it was when the form was opened: only what was typed since is changed,
+ * and what somebody else changed meanwhile is a conflict and not overwritten
+ */
+export function subnetEdits(
+  doc: PlanDoc,
+  opened: Subnet,
+  { thing, prefix }: Pick<SubnetReading, 'thing' | 'prefix'>,
+  now: number,
+): SubnetEdits | undefined {
+  if (!thing || !prefix) return undefined;
+  const own = changeOf('subnet', docOf('subnet', opened), thing);
+  const changed = applyEdits(doc, own);
+  const fields = { edits: own, renumbering: undefined, why: `changed subnet ${opened.name}` };
+  // In conflict already: the server says with what, before anything is moved.
+  if (isSamePrefix(prefix, opened.prefix) || !changed.ok) return fields;
+  const next = planOf(changed.value.doc);
+  const subnet = next.subnets.find((one) => one.id === opened.id);
+  if (!subnet) return fields;
+  const renumbering = renumber(next, changed.value.doc, subnet, prefix, now);
+  const why = `renumbered subnet ${opened.name}`;
+  return { edits: [...own, ...renumbering.edits], renumbering, why };
+}
