@@ -1,10 +1,4 @@
-/** A line that could not be read, or only in part. */
-export interface Unread {
-  /** Counted from 1. */
-  readonly line: number;
-  readonly text: string;
-  readonly why: string;
-}
+import { MOST_UNREAD, type Unread } from './description';
 
 export interface EdsEntry {
   /** As it was written. */
@@ -17,8 +11,6 @@ export interface EdsEntry {
 export type EdsSections = ReadonlyMap<string, ReadonlyMap<string, EdsEntry>>;
 
 const LONGEST = 80;
-/** A file with more broken lines than this is broken as a whole. */
-const MOST_UNREAD = 200;
 
 /**
  * Takes a data sheet apart: `[Section]`, then `Key = value, "text", …;`. A `$` begins a comment outside

@@ -1,14 +1,6 @@
 import { toKind, type Kind } from '../plan';
-import { readSections, type EdsEntry, type EdsSections, type Unread } from './eds-text';
-
-/** What a description file says of a kind, and what of it could not be read. */
-export interface Description {
-  readonly kind: Kind;
-  readonly unread: readonly Unread[];
-}
-
-/** Why a text describes no device. */
-export type NoDescription = 'no-device' | 'no-identity';
+import { TO_CONFIRM, type Description, type NoDescription, type Unread } from './description';
+import { readSections, type EdsEntry, type EdsSections } from './eds-text';
 
 const MILLI = 1000;
 
@@ -32,27 +24,40 @@ export function readEds(text: string): Description | NoDescription {
   const connections = connectionsOf(sections, unread);
   return {
     unread,
-    kind: toKind({
-      id: `eds-${vendor}-${type ?? 0}-${product}`,
-      ...{ maker: maker.slice(0, 80), name: name.slice(0, 120) },
-      orderNumber: word('catalog').slice(0, 80),
-      revision: major === '' ? '' : `${major}.${(minor || '0').padStart(2, '0')}`,
-      ...roleOf(type),
-      ways: [
-        { way: 'bootp', first: [], steps: [] },
-        { way: 'dhcp-mac', first: [], steps: [] },
-      ],
-      factory: { kind: 'asks', by: 'dhcp' },
-      pinning: { by: 'tcpip-object', steps: [] },
-      services: [{ protocol: 'tcp', port: 44_818, name: 'EtherNet/IP' }],
-      identity: { vendor, type: type ?? 0, product },
-      roles: [{ protocol: 'EtherNet/IP', side: 'serves' }],
-      offeredSizes: connections.sizes,
-      mostConnections: numberOf(sections.get('capacity')?.get('maxioconnections'), unread),
-      leastIntervalMillis: connections.leastInterval,
-      note: `Read from a description file; ways and factory state are to be confirmed.`,
-    }),
+    kinds: [
+      toKind({
+        id: `eds-${vendor}-${type ?? 0}-${product}`,
+        ...{ maker: maker.slice(0, 80), name: name.slice(0, 120) },
+        orderNumber: word('catalog').slice(0, 80),
+        revision: major === '' ? '' : `${major}.${(minor || '0').padStart(2, '0')}`,
+        ...roleOf(type),
+        ways: [
+          { way: 'bootp', first: [], steps: [] },
+          { way: 'dhcp-mac', first: [], steps: [] },
+        ],
+        factory: { kind: 'asks', by: 'dhcp' },
+        pinning: { by: 'tcpip-object', steps: [] },
+        services: [{ protocol: 'tcp', port: 44_818, name: 'EtherNet/IP' }],
+        identity: { vendor, type: type ?? 0, product },
+        roles: [{ protocol: 'EtherNet/IP', side: 'serves' }],
+        offeredSizes: connections.sizes,
+        mostConnections:
+          numberOf(sections.get('capacity')?.get('maxioconnections'), unread) || undefined,
+        leastIntervalMillis: connections.leastInterval,
+        ports: portsOf(sections),
+        note: TO_CONFIRM,
+      }),
+    ],
   };
+}
+
+/** What the sockets are called (Ethernet link class, `InterfaceLabel1 = "X1";`). */
+function portsOf(sections: EdsSections): readonly string[] {
+  const labels = [...(sections.get('ethernet link class') ?? [])]
+    .filter(([key]) => /^interfacelabel\d+$/.test(key))
+    .map(([, { values }]) => (values[0] ?? '').trim().slice(0, 40))
+    .filter((label) => label !== '');
+  return [...new Set(labels)].slice(0, 64);
 }
 
 function numberOf(entry: EdsEntry | undefined, unread: Unread[]): number | undefined {

@@ -1,2 +1,4 @@
+export * from './description';
 export * from './eds';
-export type { Unread } from './eds-text';
+export * from './gsdml';
+export type { XmlElement } from './xml';
