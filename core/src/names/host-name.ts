@@ -8,6 +8,9 @@ export type HostName = string & { readonly [hostNameBrand]: true };
 const MAX_LABEL = 63;
 const MAX_NAME = 253;
 
+/** One label that begins with a letter, as nearly every name in a plan: right at a glance. */
+const PLAIN = /^[a-z](?:[a-z0-9-]{0,61}[a-z0-9])?$/;
+
 /**
  * R-HOST-NAME: labels of 1–63 letters, digits and hyphens between dots, no hyphen at a label's
  * ends, 253 in all (RFC 1035 §2.3.4, RFC 1123 §2.1). Capital letters are accepted and made small,
@@ -16,6 +19,7 @@ const MAX_NAME = 253;
  * `name.hyphen`, `name.numeric`; `where` is the label or letter that is wrong.
  */
 export function parseHostName(text: string): Result<HostName> {
+  if (PLAIN.test(text)) return ok(text as HostName);
   if (text === '') return refuse('name.empty', text);
   if (/\s/.test(text)) return refuse('name.space', text);
   if (text.length > MAX_NAME) return refuse('name.length', text, { have: text.length });

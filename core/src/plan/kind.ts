@@ -11,6 +11,7 @@ import {
   note,
   object,
   prefix,
+  sha256,
   text,
   variant,
   whole,
@@ -89,13 +90,26 @@ export const PROTOCOLS = ['EtherNet/IP', 'PROFINET', 'Modbus/TCP', 'OPC UA'] as 
 /** Which side of a protocol a device can be: it opens connections, it serves them, or both. */
 const role = object({ protocol: choice(...PROTOCOLS), side: choice('opens', 'serves', 'both') });
 
+export const MOST_SLOT = 32_767;
+
+/** The most bytes of one paper. */
+export const MOST_PAPER = 20_000_000;
+
 const moduleOffer = object({
   title: text(120),
-  /** The slots it may sit in. */
-  firstSlot: whole(0, 999),
-  lastSlot: whole(0, 999),
+  /** The slots it may sit in; a PROFINET slot goes to 0x7FFF (IEC 61158-6-10; from memory). */
+  firstSlot: whole(0, MOST_SLOT),
+  lastSlot: whole(0, MOST_SLOT),
   inBytes: whole(0, 65_535),
   outBytes: whole(0, 65_535),
+});
+
+/** A file that goes with a kind; what it holds is kept beside the plan, by the SHA-256 of its bytes. */
+const paper = object({
+  id: sha256,
+  name: text(200),
+  what: choice('description', 'manual', 'drawing', 'other'),
+  bytes: whole(1, MOST_PAPER),
 });
 
 export const kindShape = object({
@@ -140,6 +154,8 @@ export const kindShape = object({
   /** Its web page cannot be changed while a controller is connected. */
   isLockedWhileConnected: flag(false),
   roles: list(role, 12),
+  /** What its sockets for cables are called, in their order. */
+  ports: list(text(40), 64),
   modules: list(moduleOffer, 2000),
   /** Connection sizes in bytes that are offered; a need is rounded up to the next. */
   offeredSizes: list(whole(0, 65_535), 200),
@@ -158,12 +174,15 @@ export const kindShape = object({
   longestVariable: maybe(whole(1, 255)),
   /** The address its project or tool proposes by itself. */
   proposes: absentAs(maybe(ipv4), () => undefined),
+  /** Description file, manual, drawing: what is wanted at the cabinet, where there is no internet. */
+  papers: list(paper, 20),
   note: note(),
 });
 
 export type Kind = ValueOf<typeof kindShape>;
 export type FactoryState = ValueOf<typeof factory>;
 export type Pinning = ValueOf<typeof pinning>;
+export type Paper = ValueOf<typeof paper>;
 export type Guide = ValueOf<typeof guide>;
 export type ModuleOffer = ValueOf<typeof moduleOffer>;
 export type Protocol = (typeof PROTOCOLS)[number];
@@ -173,6 +192,8 @@ export type ConnectionRole = ValueOf<typeof role>;
 export const guideOf = (kind: Kind, way: Guide['way']): Guide | undefined =>
   kind.ways.find((one) => one.way === way);
 
-/** A size as a connection offers it: the next step up, or the need itself where none is offered. */
+/** A size as a connection offers it: the next step up, or the need itself where none is offered or needed. */
 export const offeredSize = (kind: Kind, bytes: number): number =>
-  [...kind.offeredSizes].sort((a, b) => a - b).find((size) => size >= bytes) ?? bytes;
+  bytes === 0
+    ? 0
+    : ([...kind.offeredSizes].sort((a, b) => a - b).find((size) => size >= bytes) ?? bytes);

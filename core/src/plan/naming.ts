@@ -7,6 +7,7 @@ import {
   type NamePattern,
   type PatternValues,
 } from '../names';
+import { nameBySwitches } from '../switches';
 import type { Kind } from './kind';
 import { FIRST_SETTINGS, type Device, type Plan } from './model';
 
@@ -39,6 +40,29 @@ export function proposedName(
     ...{ role: kind.role, stem: kind.stem, last, switch: last },
   };
   return nameByPattern(namePatternOf(plan), values, taken);
+}
+
+/** The DHCP names that a plan's devices go by. */
+export const dhcpNamesOf = (plan: Pick<Plan, 'devices'>): Set<string> =>
+  new Set(plan.devices.map(dhcpNameOf));
+
+/**
+ * A DHCP name that the switches of a kind can make and nobody goes by; undefined where its switches
+ * make no names, or every one of them is taken.
+ */
+export function proposedSwitchName(
+  kind: Pick<Kind, 'switches'>,
+  taken: ReadonlySet<string>,
+): string | undefined {
+  for (const { act, from, to } of kind.switches?.meanings ?? []) {
+    if (act.kind !== 'name') continue;
+    // Switches at zero are how a device comes out of its box.
+    for (let value = Math.max(1, from); value <= to; value += 1) {
+      const name = nameBySwitches(act.pattern, value);
+      if (!taken.has(name)) return name;
+    }
+  }
+  return undefined;
 }
 
 /** The station name of a device: as typed, or made from the host name. */

@@ -129,7 +129,9 @@ const deviceOnce = new WeakMap<Thing<'device'>, Device>();
 function deviceOf(one: Thing<'device'>, interfaces: readonly Interface[]): Device {
   const known = deviceOnce.get(one);
   if (known && isSameList(known.interfaces, interfaces)) return known;
-  const device = { ...one, interfaces };
+  // In this order: V8 gives each object that is spread and then added to a layout of its own, and
+  // reading the fields of thousands of layouts is twice as slow.
+  const device = { interfaces, ...one };
   deviceOnce.set(one, device);
   return device;
 }

@@ -66,6 +66,15 @@ export const id: Shape<string> = {
   schema: { type: 'string', pattern: '^[\\w.:-]{1,80}$' },
 };
 
+export const sha256: Shape<string> = {
+  read: (json, path, issues) =>
+    typeof json === 'string' && /^[0-9a-f]{64}$/.test(json)
+      ? json
+      : wrong(issues, path, 'must be a SHA-256: 64 hex digits in small letters'),
+  write: (value) => value,
+  schema: { type: 'string', pattern: '^[0-9a-f]{64}$' },
+};
+
 export const whole = (least: number, most: number): Shape<number> => ({
   read: (json, path, issues) =>
     typeof json === 'number' && Number.isInteger(json) && json >= least && json <= most

@@ -1,4 +1,4 @@
-import { kindShape } from './kind';
+import { kindShape, MOST_SLOT } from './kind';
 import {
   absentAs,
   choice,
@@ -93,7 +93,7 @@ const connectionShape = object({
   controller: endShape,
 });
 
-const moduleShape = object({ slot: whole(0, 999), title: text(120) });
+const moduleShape = object({ slot: whole(0, MOST_SLOT), title: text(120) });
 
 const lineShape = object({
   title: text(80),

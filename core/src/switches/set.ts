@@ -24,17 +24,16 @@ export function setForAddress(
   return setWhere(face, where, (reading) => addressBySwitches(face, reading, network) === address);
 }
 
-/** The way to a meaning that is no address: ask, stored, factory, a name with this number. */
+/**
+ * The way to a meaning that is no address: ask, stored, factory, a name with this number.
+ * @param where what is wanted, for the refusal
+ */
 export function setForAct(
   face: SwitchFace,
-  kind: SwitchAct['kind'],
-  value?: number,
+  where: string,
+  isMeant: (act: SwitchAct, value: number) => boolean,
 ): Result<SwitchSetting> {
-  return setWhere(
-    face,
-    kind,
-    (reading) => reading.act?.kind === kind && (value === undefined || reading.value === value),
-  );
+  return setWhere(face, where, ({ act, value }) => act !== undefined && isMeant(act, value));
 }
 
 const hasFixed = (face: SwitchFace, address: Ipv4): boolean =>
@@ -112,14 +111,30 @@ export function addressesBySwitches(face: SwitchFace, network: Prefix): Readonly
 
 function findAddresses(face: SwitchFace, network: Prefix): ReadonlySet<Ipv4> {
   const addresses = new Set<Ipv4>();
-  for (const { mode, from, to, act } of face.meanings)
-    for (let value = from; value <= to; value += 1) {
-      const address = addressBySwitches(face, { value, mode: mode ?? 0, act }, network);
-      if (address !== undefined && settingOf(face, value, mode ?? modesOf(face)[0] ?? 0))
-        addresses.add(address);
-    }
+  for (const reading of readingsOf(face)) {
+    const address = addressBySwitches(face, reading, network);
+    if (address !== undefined) addresses.add(address);
+  }
   return new Set([...addresses].sort((a, b) => a - b));
 }
+
+const readings = new WeakMap<SwitchFace, readonly SwitchReading[]>();
+
+/** Every reading that may be an address and that some position gives. */
+function readingsOf(face: SwitchFace): readonly SwitchReading[] {
+  const known = readings.get(face);
+  if (known) return known;
+  const found = face.meanings.flatMap(({ mode: only, from, to, act }) => {
+    if (!ADDRESS_ACTS.has(act.kind)) return [];
+    const mode = only ?? modesOf(face)[0] ?? 0;
+    return Array.from({ length: to - from + 1 }, (_, step) => ({ value: from + step, mode, act }));
+  });
+  const makeable = found.filter(({ value, mode }) => settingOf(face, value, mode));
+  readings.set(face, makeable);
+  return makeable;
+}
+
+const ADDRESS_ACTS: ReadonlySet<SwitchAct['kind']> = new Set(['last-number', 'host-part', 'fixed']);
 
 /** Every row of positions the face can stand in, first position slowest. */
 export function* everyPosition(face: SwitchFace): Generator<readonly number[]> {

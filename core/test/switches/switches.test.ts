@@ -70,7 +70,9 @@ test.each([
 
 test('what the number means beyond addresses is found both ways', () => {
   expect(must(readSwitches(DECIMAL, [9, 9, 9])).act).toEqual({ kind: 'factory' });
-  expect(must(setForAct(DECIMAL, 'factory')).positions).toEqual([9, 9, 9]);
+  expect(must(setForAct(DECIMAL, 'factory', ({ kind }) => kind === 'factory')).positions).toEqual([
+    9, 9, 9,
+  ]);
   expect(must(readSwitches(DECIMAL, [3, 0, 0])).act).toBeUndefined();
 });
 

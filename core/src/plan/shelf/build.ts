@@ -25,6 +25,7 @@ export const toKind = (fields: Pick<Kind, Needed> & Partial<Kind>): Kind => ({
   asksNewPassword: false,
   isLockedWhileConnected: false,
   roles: [],
+  ports: [],
   modules: [],
   offeredSizes: [],
   mostConnections: undefined,
@@ -36,6 +37,7 @@ export const toKind = (fields: Pick<Kind, Needed> & Partial<Kind>): Kind => ({
   refusesEdgeNumbers: false,
   longestVariable: undefined,
   proposes: undefined,
+  papers: [],
   note: '',
   ...fields,
 });
