@@ -9,14 +9,14 @@ import {
 import { deviceSnags } from './device-rules';
 import {
   controllerSnags,
-  groupKeysOf,
+  eachGroupKey,
   judgeGroup,
   type GroupKey,
   type GroupKind,
   type Member,
 } from './group-rules';
 import { leansOn } from './scope';
-import { SEVERITIES, snagKey, type Severity, type Snag } from './snag';
+import { joined, SEVERITIES, snagKey, type Severity, type Snag } from './snag';
 import { cableSnags, subnetSnags, subnetUseSnags } from './subnet-rules';
 
 /** What is kept of a device since the last look: itself, and what its place depends on. */
@@ -25,8 +25,6 @@ interface Kept {
   readonly kind: Kind | undefined;
   /** The subnet of each interface. */
   readonly subnets: readonly (Subnet | undefined)[];
-  readonly keys: readonly GroupKey[];
-  readonly leansOn: readonly string[];
 }
 
 /** What an edit has touched and has to be looked at again. */
@@ -58,6 +56,7 @@ export class SnagBook {
   private ofCables: readonly Snag[] = [];
   private all: readonly Snag[] = [];
   private subnets: ReadonlyMap<string, Subnet> = new Map();
+  private alone = new Map<Subnet, readonly Subnet[]>();
   /** Where each device stands in the plan. */
   private places: ReadonlyMap<string, number> = new Map();
 
@@ -90,8 +89,10 @@ export class SnagBook {
         for (const { subnetId } of list) dirty.subnets.add(subnetId);
     if (before && before.kinds !== plan.kinds) this.takeInKinds(plan, dirty);
     if (before?.devices !== plan.devices) this.takeInDevices(plan, before?.devices ?? [], dirty);
-    for (const id of [...dirty.devices])
-      for (const leaner of this.leaners.get(id) ?? []) dirty.devices.add(leaner);
+    // At first all of them are looked at anyway.
+    if (before)
+      for (const id of [...dirty.devices])
+        for (const leaner of this.leaners.get(id) ?? []) dirty.devices.add(leaner);
     for (const id of dirty.controllers) dirty.devices.add(id);
     return dirty;
   }
@@ -101,6 +102,7 @@ export class SnagBook {
     for (const id of this.subnets.keys()) if (!subnets.has(id)) dirty.subnets.add(id);
     for (const [id, subnet] of subnets) if (this.subnets.get(id) !== subnet) dirty.subnets.add(id);
     this.subnets = subnets;
+    this.alone = new Map();
     for (const id of [...dirty.subnets])
       for (const { device } of [...(this.members.get(id) ?? [])])
         this.enterAgain(device, plan, dirty);
@@ -112,6 +114,7 @@ export class SnagBook {
   }
 
   private takeInDevices(plan: Plan, before: readonly Device[], dirty: Dirty): void {
+    if (this.kept.size === 0) return this.takeInAll(plan, dirty);
     let isSameOrder = before.length === plan.devices.length;
     plan.devices.forEach((device, index) => {
       const was = before[index];
@@ -130,6 +133,13 @@ export class SnagBook {
       }
   }
 
+  /** The first look: nothing is known that could be another. */
+  private takeInAll(plan: Plan, dirty: Dirty): void {
+    dirty.titles = true;
+    this.places = new Map(plan.devices.map((device, index) => [device.id, index]));
+    for (const device of plan.devices) this.enter(device, plan, dirty);
+  }
+
   private enterAgain(device: Device, plan: Plan, dirty: Dirty): void {
     const kept = this.kept.get(device.id);
     if (kept) this.forget(kept, dirty);
@@ -140,49 +150,77 @@ export class SnagBook {
     const { id, interfaces } = kept.device;
     this.kept.delete(id);
     markDirty(kept, dirty);
-    for (const key of kept.keys) this.leaveGroup(key, dirty);
+    eachGroupKey(kept.device, kept.subnets, (kind, scope, value, member) =>
+      this.leaveGroup(kind, scope, value, member, dirty),
+    );
     for (const at of interfaces) {
       const rest = this.members.get(at.subnetId)?.filter((one) => one.at !== at) ?? [];
       this.members.set(at.subnetId, rest);
     }
-    for (const other of kept.leansOn) this.leaners.get(other)?.delete(id);
+    for (const other of leansOn(kept.device)) this.leaners.get(other)?.delete(id);
   }
 
   private enter(device: Device, plan: Plan, dirty: Dirty): void {
     const kept: Kept = {
       device,
       kind: findKind(plan, device.kindId),
-      subnets: device.interfaces.map((at) => this.subnets.get(at.subnetId)),
-      keys: groupKeysOf(device, this.subnets),
-      leansOn: leansOn(device),
+      subnets: this.subnetsOf(device),
     };
     this.kept.set(device.id, kept);
     markDirty(kept, dirty);
-    for (const key of kept.keys) this.joinGroup(key, dirty);
+    eachGroupKey(device, kept.subnets, (kind, scope, value, member) =>
+      this.joinGroup(kind, scope, value, member, dirty),
+    );
     for (const at of device.interfaces)
       into(this.members, at.subnetId, newMembers).push({ device, at });
-    for (const other of kept.leansOn) into(this.leaners, other, newIds).add(device.id);
+    for (const other of leansOn(device)) into(this.leaners, other, newIds).add(device.id);
   }
 
-  private groupsOf({ kind, scope }: GroupKey): Group {
+  /** Nearly every device has one interface: those of one subnet share a list. */
+  private subnetsOf({ interfaces }: Device): readonly (Subnet | undefined)[] {
+    const [first, ...others] = interfaces;
+    const subnet = first && this.subnets.get(first.subnetId);
+    if (subnet === undefined || others.length > 0)
+      return interfaces.map((at) => this.subnets.get(at.subnetId));
+    return into(this.alone, subnet, () => [subnet]);
+  }
+
+  private groupsOf(kind: GroupKind, scope: string): Group {
     return into(into(this.groups, kind, newScopes), scope, newGroup);
   }
 
   // Nearly every group has one member, so it is kept as small as it can be.
-  private joinGroup(key: GroupKey, dirty: Dirty): void {
-    const groups = this.groupsOf(key);
-    const group = groups.get(key.value);
-    if (group) markGroup(key, dirty);
-    groups.set(key.value, group ? [...group, key.member] : [key.member]);
+  private joinGroup(
+    kind: GroupKind,
+    scope: string,
+    value: string | number,
+    member: Member,
+    dirty: Dirty,
+  ): void {
+    const groups = this.groupsOf(kind, scope);
+    const group = groups.get(value);
+    if (group === undefined) {
+      groups.set(value, member);
+      return;
+    }
+    markGroup({ kind, scope, value }, dirty);
+    groups.set(value, [...membersOf(group), member]);
   }
 
-  private leaveGroup(key: GroupKey, dirty: Dirty): void {
-    const groups = this.groupsOf(key);
-    const group = groups.get(key.value) ?? [];
-    if (group.length > 1) markGroup(key, dirty);
-    const rest = group.filter((one) => one !== key.member);
-    if (rest.length === 0) groups.delete(key.value);
-    else groups.set(key.value, rest);
+  private leaveGroup(
+    kind: GroupKind,
+    scope: string,
+    value: string | number,
+    member: Member,
+    dirty: Dirty,
+  ): void {
+    const groups = this.groupsOf(kind, scope);
+    const group = membersOf(groups.get(value));
+    if (group.length > 1) markGroup({ kind, scope, value }, dirty);
+    const rest = group.filter((one) => one.device !== member.device || one.at !== member.at);
+    const [first] = rest;
+    if (first === undefined) groups.delete(value);
+    else groups.set(value, rest.length === 1 ? first : rest);
   }
 
   private lookAtDevice(id: string): void {
@@ -203,16 +241,22 @@ export class SnagBook {
       other: this.deviceOf,
     });
     const leaners = this.leaners.get(id);
-    const leaning = [...(leaners ?? [])].map(this.deviceOf).filter((one) => one !== undefined);
-    const ofLeaners = leaners ? controllerSnags(device, kind, leaning) : [];
-    keep(this.ofDevices, id, ofLeaners.length > 0 ? [...snags, ...ofLeaners] : snags);
+    keep(
+      this.ofDevices,
+      id,
+      leaners ? joined(snags, controllerSnags(device, kind, this.devicesOf(leaners))) : snags,
+    );
   }
 
   private readonly subnetOf = (id: string): Subnet | undefined => this.subnets.get(id);
+  private devicesOf(ids: ReadonlySet<string>): readonly Device[] {
+    return [...ids].map(this.deviceOf).filter((one) => one !== undefined);
+  }
+
   private readonly deviceOf = (id: string): Device | undefined => this.kept.get(id)?.device;
 
   private lookAtGroup(text: string, key: GroupKey): void {
-    const group = this.groupsOf(key).get(key.value) ?? [];
+    const group = membersOf(this.groupsOf(key.kind, key.scope).get(key.value));
     const isAlone = group.length < 2;
     keep(this.ofGroups, text, isAlone ? [] : judgeGroup(key.kind, this.inOrder([...group])));
   }
@@ -262,7 +306,11 @@ const weight = (severity: Severity): number => SEVERITIES.indexOf(severity);
 
 const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 
-type Group = Map<string | number, readonly Member[]>;
+/** By value: who has it, alone in most cases and then without a list. */
+type Group = Map<string | number, Member | readonly Member[]>;
+
+const membersOf = (group: Member | readonly Member[] | undefined): readonly Member[] =>
+  group === undefined ? [] : 'device' in group ? [group] : group;
 
 const newScopes = () => new Map<string, Group>();
 const newGroup = (): Group => new Map();

@@ -1,37 +1,34 @@
-import { offeredSize, type ConnectionEnd, type Device, type Kind } from '../plan';
+import {
+  measureEnd,
+  moduleBytes,
+  offeredBytes,
+  offeredSize,
+  type ConnectionEnd,
+  type Device,
+  type Kind,
+  type Measured,
+} from '../plan';
 import type { DeviceScope } from './scope';
 import { snag, type Snag, type SnagFacts, type SnagRule } from './snag';
 
 // The same connection stands twice: in the device (or its description file) and in the controller's
 // project. The two are brought to one measure and held against each other.
 
-/** One end in bytes without header, seen by the controller. */
-interface Measured {
-  readonly inBytes: number | undefined;
-  readonly outBytes: number | undefined;
-}
-
-const bytesOf = (size: number | undefined, end: ConnectionEnd): number | undefined =>
-  size === undefined ? undefined : (size * Number(end.unitBits)) / 8 - end.headerBytes;
-
-/** In and out swap with the viewpoint: what the device sends is the controller's input. */
-function measure(end: ConnectionEnd): Measured {
-  const [inBytes, outBytes] = [bytesOf(end.inSize, end), bytesOf(end.outSize, end)];
-  return end.viewpoint === 'controller'
-    ? { inBytes, outBytes }
-    : { inBytes: outBytes, outBytes: inBytes };
-}
-
 const differ = <T>(a: T | undefined, b: T | undefined): boolean =>
   a !== undefined && b !== undefined && a !== b;
 
-export function connectionSnags({ device, kind }: DeviceScope): readonly Snag[] {
+/** What speaks against the connection of one device, by itself. */
+export function connectionSnags({
+  device,
+  kind,
+}: Pick<DeviceScope, 'device' | 'kind'>): readonly Snag[] {
   const { connection } = device;
   if (!connection) return [];
   const { device: own, controller } = connection;
+  const stated = measureEnd(own);
   return [
-    ...sizeSnags(device, measure(own), measure(controller), own, controller),
-    ...offerSnags(device, kind, measure(own)),
+    ...sizeSnags(device, ownSizes(device, kind, stated), measureEnd(controller), own, controller),
+    ...offerSnags(device, kind, stated),
     ...numberSnags(device, own, controller),
     ...intervalSnags(device, own, controller, kind),
     ...(connection.protocol === 'Modbus/TCP' ? registerSnags(device, own, controller) : []),
@@ -44,6 +41,16 @@ const at = (device: Device, rule: SnagRule, facts: SnagFacts): Snag =>
     { type: 'device', id: device.id, field: 'connection' },
     { device: device.title, ...facts },
   );
+
+/** A station that states no size has the one that its modules come to. */
+function ownSizes(device: Device, kind: Kind | undefined, stated: Measured): Measured {
+  if (!kind || device.modules.length === 0 || kind.modules.length === 0) return stated;
+  const computed = offeredBytes(device, kind);
+  return {
+    inBytes: stated.inBytes ?? computed.inBytes,
+    outBytes: stated.outBytes ?? computed.outBytes,
+  };
+}
 
 /** The one reason that explains a difference of sizes best. */
 function sizeSnags(
@@ -99,21 +106,6 @@ function offerSnags(device: Device, kind: Kind | undefined, own: Measured): read
     const offered = offeredSize(kind, Math.max(stated, need));
     return offered === stated ? [] : [at(device, 'S-SIZE-OFFERED', { way, stated, need, offered })];
   });
-}
-
-/** The bytes that the modules of a station need, before rounding up to what is offered. */
-export function moduleBytes(
-  device: Pick<Device, 'modules'>,
-  kind: Kind,
-): { readonly inBytes: number; readonly outBytes: number } {
-  let inBytes = 0;
-  let outBytes = 0;
-  for (const { title } of device.modules) {
-    const offer = kind.modules.find((one) => one.title === title);
-    inBytes += offer?.inBytes ?? 0;
-    outBytes += offer?.outBytes ?? 0;
-  }
-  return { inBytes, outBytes };
 }
 
 function numberSnags(device: Device, own: ConnectionEnd, other: ConnectionEnd): readonly Snag[] {

@@ -20,13 +20,13 @@ import { nameBySwitches } from '../switches';
 import { connectionSnags } from './connection-rules';
 import { interfaceSnags } from './interface-rules';
 import type { DeviceScope } from './scope';
-import { snag, type Snag, type SnagFacts, type SnagRule } from './snag';
+import { joined, NO_SNAGS, snag, type Snag, type SnagFacts, type SnagRule } from './snag';
 
 /** Everything that can be said of one device from itself, its kind, its subnets and its controller. */
 export function deviceSnags(scope: DeviceScope): readonly Snag[] {
-  const snags: Snag[] = [];
-  for (const at of scope.device.interfaces) snags.push(...interfaceSnags(scope, at));
-  for (const rule of RULES) snags.push(...rule(scope));
+  let snags = NO_SNAGS;
+  for (const at of scope.device.interfaces) snags = joined(snags, interfaceSnags(scope, at));
+  for (const rule of RULES) snags = joined(snags, rule(scope));
   return snags;
 }
 
@@ -207,6 +207,7 @@ function gatewaySnag(scope: DeviceScope, controller: Device): Snag | undefined {
 }
 
 function moduleSnags({ device, kind }: DeviceScope): readonly Snag[] {
+  if (device.modules.length === 0) return NO_SNAGS;
   const snags: Snag[] = [];
   const taken = new Set<number>();
   for (const { slot, title } of device.modules) {
@@ -221,6 +222,7 @@ function moduleSnags({ device, kind }: DeviceScope): readonly Snag[] {
 }
 
 function lineSnags({ device }: DeviceScope): readonly Snag[] {
+  if (device.lines.length === 0) return NO_SNAGS;
   const snags: Snag[] = [];
   const ports = new Map<number, string>();
   for (const { title, tcpPort, units } of device.lines) {
@@ -241,6 +243,7 @@ function lineSnags({ device }: DeviceScope): readonly Snag[] {
 }
 
 function referenceSnags({ device, other }: DeviceScope): readonly Snag[] {
+  if (device.references.length === 0) return NO_SNAGS;
   return device.references.flatMap(({ what, deviceId, address }) => {
     const named = deviceId === undefined ? undefined : other(deviceId);
     if (deviceId !== undefined && !named)

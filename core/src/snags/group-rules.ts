@@ -27,8 +27,14 @@ export interface GroupKey {
   /** The realm, subnet or controller in which it has to be the only one. */
   readonly scope: string;
   readonly value: string | number;
-  readonly member: Member;
 }
+
+export type VisitKey = (
+  kind: GroupKind,
+  scope: string,
+  value: string | number,
+  member: Member,
+) => void;
 
 const titles = (members: readonly Member[]): string =>
   members.map(({ device }) => device.title).join(' and ');
@@ -111,35 +117,36 @@ function packetsPerSecond(devices: readonly Device[]): number {
   return Math.ceil(packets);
 }
 
-/** The keys under which a device stands. */
-export function groupKeysOf(
+/**
+ * Visits every key under which a device stands. They are made anew each time: kept for tens of
+ * thousands of devices they would be most of what the book holds.
+ * @param subnets that of each interface
+ */
+export function eachGroupKey(
   device: Device,
-  subnets: ReadonlyMap<string, Subnet>,
-): readonly GroupKey[] {
-  const keys: GroupKey[] = [];
+  subnets: readonly (Subnet | undefined)[],
+  visit: VisitKey,
+): void {
   const whole: Member = { device };
-  const add = (kind: GroupKind, scope: string, value: string | number, member: Member = whole) =>
-    void keys.push({ kind, scope, value, member });
   let before: string | undefined;
-  for (const at of device.interfaces) {
-    const realm = subnets.get(at.subnetId)?.realmId;
-    if (realm === undefined) continue;
+  device.interfaces.forEach((at, index) => {
+    const realm = subnets[index]?.realmId;
+    if (realm === undefined) return;
     const member = { device, at };
-    add('address', realm, at.address, member);
-    if (at.mac !== undefined) add('mac', realm, at.mac, member);
-    if (before === realm) continue;
+    visit('address', realm, at.address, member);
+    if (at.mac !== undefined) visit('mac', realm, at.mac, member);
+    if (before === realm) return;
     before = realm;
-    add('host', realm, device.name.toLowerCase());
-    if (device.way === 'dhcp-name') add('dhcp', realm, dhcpNameOf(device));
-  }
+    visit('host', realm, device.name.toLowerCase(), whole);
+    if (device.way === 'dhcp-name') visit('dhcp', realm, dhcpNameOf(device), whole);
+  });
   if (goesByStationName(device))
     for (const subnetId of new Set(device.interfaces.map((one) => one.subnetId)))
-      add('station', subnetId, stationNameOf(device));
-  add('title', '', device.title);
+      visit('station', subnetId, stationNameOf(device), whole);
+  visit('title', '', device.title, whole);
   const { controllerId } = device;
   if (controllerId !== undefined && controllerId !== device.id)
-    add('variable', controllerId, variableOf(device));
-  return keys;
+    visit('variable', controllerId, variableOf(device), whole);
 }
 
 const goesByStationName = ({ way, protocol, stationName }: Device): boolean =>

@@ -1,6 +1,7 @@
 export * from './snag';
 export * from './book';
 export * from './mend';
+export * from './mend-all';
 export * from './slip';
-export { moduleBytes, registerFrom0 } from './connection-rules';
+export { connectionSnags, registerFrom0 } from './connection-rules';
 export { isOneOff } from './device-rules';

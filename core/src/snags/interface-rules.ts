@@ -15,7 +15,7 @@ import type { Interface, Subnet } from '../plan';
 import { addressesBySwitches, setForAddress, type SwitchFace } from '../switches';
 import type { DeviceScope } from './scope';
 import { findSlip } from './slip';
-import { snag, type Snag } from './snag';
+import { joined, snag, type Snag } from './snag';
 
 /** Everything about one interface and its address. */
 export function interfaceSnags(scope: DeviceScope, at: Interface): readonly Snag[] {
@@ -30,13 +30,9 @@ export function interfaceSnags(scope: DeviceScope, at: Interface): readonly Snag
         { device: scope.device.title, address: formatIpv4(at.address) },
       ),
     ];
-  return [
-    ...macSnags(scope, at),
-    ...addressSnags(scope, at, subnet),
-    ...maskSnags(scope, at, subnet),
-    ...ownGatewaySnags(scope, at, subnet),
-    ...switchSnags(scope, at, subnet),
-  ];
+  let snags = macSnags(scope, at);
+  for (const rule of RULES) snags = joined(snags, rule(scope, at, subnet));
+  return snags;
 }
 
 function macSnags({ device }: DeviceScope, { id, mac, address }: Interface): readonly Snag[] {
@@ -166,3 +162,5 @@ function codeOf(face: SwitchFace, value: number): string | undefined {
     return undefined;
   return found.act.kind;
 }
+
+const RULES = [addressSnags, maskSnags, ownGatewaySnags, switchSnags] as const;

@@ -3,11 +3,13 @@ import { parseStationName, toStationName, toVariable } from '../names';
 import {
   avoidedFor,
   changeOf,
+  dhcpNamesOf,
   docOf,
   findKind,
   findSubnet,
   nextFree,
   proposedName,
+  proposedSwitchName,
   type Device,
   type Edit,
   type Interface,
@@ -128,6 +130,14 @@ const MENDERS: Partial<Record<Snag['rule'], Mender>> = {
     const device = findDevice(plan, snag);
     if (!device || snag.field === undefined) return undefined;
     return set('device', device, 'derive-name', { [snag.field]: null }, { name: device.name });
+  },
+  'S-SWITCH-NAME': (plan, snag) => {
+    const device = findDevice(plan, snag);
+    const kind = device && findKind(plan, device.kindId);
+    const name = kind && proposedSwitchName(kind, dhcpNamesOf(plan));
+    return device && name !== undefined
+      ? set('device', device, 'rename', { dhcpName: name }, { name, device: device.title })
+      : undefined;
   },
   'S-WAY-MISSING': (plan, snag) => {
     const device = findDevice(plan, snag);

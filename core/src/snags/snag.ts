@@ -147,3 +147,10 @@ export const snag = (rule: SnagRule, place: Place, facts: SnagFacts = {}): Snag 
   facts,
   also: place.also ?? [],
 });
+
+/** Nothing speaks against nearly every thing: one list for all of them. */
+export const NO_SNAGS: readonly Snag[] = [];
+
+/** Both, without a new list where one of them is empty. */
+export const joined = (a: readonly Snag[], b: readonly Snag[]): readonly Snag[] =>
+  b.length === 0 ? a : a.length === 0 ? b : [...a, ...b];
