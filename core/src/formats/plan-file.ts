@@ -3,6 +3,7 @@ import {
   docFromThings,
   isObject,
   readThing,
+  sha256,
   shapeOf,
   THING_TYPES,
   type Json,
@@ -32,13 +33,24 @@ const LISTS: Readonly<Record<ThingType, string>> = {
   acceptance: 'acceptances',
 };
 
+const PAPERS = 'papers';
+
 export interface PlanFile {
   readonly name: string;
   readonly doc: PlanDoc;
+  /** What the papers of its kinds hold, in base64 by SHA-256; those left out are named all the same. */
+  readonly papers: PlanPapers;
 }
 
+export type PlanPapers = ReadonlyMap<string, string>;
+
+/** What is written: a plan whose papers hold nothing needs no word of them. */
+export type WrittenPlan = Omit<PlanFile, 'papers'> & Partial<Pick<PlanFile, 'papers'>>;
+
+const NO_PAPERS: PlanPapers = new Map();
+
 /** The file of a plan; the same plan gives the same bytes. */
-export function writePlanFile({ name, doc }: PlanFile): string {
+export function writePlanFile({ name, doc, papers = NO_PAPERS }: WrittenPlan): string {
   const lists = THING_TYPES.map((type) => {
     const things = [...doc[type].values()].map((thing) => `\n    ${JSON.stringify(thing)}`);
     return `  ${JSON.stringify(LISTS[type])}: [${things.join(',')}${things.length > 0 ? '\n  ' : ''}]`;
@@ -48,6 +60,8 @@ export function writePlanFile({ name, doc }: PlanFile): string {
     `  "version": ${PLAN_VERSION}`,
     `  "name": ${JSON.stringify(name)}`,
   ];
+  const contents = [...papers].map(([id, text]) => `\n    "${id}": ${JSON.stringify(text)}`);
+  if (papers.size > 0) lists.push(`  "${PAPERS}": {${contents.join(',')}\n  }`);
   return `{\n${[...head, ...lists].join(',\n')}\n}\n`;
 }
 
@@ -76,7 +90,10 @@ export function readPlanFile(text: string): Result<PlanFile, readonly Issue[]> {
   const things = THING_TYPES.flatMap((type) => readList(type, json[LISTS[type]], issues));
   const { name } = json;
   if (typeof name !== 'string') issues.push(value('name', 'must be a text'));
-  return issues.length > 0 ? fail(issues) : ok({ name: String(name), doc: docFromThings(things) });
+  const papers = readPapers(json[PAPERS], issues);
+  return issues.length > 0
+    ? fail(issues)
+    : ok({ name: String(name), doc: docFromThings(things), papers });
 }
 
 function parseJson(text: string): Result<Json> {
@@ -93,13 +110,29 @@ const value = (where: string, why: string): Issue => ({
   facts: { why },
 });
 
-const HEAD = ['$schema', 'format', 'version', 'name'];
+const HEAD = ['$schema', 'format', 'version', 'name', PAPERS];
 
 function unknownFields(json: JsonObject): Issue[] {
   const known = new Set([...HEAD, ...Object.values(LISTS)]);
   return Object.keys(json)
     .filter((field) => !known.has(field))
     .map((field) => value(field, 'is no field of a plan'));
+}
+
+function readPapers(json: Json | undefined, issues: Issue[]): PlanPapers {
+  if (json === undefined) return NO_PAPERS;
+  if (!isObject(json)) {
+    issues.push(value(PAPERS, 'must be an object'));
+    return NO_PAPERS;
+  }
+  const papers = Object.entries(json);
+  for (const [id, content] of papers) {
+    const path = `${PAPERS}.${id.slice(0, 80)}`;
+    sha256.read(id, path, issues);
+    if (typeof content !== 'string' || !/^[A-Za-z0-9+/]+={0,2}$/.test(content))
+      issues.push(value(path, 'must be base64'));
+  }
+  return new Map(papers.map(([id, content]) => [id, String(content)]));
 }
 
 type Entry = readonly [type: ThingType, thing: ThingDoc];
@@ -139,6 +172,11 @@ export const planSchema = (): JsonObject => ({
         { type: 'array', items: { $ref: `#/$defs/${type}` } },
       ]),
     ),
+    [PAPERS]: {
+      type: 'object',
+      propertyNames: sha256.schema,
+      additionalProperties: { type: 'string', contentEncoding: 'base64' },
+    },
   },
   required: ['format', 'version', 'name'],
   additionalProperties: false,

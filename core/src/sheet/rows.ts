@@ -1,12 +1,14 @@
 import { formatIpv4, parseIpv4, type Ipv4, type Issue } from '../net';
 import {
   avoidedFor,
+  dhcpNamesOf,
   docOf,
   findKind,
   findSubnet,
   givenAddresses,
   nextFree,
   proposedName,
+  proposedSwitchName,
   toDevice,
   toInterface,
   type Avoided,
@@ -85,6 +87,7 @@ const editsOf = ({ device, at }: NewRow): readonly Edit[] => [
 
 class Maker {
   private readonly names: Set<string>;
+  private readonly dhcpNames: Set<string>;
   private readonly avoided = new Map<string, Avoided>();
   /** By subnet: what is given, and what these lines give. */
   private readonly taken = new Map<string, Set<Ipv4>>();
@@ -95,6 +98,7 @@ class Maker {
     private readonly idOf: (type: 'device' | 'interface') => string,
   ) {
     this.names = new Set(plan.devices.map((device) => device.name));
+    this.dhcpNames = dhcpNamesOf(plan);
   }
 
   make(
@@ -209,9 +213,11 @@ class Maker {
     this.names.add(name);
     this.taken.get(subnet.id)?.add(address);
     const id = this.idOf('device');
+    const dhcpName = way === 'dhcp-name' ? proposedSwitchName(kind, this.dhcpNames) : undefined;
     const device = toDevice({
-      ...{ id, name, way, kindId: kind.id, title: `${kind.name} ${name}` },
+      ...{ id, name, way, kindId: kind.id, title: `${kind.name} ${name}`, dhcpName },
     });
+    this.dhcpNames.add(dhcpName ?? name);
     const at = toInterface({
       ...{ id: this.idOf('interface'), deviceId: id, subnetId: subnet.id, address },
     });
