@@ -73,7 +73,7 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   leastIntervalMillis: 'shortest interval in ms',
   inSize: 'size in',
   outSize: 'size out',
-  unitBits: 'sizes are counted in so many bits',
+  unitBits: 'unit of the sizes, bits',
   headerBytes: 'of it header, in bytes',
   viewpoint: 'whose inputs are called in',
   inInstance: 'instance in',

@@ -2,6 +2,8 @@ export * from './cabinet';
 export * from './decoded';
 export * from './views';
 export * from './list-views';
+export * from './kind-views';
+export * from './switch-words';
 export * from './heard-news';
 export * from './plan-view';
 export * from './sentences';

@@ -93,6 +93,25 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'file.format': (where) => `${where} is no plan of Ipsonomo: "format" is missing or another.`,
   'file.version': (where, { have, most }) =>
     `${where} is a plan of version ${have}; this program knows ${most}. Use a newer one.`,
+  'file.empty': (where) => `${where} is empty.`,
+  'file.noText': (where) => `${where} is no text. EDS and GSDML files can be read.`,
+  'file.noDevice': (where) => `${where} describes no device.`,
+  'file.noIdentity': (where) =>
+    `${where} does not say which maker and which device it is about, or not in numbers.`,
+  'file.xml': (where, { why }) => `${where} is no XML: ${why}.`,
+  'file.deep': (where, { most }) =>
+    `${where}: its elements stand in one another more than ${most} deep. No description does.`,
+  'file.crowded': (where) => `${where} has more than 500,000 elements. No description does.`,
+  'file.fell': (where, { why }) =>
+    `${where} could not be read: it asks for too much memory or time (${why}).`,
+  'paper.empty': (where) => `${where} is empty.`,
+  'paper.large': (where, { most }) => `${where} is larger than ${most} MB.`,
+  'paper.full': (where, { most }) =>
+    `With ${where} the papers of this job would be more than ${most} MB. Remove some first.`,
+  'paper.missing': () =>
+    'This paper is named in the plan, but what it holds did not come with it. Attach it again.',
+  'paper.changed': (where) =>
+    `Under papers, ${where} holds something else than the plan means: its SHA-256 is another.`,
   'file.twice': (where, { id }) => `${where}: the id "${id}" stands twice.`,
   'cell.empty': (where) => `The ${where} may not be empty.`,
   'cell.needed': (where) => `No ${where} is named here, and none was chosen for the whole list.`,

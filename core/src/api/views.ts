@@ -123,9 +123,18 @@ export interface EditedView {
   readonly edits: readonly Edit[];
 }
 
-/** All edits after a revision, in their order. */
-export interface EditsView extends EditedView {
+/** What one revision changed, and whose it is. */
+export interface RevisionEdits {
+  readonly number: number;
+  readonly person: string;
+  readonly edits: readonly Edit[];
+}
+
+/** Every revision after one, in their order. */
+export interface EditsView {
+  readonly revision: number;
   readonly lastNamed: number;
+  readonly revisions: readonly RevisionEdits[];
 }
 
 export interface RevisionView {
