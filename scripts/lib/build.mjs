@@ -48,6 +48,7 @@ export function buildServer() {
         'server/src/cli/ipsonomo.ts',
         'server/src/field/field.worker.ts',
         'server/src/lists/list.worker.ts',
+        'server/src/descriptions/describe.worker.ts',
         'practice/src/practice.worker.ts',
         '--bundle',
         '--entry-names=[name]',

@@ -11,6 +11,7 @@ import {
   fieldRoutes,
   handOverRoutes,
   listRoutes,
+  paperRoutes,
   planRoutes,
   practiceRoutes,
   type Services,
@@ -38,6 +39,7 @@ export function buildApp(parts: AppParts): Express {
   api.use(sameOrigin);
   // Before the reader of JSON: a list is taken as the bytes it is, whatever it says it is.
   api.use(listRoutes(parts));
+  api.use(paperRoutes(parts));
   // A paste of some thousand lines is a few megabytes of edits.
   api.post('/jobs/:job/edits', express.json({ limit: '20mb' }));
   api.use(express.json({ limit: '1mb' }));

@@ -10,6 +10,7 @@ import { EvidenceSink } from './service/evidence-sink';
 import { fieldView, FieldService } from './service/field-service';
 import { HeardTeller } from './service/heard-teller';
 import { ListImporter } from './service/import-list';
+import { Papers } from './service/papers';
 import { PlanReader } from './service/read-plan';
 import { Store } from './store/store';
 
@@ -60,8 +61,19 @@ export async function compose(settings: Settings): Promise<Running> {
   const reader = new PlanReader(store);
   const lists = new Lists();
   const importer = new ListImporter(lists, store, changer, clock);
+  const papers = new Papers(store, clock);
   const app = buildApp({
-    ...{ store, reader, changer, importer, field: fieldService, practice, captures, changed },
+    ...{
+      store,
+      reader,
+      changer,
+      importer,
+      papers,
+      field: fieldService,
+      practice,
+      captures,
+      changed,
+    },
     ...{ events, log, web },
   });
   return {

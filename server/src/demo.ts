@@ -15,9 +15,11 @@ import {
   type Edit,
   type Ipv4,
   type Plan,
+  type PlanDoc,
   type Subnet,
   type Way,
 } from '@ipsonomo/core';
+import { HALL_NAME, hallEdits } from './demo-hall';
 import type { Store } from './store/store';
 
 // The demo job "Tern Cove hatchery": what its planners wrote down. The practice site holds the same
@@ -100,19 +102,37 @@ function subnetOf(name: string, network: string, gateway: string, vlan: number):
   });
 }
 
-/** Writes the demo job unless it is there. */
+/** Writes the demo jobs unless they are there. */
 export async function seedDemo(store: Store): Promise<void> {
-  const name = 'Tern Cove hatchery';
-  if ((await store.jobs()).some((job) => job.name === name)) return;
-  const job = await store.addJob(name);
-  const what = 'plan of the hatchery';
-  await store.change({ jobId: job.id, person: PERSON, what }, ({ doc }) => ({
-    edits: demoEdits(planOf(doc)),
+  const names = new Set((await store.jobs()).map((job) => job.name));
+  if (!names.has(HATCHERY)) await seedHatchery(store);
+  if (!names.has(HALL_NAME)) await seedHall(store);
+}
+
+const HATCHERY = 'Tern Cove hatchery';
+
+const seedHall = (store: Store): Promise<string> =>
+  seed(store, HALL_NAME, 'read what the line builder sent', hallEdits);
+
+async function seedHatchery(store: Store): Promise<void> {
+  const id = await seed(store, HATCHERY, 'plan of the hatchery', (doc) => demoEdits(planOf(doc)));
+  const { last } = await store.revisions(id);
+  await store.nameRevision(id, last, 'as issued to site');
+  await store.addHandOver(id, PERSON, 'plan as issued', last);
+}
+
+async function seed(
+  store: Store,
+  name: string,
+  what: string,
+  editsOf: (doc: PlanDoc) => readonly Edit[],
+): Promise<string> {
+  const { id } = await store.addJob(name);
+  await store.change({ jobId: id, person: PERSON, what }, ({ doc }) => ({
+    edits: editsOf(doc),
     result: undefined,
   }));
-  const { last } = await store.revisions(job.id);
-  await store.nameRevision(job.id, last, 'as issued to site');
-  await store.addHandOver(job.id, PERSON, 'plan as issued', last);
+  return id;
 }
 
 function demoEdits(plan: Plan): readonly Edit[] {

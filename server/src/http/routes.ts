@@ -1,5 +1,6 @@
 import { createReadStream, existsSync } from 'node:fs';
-import { json, raw, Router, text } from 'express';
+import { json, raw, Router, text, type Request, type Response } from 'express';
+import { describe } from '../descriptions/describe';
 import { listAdapters } from '../field/adapters';
 import { capturePath } from '../field/journal';
 import type { Practice } from '../field/practice';
@@ -7,6 +8,7 @@ import type { PlanChanger } from '../service/change-plan';
 import type { FieldService } from '../service/field-service';
 import { addressList, noteHandOver } from '../service/hand-over';
 import type { ListImporter } from '../service/import-list';
+import { mediaTypeOf, type Papers } from '../service/papers';
 import { jobFromFile, planFile } from '../service/plan-files';
 import type { PlanReader } from '../service/read-plan';
 import { Refusal } from '../store/refusal';
@@ -20,6 +22,7 @@ export interface Services {
   readonly reader: PlanReader;
   readonly changer: PlanChanger;
   readonly importer: ListImporter;
+  readonly papers: Papers;
   readonly field: FieldService;
   readonly practice: Practice;
   readonly captures: string;
@@ -27,10 +30,10 @@ export interface Services {
   readonly changed: (jobId: string) => void;
 }
 
-/** A plan of 50,000 devices is about 40 MB. */
-const MOST_FILE = '64mb';
+/** A plan of 50,000 devices is about 40 MB; 100 MB of papers are 134 in base64. */
+const MOST_FILE = '200mb';
 
-export function planRoutes({ reader, changer }: Services): Router {
+export function planRoutes({ reader, changer, papers }: Services): Router {
   const router = Router();
   router.get('/jobs', async (_request, response) => {
     response.json(await reader.jobs());
@@ -41,7 +44,7 @@ export function planRoutes({ reader, changer }: Services): Router {
   });
   router.post('/jobs/from-file', text({ limit: MOST_FILE }), async (request, response) => {
     const file = typeof request.body === 'string' ? request.body : '';
-    response.status(201).json({ id: await jobFromFile(changer, file, personOf(request)) });
+    response.status(201).json({ id: await jobFromFile(changer, papers, file, personOf(request)) });
   });
   router.get('/jobs/:job', async (request, response) => {
     response.json(await reader.job(idOf(request, 'job')));
@@ -100,17 +103,20 @@ export function planRoutes({ reader, changer }: Services): Router {
 /** A workbook of 60,000 lines is smaller; what is larger is no list of devices. */
 const MOST_LIST = '24mb';
 
+const asBytes = (limit: string) => raw({ type: () => true, limit });
+
+/** A file that came as the body of a request, whatever it says it is. */
+function fileOf(request: Request): { readonly name: string; readonly bytes: Buffer } {
+  const name = String(request.query['name'] ?? 'file').slice(0, 200);
+  return { name, bytes: Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0) };
+}
+
 export function listRoutes({ importer }: Services): Router {
   const router = Router();
-  router.post(
-    '/jobs/:job/lists',
-    raw({ type: () => true, limit: MOST_LIST }),
-    async (request, response) => {
-      const bytes = request.body instanceof Uint8Array ? request.body : new Uint8Array();
-      const name = String(request.query['name'] ?? 'list').slice(0, 200);
-      response.status(201).json({ id: await importer.begin(idOf(request, 'job'), name, bytes) });
-    },
-  );
+  router.post('/jobs/:job/lists', asBytes(MOST_LIST), async (request, response) => {
+    const { name, bytes } = fileOf(request);
+    response.status(201).json({ id: await importer.begin(idOf(request, 'job'), name, bytes) });
+  });
   router.get('/jobs/:job/lists/:list', (request, response) => {
     response.json(importer.state(idOf(request, 'job'), idOf(request, 'list')));
   });
@@ -125,6 +131,42 @@ export function listRoutes({ importer }: Services): Router {
     response.json(await importer.take(...ids, taking, personOf(request)));
   });
   return router;
+}
+
+const MOST_PAPER_BODY = '21mb';
+
+export function paperRoutes({ store, papers }: Services): Router {
+  const router = Router();
+  router.post('/jobs/:job/descriptions', asBytes(MOST_PAPER_BODY), async (request, response) => {
+    await store.job(idOf(request, 'job'));
+    response.json(await describe(fileOf(request)));
+  });
+  router.post('/jobs/:job/papers', asBytes(MOST_PAPER_BODY), async (request, response) => {
+    const { name, bytes } = fileOf(request);
+    response.status(201).json(await papers.add(idOf(request, 'job'), name, bytes));
+  });
+  router.get('/jobs/:job/papers/:paper', async (request, response) => {
+    const bytes = await papers.read(idOf(request, 'job'), thingIdOf(request, 'paper'));
+    const { name } = fileOf(request);
+    const type = mediaTypeOf(bytes);
+    // Whatever it is: it is shown or saved, and never run as a page of this server. A sandbox would
+    // keep the browser's own reader from showing a PDF, which runs in one anyway.
+    if (type !== 'application/pdf')
+      response.set('Content-Security-Policy', "sandbox; default-src 'none'");
+    response
+      .attachment(name)
+      .set('Content-Disposition', dispositionOf(response, type))
+      .set('X-Content-Type-Options', 'nosniff')
+      .type(type)
+      .send(bytes);
+  });
+  return router;
+}
+
+/** What a browser can show is shown, the rest is saved. */
+function dispositionOf(response: Response, type: string): string {
+  const header = String(response.get('Content-Disposition'));
+  return type !== 'application/octet-stream' ? header.replace(/^attachment/, 'inline') : header;
 }
 
 export function assignRoutes({ reader, changer, field }: Services): Router {
@@ -193,14 +235,15 @@ export function fieldRoutes({ field }: Services): Router {
   return router;
 }
 
-export function handOverRoutes({ store, field, captures, changed }: Services): Router {
+export function handOverRoutes({ store, papers, field, captures, changed }: Services): Router {
   const router = Router();
   router.get('/jobs/:job/addresses.csv', async (request, response) => {
     const { name, csv } = await addressList(store, idOf(request, 'job'));
     response.attachment(name).type('text/csv; charset=utf-8').send(csv);
   });
   router.get('/jobs/:job/plan.json', async (request, response) => {
-    const file = await planFile(store, idOf(request, 'job'));
+    const withPapers = request.query['papers'] !== 'named';
+    const file = await planFile(store, papers, idOf(request, 'job'), withPapers);
     response.attachment(file.name).type('application/json; charset=utf-8').send(file.text);
   });
   router.post('/jobs/:job/hand-overs', async (request, response) => {

@@ -1,10 +1,11 @@
 import { CsvError, parse } from 'csv-parse/sync';
 import { fail, ok, type Issue, type Result } from '@ipsonomo/core';
+import { decodeText } from '../common/decode-text';
 import { MOST_COLUMNS, MOST_ROWS, tableOf, type ListTable } from './table';
 
 /** Reads comma, semicolon or tab separated text (RFC 4180, with the separators spreadsheets write). */
 export function readCsv(name: string, bytes: Uint8Array): Result<readonly ListTable[], Issue> {
-  const text = decode(bytes);
+  const text = decodeText(bytes);
   if (text.includes('\u0000')) return fail({ code: 'list.binary', where: name });
   try {
     const lines = parse(text, {
@@ -31,15 +32,6 @@ const factsOf = (error: CsvError): Readonly<Record<string, string | number>> => 
   line: typeof error['lines'] === 'number' ? error['lines'] : 0,
   why: error.code,
 });
-
-/** UTF-8, or what older spreadsheets write where it is not. */
-function decode(bytes: Uint8Array): string {
-  try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-  } catch {
-    return new TextDecoder('windows-1252').decode(bytes);
-  }
-}
 
 /** The separator that stands most often in the first line. */
 function separatorOf(text: string): string {

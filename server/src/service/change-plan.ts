@@ -6,6 +6,7 @@ import {
   defaultBands,
   diffDocs,
   docOf,
+  editsOfTakingOut,
   findDoc,
   findKind,
   findSubnet,
@@ -184,16 +185,8 @@ export class PlanChanger {
 
   async removeDevice(jobId: string, deviceId: string, person: Person): Promise<void> {
     await this.apply(jobId, person, 'removed a device', ({ doc }) => {
-      const thing = findDoc(doc, 'device', deviceId);
-      if (!thing) throw Refusal.of('thing.unknown', 'device');
-      const interfaces = [...doc.interface.values()].filter((one) => one['deviceId'] === deviceId);
-      return {
-        edits: [
-          ...interfaces.map((one): Edit => ({ op: 'remove', type: 'interface', thing: one })),
-          { op: 'remove', type: 'device', thing },
-        ],
-        result: undefined,
-      };
+      if (!findDoc(doc, 'device', deviceId)) throw Refusal.of('thing.unknown', 'device');
+      return { edits: editsOfTakingOut(doc, new Set([deviceId])), result: undefined };
     });
   }
 

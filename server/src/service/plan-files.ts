@@ -2,22 +2,37 @@ import { readPlanFile, writePlanFile } from '@ipsonomo/core';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Person, PlanChanger } from './change-plan';
+import { papersOf, type Papers } from './papers';
 
-/** The plan of a job as a file to take away. */
+/** The plan of a job as a file to take away, with what its papers hold or with their names only. */
 export async function planFile(
   store: Store,
+  papers: Papers,
   jobId: string,
+  withPapers: boolean,
 ): Promise<{ readonly name: string; readonly text: string }> {
   const [{ name }, { doc, revision }] = await Promise.all([
     store.job(jobId),
     store.planState(jobId),
   ]);
-  return { name: `${name} plan revision ${revision}.json`, text: writePlanFile({ name, doc }) };
+  const held = withPapers ? { papers: await papers.forFile(jobId) } : {};
+  return {
+    name: `${name} plan revision ${revision}.json`,
+    text: writePlanFile({ name, doc, ...held }),
+  };
 }
 
 /** A new job from a plan file; nothing of a file that has a fault is taken. */
-export function jobFromFile(changer: PlanChanger, text: string, person: Person): Promise<string> {
+export async function jobFromFile(
+  changer: PlanChanger,
+  papers: Papers,
+  text: string,
+  person: Person,
+): Promise<string> {
   const read = readPlanFile(text);
   if (!read.ok) throw new Refusal(read.error);
-  return changer.addJobWith(read.value, person);
+  const held = papersOf(read.value.papers);
+  const jobId = await changer.addJobWith(read.value, person);
+  await papers.takeFromFile(jobId, held);
+  return jobId;
 }

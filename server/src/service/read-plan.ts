@@ -51,7 +51,8 @@ export class PlanReader {
     if (!Number.isInteger(since) || since < 0) throw Refusal.of('thing.unknown', 'revision');
     const { revision, lastNamed } = await this.store.planState(jobId);
     const rows = since >= revision ? [] : await this.store.editsSince(jobId, since);
-    return { revision, lastNamed, edits: rows.flatMap((row) => row.edits) };
+    const revisions = rows.map(({ number, person, edits }) => ({ number, person, edits }));
+    return { revision, lastNamed, revisions };
   }
 
   async progress(jobId: string): Promise<ProgressView> {

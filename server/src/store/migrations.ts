@@ -153,6 +153,22 @@ const MIGRATIONS: readonly Migration[] = [
       alter table revision drop column edits, drop column name, drop column undoes;
     `,
   },
+  {
+    name: '003_papers',
+    up: `
+      create table paper (
+        job_id uuid not null references job on delete cascade,
+        -- SHA-256 of its bytes, in hex.
+        id text not null,
+        bytes bytea not null,
+        at timestamptz not null default now(),
+        primary key (job_id, id)
+      );
+      -- A manual is packed already.
+      alter table paper alter column bytes set storage external;
+    `,
+    down: 'drop table paper;',
+  },
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

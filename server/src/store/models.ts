@@ -64,6 +64,16 @@ export class EvidenceRow extends Model {
   static override readonly jsonAttributes = ['facts'];
 }
 
+/** What a paper holds; which kind it belongs to and what it is called stands in the plan. */
+export class PaperRow extends Model {
+  declare job_id: string;
+  declare id: string;
+  declare bytes: Buffer;
+  declare at: Date;
+  static override readonly tableName = 'paper';
+  static override readonly idColumn = ['job_id', 'id'];
+}
+
 export class HandOverRow extends Model {
   declare id: string;
   declare job_id: string;

@@ -1,7 +1,7 @@
 import { raw } from 'objection';
 import type { Knex } from 'knex';
 import { planOf, type Edit, type Evidence, type Plan, type RevisionView } from '@ipsonomo/core';
-import { EvidenceRow, HandOverRow, JobRow, RevisionRow, RunRow } from './models';
+import { EvidenceRow, HandOverRow, JobRow, PaperRow, RevisionRow, RunRow } from './models';
 import { PlanStore, type Change, type Changed, type PlanState } from './plan-store';
 import { Refusal, translateDatabaseError } from './refusal';
 import { ipText, macText, toEvidence } from './rows';
@@ -146,6 +146,41 @@ export class Store {
     return this.ask(async () => {
       await HandOverRow.query(this.knex).insert({ job_id: jobId, person, what, revision });
     });
+  }
+
+  /** The papers that are here, with how many bytes each has. */
+  paperSizes(jobId: string): Promise<ReadonlyMap<string, number>> {
+    return this.ask(async () => {
+      const rows = await PaperRow.query(this.knex)
+        .select('id', raw('length(bytes)').as('size'))
+        .where('job_id', jobId)
+        .castTo<{ id: string; size: number }[]>();
+      return new Map(rows.map(({ id, size }) => [id, size]));
+    });
+  }
+
+  addPaper(jobId: string, id: string, bytes: Buffer): Promise<void> {
+    return this.ask(async () => {
+      await this.knex('paper').insert({ job_id: jobId, id, bytes }).onConflict().ignore();
+    });
+  }
+
+  /** Papers that no kind of the plan names; younger ones may come back by an undo. */
+  dropPapers(jobId: string, named: readonly string[], before: Date): Promise<void> {
+    return this.ask(async () => {
+      await PaperRow.query(this.knex)
+        .where('job_id', jobId)
+        .where('at', '<', before)
+        .whereNotIn('id', [...named])
+        .delete();
+    });
+  }
+
+  paper(jobId: string, id: string): Promise<Buffer | undefined> {
+    return this.ask(
+      async () =>
+        (await PaperRow.query(this.knex).findById([jobId, id]).where('job_id', jobId))?.bytes,
+    );
   }
 
   addRun(jobId: string, source: string, person: string): Promise<RunRow> {

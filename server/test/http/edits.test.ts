@@ -126,7 +126,10 @@ test('an edit may make a snag, and a page that was away catches up by the edits 
   ]);
   const since = (await bench.call('get', `${path}/edits?since=${plan.revision}`)).body as EditsView;
   const known = docFromView(plan);
-  const outcome = applyEdits(known, since.edits);
+  const outcome = applyEdits(
+    known,
+    since.revisions.flatMap((one) => one.edits),
+  );
   const { revision, things } = await at(path).plan();
   expect(since.revision).toBe(revision);
   expect(outcome.ok && thingsOf(outcome.value.doc)).toEqual(things);

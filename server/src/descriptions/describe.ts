@@ -1,0 +1,23 @@
+import type { DescriptionView } from '@ipsonomo/core';
+import { openWorker } from '../common/open-worker';
+import { Refusal } from '../store/refusal';
+import type { DescriptionFile, DescriptionRead } from './protocol';
+
+const PROGRAM = { bundle: 'describe.worker.js', source: 'descriptions/describe.worker.ts' };
+const MEMORY = { maxOldGenerationSizeMb: 768 };
+const PATIENCE = 60_000;
+
+/** Reads a description file in a thread. Throws the refusal of a file that describes nothing. */
+export async function describe(file: DescriptionFile): Promise<DescriptionView> {
+  const worker = openWorker(PROGRAM, file, MEMORY);
+  const read = await new Promise<DescriptionRead>((resolve) => {
+    const fell = (why: string) =>
+      resolve({ ok: false, error: { code: 'file.fell', where: file.name, facts: { why } } });
+    const timer = setTimeout(() => fell(`not read within ${PATIENCE / 1000} s`), PATIENCE);
+    worker.once('message', (news: DescriptionRead) => resolve(news));
+    worker.once('error', (error) => fell(error.message));
+    worker.once('exit', () => clearTimeout(timer));
+  }).finally(() => void worker.terminate());
+  if (!read.ok) throw new Refusal([read.error]);
+  return read.value;
+}

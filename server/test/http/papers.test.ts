@@ -1,0 +1,125 @@
+import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import {
+  docOf,
+  must,
+  readPlanFile,
+  SHELF,
+  type DescriptionView,
+  type ErrorView,
+  type Kind,
+  type PlanView,
+} from '@ipsonomo/core';
+import { ApiBench } from './api-bench';
+
+// Description files read by the server, and papers that go with a kind wherever its plan goes.
+
+let bench: ApiBench;
+
+beforeAll(async () => {
+  bench = await ApiBench.open('papers');
+}, 30_000);
+
+afterAll(async () => {
+  await bench.close();
+  expect(bench.logged).toEqual([]);
+});
+
+const FOLDER = join(__dirname, '../data/descriptions');
+const MANUAL = Buffer.from('%PDF-1.4 a manual of two words');
+const sha256 = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex');
+
+const send = (path: string, what: string, name: string, body: Buffer) =>
+  bench
+    .call('post', `${path}/${what}?name=${encodeURIComponent(name)}`)
+    .set('content-type', 'application/octet-stream')
+    .send(body);
+
+const kindWith = (papers: Kind['papers']): Kind => {
+  const [kind] = SHELF;
+  if (!kind) throw new Error('the shelf is empty');
+  return { ...kind, papers };
+};
+
+async function jobWithManual(name: string): Promise<string> {
+  const { path } = await bench.jobOf(name);
+  await send(path, 'papers', 'manual.pdf', MANUAL).expect(201, {
+    ...{ id: sha256(MANUAL), bytes: MANUAL.length },
+  });
+  const paper = { id: sha256(MANUAL), name: 'manual.pdf', bytes: MANUAL.length };
+  const thing = docOf('kind', kindWith([{ ...paper, what: 'manual' }]));
+  const edits = [{ op: 'add', type: 'kind', thing }];
+  await bench.call('post', `${path}/edits`).send({ edits, why: 'attached' }).expect(200);
+  return path;
+}
+
+test('a description is read in a thread and changes nothing', async () => {
+  const { path } = await bench.jobOf('Described');
+  const file = readFileSync(join(FOLDER, 'plain.xml'));
+  const { body } = await send(path, 'descriptions', 'plain.xml', file).expect(200);
+  const { kinds, unread } = body as DescriptionView;
+  expect(kinds.map(({ name }) => name)).toEqual(['Station, 8 slots', 'Station, 1 slot']);
+  expect(unread).toEqual([]);
+  const plan = (await bench.call('get', `${path}/plan`)).body as PlanView;
+  expect(plan.things.kind).toEqual([]);
+});
+
+test.each([
+  ['descriptions', 'empty.eds', Buffer.alloc(0), 422, 'file.empty'],
+  ['descriptions', 'list.xml', Buffer.from('<list/>'), 422, 'file.noDevice'],
+  ['descriptions', 'large.xml', Buffer.alloc(22_100_000, 0x20), 413, 'body.tooLarge'],
+  ['papers', 'empty.pdf', Buffer.alloc(0), 422, 'paper.empty'],
+  ['papers', 'large.pdf', Buffer.alloc(20_000_001, 0x20), 413, 'paper.large'],
+])('%s: %s is refused', async (what, name, bytes, status, code) => {
+  const { path } = await bench.jobOf(`Refused ${name}`);
+  const { body } = await send(path, what, name, bytes).expect(status);
+  expect((body as ErrorView).code).toBe(code);
+});
+
+test('a job takes papers up to a hundred megabytes, the same one once', async () => {
+  const { path } = await bench.jobOf('Full');
+  const large = (fill: number) => Buffer.alloc(20_000_000, fill);
+  for (const fill of [1, 2, 3, 4, 5, 5])
+    await send(path, 'papers', 'x.pdf', large(fill)).expect(201);
+  const { body } = await send(path, 'papers', 'x.pdf', large(6)).expect(409);
+  expect((body as ErrorView).code).toBe('paper.full');
+}, 60_000);
+
+test('a paper is shown as what it is and never run', async () => {
+  const path = await jobWithManual('Shown');
+  const shown = await bench.call('get', `${path}/papers/${sha256(MANUAL)}?name=M%20%C3%A4.pdf`);
+  expect(shown.headers).toMatchObject({
+    'content-type': 'application/pdf',
+    'x-content-type-options': 'nosniff',
+  });
+  expect(shown.headers['content-disposition']).toMatch(/^inline; filename="M .\.pdf"/);
+  expect(Buffer.from(shown.body as Buffer)).toEqual(MANUAL);
+  const page = Buffer.from('<html><script>1</script></html>');
+  await send(path, 'papers', 'page.html', page).expect(201);
+  const { headers } = await bench.call('get', `${path}/papers/${sha256(page)}?name=page.html`);
+  expect(headers['content-type']).toBe('application/octet-stream');
+  expect(headers['content-disposition']).toBe('attachment; filename=page.html');
+  await bench.call('get', `${path}/papers/${'0'.repeat(64)}`).expect(404);
+});
+
+test('a plan file carries its papers; one that was tampered with is refused', async () => {
+  const path = await jobWithManual('Carried');
+  const file = (await bench.call('get', `${path}/plan.json`).expect(200)).text;
+  expect([...must(readPlanFile(file)).papers]).toEqual([
+    [sha256(MANUAL), MANUAL.toString('base64')],
+  ]);
+  const take = (text: string) =>
+    bench.call('post', '/jobs/from-file').set('content-type', 'text/plain').send(text);
+  const { id } = (await take(file).expect(201)).body as { id: string };
+  const there = await bench.call('get', `/jobs/${id}/papers/${sha256(MANUAL)}`).expect(200);
+  expect(Buffer.from(there.body as Buffer)).toEqual(MANUAL);
+  const tampered = file.replace(MANUAL.toString('base64'), Buffer.from('other').toString('base64'));
+  const { body } = await take(tampered).expect(422);
+  expect((body as ErrorView).issues).toEqual([{ code: 'paper.changed', where: sha256(MANUAL) }]);
+  // Named only: the plan is whole, what the paper holds is missed and said so.
+  const named = (await bench.call('get', `${path}/plan.json?papers=named`).expect(200)).text;
+  const bare = (await take(named).expect(201)).body as { id: string };
+  const missing = await bench.call('get', `/jobs/${bare.id}/papers/${sha256(MANUAL)}`).expect(404);
+  expect((missing.body as ErrorView).code).toBe('paper.missing');
+});
