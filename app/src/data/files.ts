@@ -23,13 +23,3 @@ export function chooseFile(accept: string): Promise<File | undefined> {
     input.click();
   });
 }
-
-/** A file as text: UTF-8, or the code page of older editors where it is not. */
-export async function readTextFile(file: Blob): Promise<string> {
-  const bytes = await file.arrayBuffer();
-  try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-  } catch {
-    return new TextDecoder('windows-1252').decode(bytes);
-  }
-}

@@ -41,7 +41,6 @@ export const post = <T = void>(path: string, body: unknown = {}): Promise<T> =>
   ask('POST', path, asJson(body));
 export const patch = <T = void>(path: string, body: unknown): Promise<T> =>
   ask('PATCH', path, asJson(body));
-export const remove = <T = void>(path: string): Promise<T> => ask('DELETE', path);
 
 /** A file as it is. @param type its content type, as the server knows it */
 export const postFile = <T>(path: string, file: Blob, type: string): Promise<T> =>

@@ -1,9 +1,11 @@
 export * from './queries';
 export * from './job';
+export type { Clash } from './clashes';
 export * from './mutations';
 export * from './settings';
 export * from './files';
 export * from './lists';
+export * from './kinds';
 export * from './field';
 export * from './use-now';
 export { useServerEvents } from './events';

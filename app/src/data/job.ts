@@ -10,6 +10,7 @@ import {
   type ProgressView,
   type Snag,
 } from '@ipsonomo/core';
+import { watchOf, type Clash } from './clashes';
 import { planQuery, progressQuery, type PlanNow } from './queries';
 
 /** A job as the screens show it: the plan as core reasons about it, and what was seen. */
@@ -20,6 +21,8 @@ export interface Job {
   readonly doc: PlanDoc;
   /** All of them, the accepted ones too. */
   readonly snags: readonly Snag[];
+  /** Wrong snags that my changes and those of others made together. */
+  readonly clashes: readonly Clash[];
 }
 
 /** One book a job: after an edit only what it touched is looked at again. */
@@ -38,7 +41,10 @@ function jobOf(now: PlanNow, progress: ProgressView): Job {
   if (last?.now === now && last.progress === progress) return last.job;
   const plan = planOf(now.doc);
   const snags = snagsNow(now.id, plan);
-  const job = { now, plan, snags, doc: now.doc, view: jobViewOf(now, plan, progress, snags) };
+  const watch = watchOf(now.id);
+  watch.look(snags);
+  const view = jobViewOf(now, plan, progress, snags);
+  const job = { now, plan, snags, doc: now.doc, view, clashes: watch.clashes(plan) };
   last = { now, progress, job };
   return job;
 }

@@ -6,12 +6,12 @@ import type {
   Edit,
   EditedView,
   FieldView,
-  NewDevice,
   NewSubnet,
   WireChoice,
 } from '@ipsonomo/core';
+import { watchOf } from './clashes';
 import { putField } from './events';
-import { patch, post, postFile, remove } from './http';
+import { patch, post, postFile } from './http';
 import { keys, planAfter, type PlanNow } from './queries';
 
 /** A mutation whose success makes everything of the job be read again. */
@@ -60,6 +60,7 @@ export function useEditing<T>(job: string, act: (input: T) => Promise<EditedView
   return useMutation({
     mutationFn: act,
     onSuccess: (edited) => {
+      watchOf(job).noteMine(edited.revision, edited.edits);
       const known = client.getQueryData<PlanNow>(keys.plan(job));
       const next =
         known && edited.revision === known.revision + 1 ? planAfter(known, edited) : undefined;
@@ -85,14 +86,6 @@ export const useNameRevision = (job: string) =>
 
 export const useAddSubnet = (job: string) =>
   useJobMutation(job, (subnet: NewSubnet) => post<{ id: string }>(`/jobs/${job}/subnets`, subnet));
-
-export const useAddDevices = (job: string) =>
-  useJobMutation(job, (devices: readonly NewDevice[]) =>
-    post<{ ids: string[] }>(`/jobs/${job}/devices`, { devices }),
-  );
-
-export const useRemoveDevice = (job: string) =>
-  useJobMutation(job, (device: string) => remove(`/jobs/${job}/devices/${device}`));
 
 const at = (job: string, id: string, act: string) => `/jobs/${job}/interfaces/${id}/${act}`;
 

@@ -16,6 +16,7 @@ import {
   type RevisionView,
   type RunView,
 } from '@ipsonomo/core';
+import { watchOf } from './clashes';
 import { get } from './http';
 
 /** The key tree: everything of one job lies under ['job', id]. */
@@ -59,7 +60,9 @@ async function readPlan(id: string, known: PlanNow | undefined): Promise<PlanNow
   if (known) {
     const since = await get<EditsView>(`/jobs/${id}/edits?since=${known.revision}`);
     if (since.revision === known.revision && since.lastNamed === known.lastNamed) return known;
-    const next = planAfter(known, since);
+    watchOf(id).noteRead(since.revisions);
+    const edits = since.revisions.flatMap((one) => one.edits);
+    const next = planAfter(known, { revision: since.revision, edits });
     if (next) return { ...next, lastNamed: since.lastNamed };
   }
   const { things, ...head } = await get<PlanView>(`/jobs/${id}/plan`);

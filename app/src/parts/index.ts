@@ -16,3 +16,4 @@ export * from './Places';
 export * from './Field';
 export * from './Choice';
 export * from './Pick';
+export { SwitchFace } from './SwitchFace';

@@ -32,3 +32,7 @@ export const placeOf = (device: { cabinet: string; position: string; area: strin
 /** The prefix length in the text of a network. */
 export const lengthOf = (network: string | undefined): number =>
   Number(network?.split('/')[1] ?? 24);
+
+/** "340 KB", "4.2 MB": how large a file is, in units of a thousand. */
+export const sizeWords = (bytes: number): string =>
+  bytes < 1_000_000 ? `${Math.ceil(bytes / 1000)} KB` : `${(bytes / 1_000_000).toFixed(1)} MB`;

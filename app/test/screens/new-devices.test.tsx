@@ -14,14 +14,14 @@ const plan = planOfView({
 
 function open(count: string) {
   const { result } = renderHook(() => useNewDevices(plan));
-  act(() => result.current.setKindId('tarnwick-valves-16'));
-  act(() => result.current.setCabinet('FH2'));
+  act(() => result.current.change({ kindId: 'tarnwick-valves-16' }));
+  act(() => result.current.change({ cabinet: 'FH2' }));
   act(() => result.current.setCount(count));
   return result;
 }
 
 const drafts = (form: ReturnType<typeof open>['current']) =>
-  form.drafts.map(({ device }) => [device.name, device.address]);
+  form.drafts.map(({ name, address }) => [name, address]);
 
 test('each gets a name and the next free address of its band', () => {
   const form = open('2');
@@ -60,4 +60,30 @@ test('a correction that takes the address of the one above is told', () => {
 
 test.each(['', '0', '-1', '1e3', 'two'])('%j devices are none', (count) => {
   expect(open(count).current).toMatchObject({ drafts: [], isReady: false });
+});
+
+test('twenty of a kind by patterns of their own, each a device with its interface', () => {
+  const form = open('2');
+  act(() => form.current.change({ titles: 'Sorting valve {nn}', pattern: 'sl-{stem}-{nnn}' }));
+  expect(form.current.drafts).toMatchObject([
+    { title: 'Sorting valve 01', name: 'sl-valves-001', address: '172.22.40.101' },
+    { title: 'Sorting valve 02', name: 'sl-valves-002', address: '172.22.40.102' },
+  ]);
+  expect(form.current.edits()).toMatchObject([
+    { op: 'add', type: 'device', thing: { title: 'Sorting valve 01', cabinet: 'FH2' } },
+    { op: 'add', type: 'interface', thing: { subnetId: 'hall', address: '172.22.40.101' } },
+    { op: 'add', type: 'device', thing: { name: 'sl-valves-002', isNameTyped: false } },
+    { op: 'add', type: 'interface' },
+  ]);
+});
+
+test.each([
+  ['{shelf}-{n}', 'pattern.word'],
+  ['sl-{n', 'pattern.brace'],
+])('the pattern %s is told as %s, and the plan’s holds', (pattern, code) => {
+  const form = open('1');
+  act(() => form.current.change({ pattern }));
+  expect(form.current.wrongPattern?.code).toBe(code);
+  expect(drafts(form.current)).toEqual([['fh2-valves-2', '172.22.40.101']]);
+  expect(form.current.isReady).toBe(false);
 });

@@ -1,23 +1,29 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { kindsOf, WAY_WORDS } from '@ipsonomo/core';
-import { useAddDevices } from '../../data';
-import { Card, Choice, Field, Page, Refusals, Words } from '../../parts';
+import { findKind, findSubnet, kindsOf, WAY_WORDS, type Plan } from '@ipsonomo/core';
+import { useEdit } from '../../data';
+import { Card, Field, Page, Pick, Refusals, Words } from '../../parts';
+import { useWide } from '../../theme';
 import { usePlan } from '../plan/use-plan';
 import { issuesOf, plural } from '../words';
-import { useNewDevices, type Draft } from './use-new-devices';
+import type { Correction, Draft, Frame } from './drafts';
+import { useNewDevices } from './use-new-devices';
 
 /** Devices of one kind: a name and the next free address are proposed for each. */
 export function NewDevicesScreen({ job }: { readonly job: string }) {
   const router = useRouter();
   const { plan } = usePlan(job);
   const form = useNewDevices(plan);
-  const add = useAddDevices(job);
-  const subnet = plan?.subnets.find((one) => one.id === form.subnetId);
+  const edit = useEdit(job);
+  const { frame, change, drafts } = form;
+  const subnet = plan && findSubnet(plan, frame.subnetId);
   const save = () =>
-    add.mutate(
-      form.drafts.map((draft) => draft.device),
+    edit.mutate(
+      {
+        edits: form.edits(),
+        why: `added ${drafts.length > 1 ? plural(drafts.length, 'device') : drafts[0]?.title}`,
+      },
       { onSuccess: () => router.navigate(`/job/${job}/plan`) },
     );
   const full = form.isFull && subnet ? [{ code: 'address.full', where: subnet.name }] : [];
@@ -26,13 +32,13 @@ export function NewDevicesScreen({ job }: { readonly job: string }) {
       action={
         <>
           <Words size="second" tone="second" lines={1}>
-            {summaryOf(form.drafts)}
+            {summaryOf(drafts)}
           </Words>
           <Button
             size="lg"
-            title={`Add ${plural(form.drafts.length, 'device')}`}
+            title={`Add ${plural(drafts.length, 'device')}`}
             disabled={!form.isReady}
-            loading={add.isPending}
+            loading={edit.isPending}
             onPress={save}
           />
         </>
@@ -41,45 +47,101 @@ export function NewDevicesScreen({ job }: { readonly job: string }) {
       <Words size="title" heading={1}>
         New devices
       </Words>
-      <Choice
-        label="Kind"
-        options={(plan ? kindsOf(plan) : []).map((kind) => ({
-          value: kind.id,
-          title: kind.name,
-          detail: `${kind.maker} · ${kind.ways.map(({ way }) => WAY_WORDS[way]).join(', ')}`,
-        }))}
-        value={form.kindId}
-        onChange={form.setKindId}
-      />
-      <Choice
-        label="Subnet"
-        options={(plan?.subnets ?? []).map(({ id, name }) => ({ value: id, title: name }))}
-        value={form.subnetId}
-        onChange={form.setSubnetId}
-      />
-      <View style={{ flexDirection: 'row', gap: 12 }}>
-        <View style={{ flex: 1 }}>
-          <Field label="How many" value={form.count} onChange={form.setCount} numeric />
-        </View>
-        <View style={{ flex: 2 }}>
-          <Field
-            label="Cabinet"
-            value={form.cabinet}
-            onChange={form.setCabinet}
-            placeholder="FH2"
-          />
-        </View>
-      </View>
+      {plan ? <What {...{ plan, frame, change }} /> : null}
+      <Beside>
+        <Field label="How many" value={form.count} onChange={form.setCount} numeric />
+        <Field
+          label="Area"
+          value={frame.area}
+          onChange={(area) => change({ area })}
+          placeholder="Filter hall"
+        />
+        <Field
+          label="Cabinet"
+          value={frame.cabinet}
+          onChange={(cabinet) => change({ cabinet })}
+          placeholder="FH2"
+        />
+      </Beside>
+      <Beside>
+        <Field
+          label="What people call them; {n} counts"
+          value={frame.titles}
+          onChange={(titles) => change({ titles })}
+          placeholder="Conveyor drive {n}"
+        />
+        <Field
+          label="Pattern of their host names"
+          value={frame.pattern}
+          onChange={(pattern) => change({ pattern })}
+          placeholder={plan?.settings.namePattern || '{cabinet}-{stem}-{n}'}
+          issue={form.wrongPattern}
+          figures
+        />
+      </Beside>
       <Refusals issues={full} />
-      {form.drafts.map((draft, index) => (
+      {drafts.map((draft, index) => (
         <DraftCard
           key={index}
           draft={draft}
           onChange={(correction) => form.correct(index, correction)}
         />
       ))}
-      <Refusals issues={issuesOf(add.error)} />
+      <Refusals issues={issuesOf(edit.error)} />
     </Page>
+  );
+}
+
+interface WhatProps {
+  readonly plan: Plan;
+  readonly frame: Frame;
+  readonly change: (part: Partial<Frame>) => void;
+}
+
+/** Kind, way, subnet and controller. */
+function What({ plan, frame, change }: WhatProps) {
+  const ways = findKind(plan, frame.kindId)?.ways ?? [];
+  const controllers = plan.devices.filter(
+    (one) => findKind(plan, one.kindId)?.role === 'controllers',
+  );
+  return (
+    <>
+      <Pick
+        label="Kind"
+        options={kindsOf(plan).map((kind) => ({
+          value: kind.id,
+          title: kind.name,
+          detail: `${kind.maker} · ${kind.ways.map(({ way }) => WAY_WORDS[way]).join(', ')}`,
+        }))}
+        value={frame.kindId}
+        onChange={(kindId) => change({ kindId, way: undefined })}
+      />
+      {ways.length > 1 ? (
+        <Pick
+          label="How they get their address"
+          options={ways.map(({ way }) => ({ value: way, title: WAY_WORDS[way] }))}
+          value={frame.way ?? ways[0]?.way}
+          onChange={(way) => change({ way })}
+        />
+      ) : null}
+      <Pick
+        label="Subnet"
+        options={plan.subnets.map(({ id, name }) => ({ value: id, title: name }))}
+        value={frame.subnetId}
+        onChange={(subnetId) => change({ subnetId })}
+      />
+      {controllers.length > 0 ? (
+        <Pick
+          label="Their controller"
+          options={[
+            { value: undefined, title: 'none' },
+            ...controllers.map(({ id, title }) => ({ value: id, title })),
+          ]}
+          value={frame.controllerId}
+          onChange={(controllerId) => change({ controllerId })}
+        />
+      ) : null}
+    </>
   );
 }
 
@@ -88,38 +150,55 @@ function summaryOf(drafts: readonly Draft[]): string {
   const [first] = drafts;
   const last = drafts.at(-1);
   if (!first || !last) return 'Nothing to add yet.';
-  const one = ({ device }: Draft) => `${device.name}, ${device.address}`;
+  const one = ({ name, address }: Draft) => `${name}, ${address}`;
   return first === last ? one(first) : `${one(first)} … ${one(last)}`;
 }
 
 interface DraftProps {
   readonly draft: Draft;
-  readonly onChange: (correction: { title?: string; name?: string; address?: string }) => void;
+  readonly onChange: (correction: Correction) => void;
 }
 
 function DraftCard({ draft, onChange }: DraftProps) {
-  const { device, addressIssue, nameIssue } = draft;
+  const { title, name, address, addressIssue, nameIssue } = draft;
   return (
     <Card>
-      <Field
-        label="What people call it"
-        value={device.title}
-        onChange={(title) => onChange({ title })}
-      />
-      <Field
-        label="Host name"
-        value={device.name}
-        onChange={(name) => onChange({ name })}
-        issue={nameIssue}
-        figures
-      />
-      <Field
-        label="Address"
-        value={device.address}
-        onChange={(address) => onChange({ address })}
-        issue={addressIssue}
-        figures
-      />
+      <Beside>
+        <Field
+          label="What people call it"
+          value={title}
+          onChange={(next) => onChange({ title: next })}
+        />
+        <Field
+          label="Host name"
+          value={name}
+          onChange={(next) => onChange({ name: next })}
+          issue={nameIssue}
+          figures
+        />
+        <Field
+          label="Address"
+          value={address}
+          onChange={(next) => onChange({ address: next })}
+          issue={addressIssue}
+          figures
+        />
+      </Beside>
     </Card>
+  );
+}
+
+/** Fields one below the other on a phone, beside each other where there is room. */
+function Beside({ children }: { readonly children: readonly React.ReactNode[] }) {
+  const wide = useWide();
+  if (!wide) return <View style={{ gap: 12 }}>{children}</View>;
+  return (
+    <View style={{ flexDirection: 'row', gap: 12 }}>
+      {children.map((child, index) => (
+        <View key={index} style={{ flex: 1 }}>
+          {child}
+        </View>
+      ))}
+    </View>
   );
 }

@@ -1,5 +1,11 @@
 import { View } from 'react-native';
-import { WAY_WORDS, type DeviceInfo, type InterfaceView, type Kind } from '@ipsonomo/core';
+import {
+  WAY_WORDS,
+  type DeviceInfo,
+  type InterfaceView,
+  type Kind,
+  type Plan,
+} from '@ipsonomo/core';
 import { AddressText, Page, StageNotches, Words } from '../../parts';
 import type { HeardOffer } from '../assign/awaited';
 import { Seen } from '../device/Seen';
@@ -8,6 +14,7 @@ import { placeOf } from '../words';
 /** What every step of a call is told. */
 export interface Call {
   readonly job: string;
+  readonly plan: Plan;
   readonly device: DeviceInfo;
   readonly at: InterfaceView;
   readonly kind: Kind | undefined;

@@ -20,6 +20,7 @@ export function CallPane({ job, id }: { readonly job: string; readonly id: strin
   if (!view || !plan || !device || !at) return <Page>{null}</Page>;
   const call: Call = {
     job,
+    plan,
     device,
     at,
     kind: findKind(plan, device.kindId),

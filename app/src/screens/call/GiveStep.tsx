@@ -2,9 +2,11 @@ import { Button } from '@rneui/themed';
 import { evidenceWords, isAsking, WAY_WORDS } from '@ipsonomo/core';
 import { useArm, useCheck, useListen, useWire } from '../../data';
 import { Notice, Refusals, timeOf, Words } from '../../parts';
+import { DeviceSwitches } from '../switches/DeviceSwitches';
 import { agoWords, issuesOf, leftWords } from '../words';
 import { Bound } from './Bound';
 import { CallPage, type Call } from './CallPage';
+import { GuideSteps } from './GuideSteps';
 
 const ANSWER_MINUTES = 10;
 
@@ -35,6 +37,8 @@ function Elsewhere({ call }: { readonly call: Call }) {
       <Notice tone="plain" title={`Give it ${at.address} by its own way: ${WAY_WORDS[device.way]}`}>
         Then look for it. It counts as given once its MAC is seen with the address.
       </Notice>
+      <DeviceSwitches plan={call.plan} deviceId={device.id} interfaceId={at.id} />
+      <GuideSteps kind={call.kind} way={device.way} />
       {at.check && at.check.kind !== 'found-as-planned' ? (
         <Notice tone="brick">
           {`${evidenceWords(at.check.kind, at.check.facts)} (${timeOf(at.check.at)})`}

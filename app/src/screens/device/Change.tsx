@@ -4,6 +4,7 @@ import { useState } from 'react';
 import {
   changeOf,
   checkAddress,
+  editsOfTakingOut,
   findDoc,
   findSubnet,
   parseHostName,
@@ -16,7 +17,7 @@ import {
   type PlanDoc,
   type ThingDoc,
 } from '@ipsonomo/core';
-import { useEdit, useRemoveDevice } from '../../data';
+import { useEdit } from '../../data';
 import { Card, Field, Refusals } from '../../parts';
 import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
 import { issuesOf } from '../words';
@@ -100,26 +101,30 @@ function Form({ job, device, at, plan, doc, opened, onClose }: FormProps) {
         onPress={save}
       />
       <Button type="outline" title="Leave it as it was" onPress={onClose} />
-      <Removal job={job} device={device} />
+      <Removal {...{ job, device, doc }} />
     </Card>
   );
 }
 
-function Removal({ job, device }: Pick<Props, 'job' | 'device'>) {
+function Removal({ job, device, doc }: Pick<Props, 'job' | 'device' | 'doc'>) {
   const router = useRouter();
   const [sure, setSure] = useState(false);
-  const removal = useRemoveDevice(job);
+  const edit = useEdit(job);
+  const takeOut = () =>
+    edit.mutate(
+      {
+        edits: editsOfTakingOut(doc, new Set([device.id])),
+        why: `took ${device.title} out of the plan`,
+      },
+      { onSuccess: () => router.navigate(`/job/${job}/plan`) },
+    );
   return (
     <>
-      <Refusals issues={issuesOf(removal.error)} />
+      <Refusals issues={issuesOf(edit.error)} />
       <Button
         type="outline"
         title={sure ? `Yes, take ${device.title} out of the plan` : 'Take it out of the plan'}
-        onPress={() =>
-          sure
-            ? removal.mutate(device.id, { onSuccess: () => router.navigate(`/job/${job}/plan`) })
-            : setSure(true)
-        }
+        onPress={() => (sure ? takeOut() : setSure(true))}
       />
     </>
   );

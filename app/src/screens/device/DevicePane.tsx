@@ -5,6 +5,8 @@ import { findKind, snagKey, snagSentence, WAY_WORDS } from '@ipsonomo/core';
 import { useJob } from '../../data';
 import { AddressText, Card, MacText, Notice, Page, StageNotches, Words } from '../../parts';
 import { useWide } from '../../theme';
+import { PaperList } from '../kinds/Papers';
+import { DeviceSwitches } from '../switches/DeviceSwitches';
 import { lengthOf, placeOf } from '../words';
 import { Change } from './Change';
 import { Seen } from './Seen';
@@ -52,7 +54,13 @@ export function DevicePane({ job, device: id }: { readonly job: string; readonly
         <Fact name="kind">{kind ? `${kind.maker} · ${kind.name}` : device.kindId}</Fact>
         <Fact name="subnet">{`${subnet?.name} · ${subnet?.network}`}</Fact>
         <Fact name="MAC">{at.mac ? <MacText mac={at.mac} /> : 'awaited'}</Fact>
+        {kind && kind.papers.length > 0 ? (
+          <Fact name="papers">
+            <PaperList job={job} papers={kind.papers} />
+          </Fact>
+        ) : null}
       </Card>
+      <DeviceSwitches {...{ plan }} deviceId={device.id} interfaceId={at.id} />
       <Change key={device.id} {...{ job, device, at, plan, doc }} />
       <Button
         type="outline"

@@ -4,6 +4,7 @@ import { sourceWords, type FieldView } from '@ipsonomo/core';
 import { useJob, useSilence, useWire } from '../../data';
 import { LinkLine, Places, type Place, type PlaceEntry } from '../../parts';
 import { useColours, useWide } from '../../theme';
+import { ClashBar } from './ClashBar';
 import { leftWords, plural } from '../words';
 
 const LABELS: readonly (readonly [Place, string])[] = [
@@ -39,7 +40,8 @@ export function JobFrame({ job }: { readonly job: string }) {
   const wide = useWide();
   const router = useRouter();
   const current = PLACE_OF[usePathname().split('/')[3] ?? ''];
-  const left = useJob(job).job?.view.left;
+  const now = useJob(job).job;
+  const left = now?.view.left;
   const counts = [left?.plan, left?.assign, left?.prove, left?.handOver];
   const places: readonly PlaceEntry[] = LABELS.map(([place, label], i) => ({
     place,
@@ -60,6 +62,7 @@ export function JobFrame({ job }: { readonly job: string }) {
       <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column' }}>
         {wide ? bar : null}
         <View style={{ flex: 1 }} role="main">
+          {now ? <ClashBar id={job} job={now} /> : null}
           <Slot />
         </View>
         {wide ? null : bar}

@@ -10,7 +10,8 @@ import { issuesOf, plural } from '../words';
 
 /** The lists and the proof, to take away. */
 export function HandOverScreen({ job }: { readonly job: string }) {
-  const { view } = usePlan(job);
+  const { view, plan } = usePlan(job);
+  const hasPapers = plan?.kinds.some((kind) => kind.papers.length > 0) ?? false;
   const note = useNoteHandOver(job);
   const interfaces = view?.devices.flatMap((device) => device.interfaces) ?? [];
   const proven = interfaces.filter((at) => at.stage === 'proven').length;
@@ -54,6 +55,13 @@ export function HandOverScreen({ job }: { readonly job: string }) {
           title="Download the plan"
           onPress={() => download(`/api/jobs/${job}/plan.json`)}
         />
+        {hasPapers ? (
+          <Button
+            type="clear"
+            title="Download it without its papers"
+            onPress={() => download(`/api/jobs/${job}/plan.json?papers=named`)}
+          />
+        ) : null}
       </Card>
       <Runs job={job} />
     </Page>

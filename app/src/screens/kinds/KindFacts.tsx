@@ -58,14 +58,28 @@ export function factsOf(kind: Kind): readonly Fact[] {
       'identity',
       kind.identity && `${kind.identity.vendor} / ${kind.identity.type} / ${kind.identity.product}`,
     ],
+    ['comes named', kind.stationName],
     ['station', kind.station && `${kind.station.vendor} / ${kind.station.device}`],
     ['sizes offered', kind.offeredSizes.join(', ')],
-    ['modules', kind.modules.map((one) => one.title).join(', ')],
+    ['ports', kind.ports.join(', ')],
+    ['modules', moduleWords(kind)],
     ['most connections', kind.mostConnections?.toString()],
     ['shortest interval', kind.leastIntervalMillis?.toString().concat(' ms')],
     ['note', kind.note],
   ];
   return facts.flatMap(([name, value]): readonly Fact[] => (value ? [[name, value]] : []));
+}
+
+const MOST_MODULES = 12;
+
+/** Each module once, with what it takes in a connection. */
+function moduleWords({ modules }: Kind): string {
+  const all = new Map(
+    modules.map((one) => [one.title, `${one.title} (${one.inBytes}/${one.outBytes})`]),
+  );
+  const shown = [...all.values()].slice(0, MOST_MODULES);
+  const more = all.size - shown.length;
+  return [...shown, ...(more > 0 ? [`and ${more} more`] : [])].join(', ');
 }
 
 function factoryWords(factory: FactoryState): string {

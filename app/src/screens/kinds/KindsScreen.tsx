@@ -4,9 +4,11 @@ import { View } from 'react-native';
 import { kindsOf, WAY_WORDS, type Kind } from '@ipsonomo/core';
 import { chooseFile, useJob } from '../../data';
 import { Field, Page, Row, Words } from '../../parts';
+import { SwitchReader } from '../switches/SwitchCard';
 import { plural } from '../words';
 import { CorrectKind } from './CorrectKind';
 import { KindFacts } from './KindFacts';
+import { KindPapers } from './Papers';
 import { ReadKind } from './ReadKind';
 
 /** The shelf of kinds: what all devices of one order number share; more come from description files. */
@@ -22,7 +24,7 @@ export function KindsScreen({ job: id }: { readonly job: string }) {
     return all;
   }, [job?.plan.devices]);
   const kinds = (job ? kindsOf(job.plan) : []).filter((kind) => isMeant(kind, words));
-  const choose = async () => setFile(await chooseFile('.eds'));
+  const choose = async () => setFile(await chooseFile('.eds,.xml,.gsdml'));
   return (
     <Page
       action={
@@ -60,6 +62,10 @@ export function KindsScreen({ job: id }: { readonly job: string }) {
             </Row>
             {open === kind.id && job ? (
               <KindFacts kind={kind}>
+                {kind.switches ? (
+                  <SwitchReader face={kind.switches} network={kind.switches.base} />
+                ) : null}
+                <KindPapers {...{ id, kind }} doc={job.doc} />
                 <CorrectKind id={id} plan={job.plan} kind={kind} />
               </KindFacts>
             ) : null}

@@ -1,21 +1,13 @@
 import { Button } from '@rneui/themed';
-import { useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import {
-  changeOf,
-  docOf,
-  findDoc,
-  readEds,
-  type Description,
-  type Edit,
-  type Kind,
-  type Plan,
-  type PlanDoc,
-} from '@ipsonomo/core';
-import { readTextFile, useEdit } from '../../data';
-import { Card, Notice, Refusals, Words } from '../../parts';
+import { type DescriptionView, type Kind, type Plan, type PlanDoc } from '@ipsonomo/core';
+import { useDescription, useEdit, useKeepPaper } from '../../data';
+import { Card, Notice, Refusals, Row, Words } from '../../parts';
 import { issuesOf, plural } from '../words';
+import { editsOfRead, withPaper } from './kind-edits';
 import { factsOf, KindFacts } from './KindFacts';
+import { kindOfDoc } from './kind-of-doc';
 
 interface Props {
   readonly id: string;
@@ -25,81 +17,106 @@ interface Props {
   readonly onDone: () => void;
 }
 
-const MOST_BYTES = 20_000_000;
-
-const REFUSED = {
-  'no-device': 'has no section about a device: it describes none.',
-  'no-identity': 'does not say which maker and which product it is about, or not in numbers.',
-} as const;
-
 /** A description file: what it says, what it changes, what of it could not be read. */
-export function ReadKind({ id, file, plan, doc, onDone }: Props) {
-  const isLarge = file.size > MOST_BYTES;
-  const { data: text } = useQuery({
-    queryKey: ['file', file.name, file.lastModified, file.size],
-    queryFn: () => readTextFile(file),
-    enabled: !isLarge,
-  });
-  if (isLarge)
+export function ReadKind(props: Props) {
+  const { id, file, onDone } = props;
+  const { data, error } = useDescription(id, file);
+  if (error)
     return (
-      <Notice tone="brick">{`${file.name} is larger than 20 MB: no description file is.`}</Notice>
+      <Card strong>
+        <Refusals issues={issuesOf(error)} />
+        <Button type="outline" title="Leave it" onPress={onDone} />
+      </Card>
     );
-  if (text === undefined) return <Notice tone="plain">{`${file.name} is being read …`}</Notice>;
-  const read = readEds(text);
-  if (typeof read === 'string')
-    return <Notice tone="brick">{`${file.name} ${REFUSED[read]}`}</Notice>;
-  return <Shown {...{ id, plan, doc, read, onDone }} name={file.name} />;
-}
-
-interface ShownProps extends Omit<Props, 'file'> {
-  readonly name: string;
-  readonly read: Description;
+  if (!data) return <Notice tone="plain">{`${file.name} is being read …`}</Notice>;
+  return <Shown {...props} read={data} />;
 }
 
 const MOST_UNREAD = 20;
 
-function Shown({ id, name, plan, doc, read, onDone }: ShownProps) {
+function Shown({ id, file, plan, doc, read, onDone }: Props & { readonly read: DescriptionView }) {
   const edit = useEdit(id);
-  const known = plan.kinds.find((one) => one.id === read.kind.id);
-  const edits = editsOf(doc, read.kind);
+  const keep = useKeepPaper(id);
+  const kinds = useMemo(() => read.kinds.flatMap(kindOfDoc), [read]);
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const taken = kinds.filter((kind) => !left.has(kind.id));
+  const isKnown = (kind: Kind) => plan.kinds.some((one) => one.id === kind.id);
+  const put = () =>
+    keep.mutate(file, {
+      onSuccess: (paper) => {
+        const papers = (before: Kind | undefined) =>
+          withPaper(before?.papers ?? [], paper, file.name, 'description');
+        const edits = taken.flatMap((kind) => {
+          const before = plan.kinds.find((one) => one.id === kind.id);
+          return editsOfRead(doc, { ...kind, papers: papers(before) });
+        });
+        edit.mutate({ edits, why: `read ${file.name}` }, { onSuccess: onDone });
+      },
+    });
+  const toggle = (kind: Kind) => {
+    const next = new Set(left);
+    if (!next.delete(kind.id)) next.add(kind.id);
+    setLeft(next);
+  };
   return (
     <Card strong>
-      <Words size="device" heading={2}>
-        {read.kind.maker}: {read.kind.name}
-      </Words>
-      {known ? <Differences before={known} after={read.kind} /> : <KindFacts kind={read.kind} />}
-      {read.unread.length > 0 ? (
-        <Notice tone="ochre" title={`${plural(read.unread.length, 'place')} could not be read`}>
-          <View>
-            {read.unread.slice(0, MOST_UNREAD).map((one) => (
-              <Words key={`${one.line}|${one.text}`} size="caption">
-                line {one.line}: {one.text} {one.why}
+      {kinds.map((kind) => (
+        <View key={kind.id}>
+          {kinds.length > 1 ? (
+            <Row
+              label={`${left.has(kind.id) ? 'Take' : 'Leave'} ${kind.name}`}
+              selected={!left.has(kind.id)}
+              onPress={() => toggle(kind)}
+            >
+              <Words size="strong">{kind.name}</Words>
+              <Words size="caption" tone="second">
+                {left.has(kind.id) ? 'left out' : 'taken'} · {kind.orderNumber || kind.stationName}
               </Words>
-            ))}
-          </View>
-        </Notice>
-      ) : null}
-      <Refusals issues={issuesOf(edit.error)} />
+            </Row>
+          ) : (
+            <Words size="device" heading={2}>
+              {kind.maker}: {kind.name}
+            </Words>
+          )}
+          {left.has(kind.id) ? null : <Told kind={kind} plan={plan} />}
+        </View>
+      ))}
+      <Unread unread={read.unread} />
+      <Refusals issues={issuesOf(keep.error ?? edit.error)} />
       <Button
-        title={known ? 'Change the kind' : 'Put it on the shelf'}
-        disabled={edits.length === 0}
-        loading={edit.isPending}
-        onPress={() => edit.mutate({ edits, why: `read ${name}` }, { onSuccess: onDone })}
+        title={titleOf(taken, isKnown)}
+        disabled={taken.length === 0}
+        loading={keep.isPending || edit.isPending}
+        onPress={put}
       />
       <Button type="outline" title="Leave it" onPress={onDone} />
     </Card>
   );
 }
 
-/** What a person has said of a kind before (its ways, its steps) stays as it was said. */
-const KEPT = ['ways', 'factory', 'switches', 'wins', 'pinning', 'role', 'stem'] as const;
+function titleOf(taken: readonly Kind[], isKnown: (kind: Kind) => boolean): string {
+  if (taken.length > 1) return `Put ${taken.length} kinds on the shelf`;
+  return taken[0] && isKnown(taken[0]) ? 'Change the kind' : 'Put it on the shelf';
+}
 
-function editsOf(doc: PlanDoc, kind: Kind): readonly Edit[] {
-  const thing = docOf('kind', kind);
-  const before = findDoc(doc, 'kind', kind.id);
-  if (!before) return [{ op: 'add', type: 'kind', thing }];
-  const kept = Object.fromEntries(KEPT.map((field) => [field, before[field] ?? null]));
-  return changeOf('kind', before, { ...thing, ...kept });
+function Told({ kind, plan }: { readonly kind: Kind; readonly plan: Plan }) {
+  const known = plan.kinds.find((one) => one.id === kind.id);
+  return known ? <Differences before={known} after={kind} /> : <KindFacts kind={kind} />;
+}
+
+function Unread({ unread }: Pick<DescriptionView, 'unread'>) {
+  if (unread.length === 0) return null;
+  return (
+    <Notice tone="ochre" title={`${plural(unread.length, 'place')} could not be read`}>
+      <View>
+        {unread.slice(0, MOST_UNREAD).map((one, at) => (
+          <Words key={at} size="caption">
+            line {one.line}: {[one.text, one.why].filter(Boolean).join(' ')}
+          </Words>
+        ))}
+      </View>
+    </Notice>
+  );
 }
 
 function Differences({ before, after }: { readonly before: Kind; readonly after: Kind }) {

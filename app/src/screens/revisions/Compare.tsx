@@ -1,7 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { View } from 'react-native';
-import { differencesOf, docBefore, type Difference } from '@ipsonomo/core';
+import {
+  differencesOf,
+  docBefore,
+  type Difference,
+  type Edit,
+  type EditsView,
+} from '@ipsonomo/core';
 import { editsQuery, type Job } from '../../data';
 import { Card, Notice, Words } from '../../parts';
 import { useColours, useWide } from '../../theme';
@@ -25,8 +31,8 @@ export function Compare({ id, job, chosen }: Props) {
   const differences = useMemo(() => {
     // The edits end where the plan of this page stands, or it is read again.
     if (since?.revision !== now || (to !== undefined && later?.revision !== now)) return undefined;
-    const before = docBefore(job.doc, since.edits);
-    const after = to === undefined ? job.doc : docBefore(job.doc, later?.edits ?? []);
+    const before = docBefore(job.doc, allOf(since));
+    const after = to === undefined ? job.doc : docBefore(job.doc, later ? allOf(later) : []);
     return before && after ? differencesOf(before, after) : undefined;
   }, [since, later, job.doc, now, to]);
   const title = to === undefined ? `Since revision ${from}` : `From revision ${from} to ${to}`;
@@ -48,6 +54,8 @@ export function Compare({ id, job, chosen }: Props) {
     </Card>
   );
 }
+
+const allOf = ({ revisions }: EditsView): readonly Edit[] => revisions.flatMap((one) => one.edits);
 
 function DifferenceLine({ one }: { readonly one: Difference }) {
   const colours = useColours();

@@ -110,8 +110,10 @@ export function PlanSheet({ id, job, selected }: Props) {
         <Foot
           words={`${plural(sheet.lines.length, 'line')}${chosen > 1 ? `, ${chosen} chosen` : ''}`}
           chosen={chosen}
+          at={line?.id}
           onFill={sheet.fill}
           onCountOn={sheet.countOn}
+          onTakeOut={line ? sheet.takeOut : undefined}
           onOpen={line ? () => router.navigate(`/job/${id}/device/${line.device.id}`) : undefined}
           onUndo={() => undo.mutate()}
           onRedo={() => redo.mutate()}
@@ -163,15 +165,19 @@ const notchesOf = ({ view }: Job): ReadonlyMap<string, readonly NotchView[]> =>
 interface FootProps {
   readonly words: string;
   readonly chosen: number;
+  /** The line the cursor is in. */
+  readonly at: string | undefined;
   readonly onFill: () => void;
   readonly onCountOn: () => void;
+  readonly onTakeOut: (() => void) | undefined;
   readonly onOpen: (() => void) | undefined;
   readonly onUndo: () => void;
   readonly onRedo: () => void;
 }
 
 /** What can be done with what is chosen; each has a key too. */
-function Foot({ words, chosen, onFill, onCountOn, onOpen, onUndo, onRedo }: FootProps) {
+function Foot(props: FootProps) {
+  const { words, chosen, at, onFill, onCountOn, onTakeOut, onOpen, onUndo, onRedo } = props;
   const colours = useColours();
   return (
     <View
@@ -187,14 +193,31 @@ function Foot({ words, chosen, onFill, onCountOn, onOpen, onUndo, onRedo }: Foot
     >
       <View style={{ flex: 1 }}>
         <Words size="caption" tone="second" lines={1}>
-          {words} · paste from a spreadsheet anywhere
+          {words} · paste anywhere
         </Words>
       </View>
       <Button type="clear" title="Fill down" disabled={chosen < 2} onPress={onFill} />
       <Button type="clear" title="Count on" disabled={chosen < 2} onPress={onCountOn} />
+      <TakeOut key={`${at}|${chosen}`} onTakeOut={onTakeOut} />
       <Button type="clear" title="Open" disabled={!onOpen} onPress={() => onOpen?.()} />
       <Button type="clear" title="Undo" onPress={onUndo} />
       <Button type="clear" title="Redo" onPress={onRedo} />
     </View>
+  );
+}
+
+/** Asked once more: a device goes with its addresses and cables. */
+function TakeOut({ onTakeOut }: Pick<FootProps, 'onTakeOut'>) {
+  const [sure, setSure] = useState(false);
+  return (
+    <Button
+      type="clear"
+      title={sure ? 'Yes, take out' : 'Take out'}
+      disabled={!onTakeOut}
+      onPress={() => {
+        if (sure) onTakeOut?.();
+        setSure(!sure);
+      }}
+    />
   );
 }

@@ -1,6 +1,6 @@
 import type { Table } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 import { Pressable, View, type ViewStyle } from 'react-native';
 import type { NotchView, Plan, SheetRow } from '@ipsonomo/core';
 import { Words } from '../../parts';
@@ -51,6 +51,9 @@ export function Sheet(props: Props) {
     if (!sheet.editing) body.current?.focus({ preventScroll: true });
   }, [sheet.editing]);
   const height = (lines.length + 1) * LINE_HEIGHT;
+  const items = virtual.getVirtualItems();
+  const pool = usePool(items.length);
+  const isSideways = useSideways(body);
   return (
     <View
       ref={body as never}
@@ -65,15 +68,15 @@ export function Sheet(props: Props) {
     >
       <SheetHead table={table} isFiltering={isFiltering} />
       <View style={{ height, width: GRID_WIDTH }}>
-        {virtual.getVirtualItems().map(({ index, start }) => {
+        {items.map(({ index, start }) => {
           const row = lines[index];
           if (!row) return null;
           const isIn = index >= rect.top && index <= rect.bottom && cursor.row < lines.length;
           const at = index === cursor.row ? cursor.column : NaN;
           return (
             <SheetLine
-              key={row.id}
-              {...{ row, index, plan, colours }}
+              key={index % pool}
+              {...{ row, index, plan, colours, isSideways }}
               top={start}
               notches={props.notchesOf(row)}
               mark={marks.rows.get(row.id)}
@@ -91,6 +94,25 @@ export function Sheet(props: Props) {
       </View>
     </View>
   );
+}
+
+/** Is the sheet moved to the side, so that its first column has to be held? */
+function useSideways(body: RefObject<HTMLElement | null>): boolean {
+  const [isSideways, setSideways] = useState(false);
+  useEffect(() => {
+    const element = body.current;
+    const onScroll = () => setSideways((element?.scrollLeft ?? 0) > 0);
+    element?.addEventListener('scroll', onScroll, { passive: true });
+    return () => element?.removeEventListener('scroll', onScroll);
+  }, [body]);
+  return isSideways;
+}
+
+/** A line that leaves the window is used again for one that enters it: as many as were ever in it. */
+function usePool(count: number): number {
+  const [most, setMost] = useState(count);
+  if (count > most) setMost(count);
+  return Math.max(count, most, 1);
 }
 
 function Editor({ plan, kinds, sheet }: Props) {

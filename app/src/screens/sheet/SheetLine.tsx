@@ -13,6 +13,9 @@ import { SIGNS } from '../snags/signs';
 import { GRID_COLUMNS, GRID_WIDTH, PINNED, type GridColumn } from './grid-columns';
 
 export const LINE_HEIGHT = 36;
+const PADDING = 8;
+/** Nearly the widest letter of a cell, in points. */
+const WIDEST = 10;
 
 interface Props {
   readonly row: SheetRow;
@@ -26,6 +29,8 @@ interface Props {
   readonly marked: string;
   /** First and last chosen column, and the cursor's: `left-right-at`; empty where none is. */
   readonly chosen: string;
+  /** Every held cell is a layer of its own: only where the sheet is moved to the side. */
+  readonly isSideways: boolean;
 }
 
 /**
@@ -33,7 +38,7 @@ interface Props {
  * cells a line come and go by the hundred while the sheet is scrolled.
  */
 export const SheetLine = memo(function SheetLine(props: Props) {
-  const { row, index, top, plan, colours, notches, mark, marked, chosen } = props;
+  const { row, index, top, plan, colours, notches, mark, marked, chosen, isSideways } = props;
   const marks = new Map(marked.split(',').map((one) => one.split(':') as [string, Severity]));
   const [left = NaN, right = NaN, at = NaN] = chosen === '' ? [] : chosen.split('-').map(Number);
   const line: CSSProperties = {
@@ -43,34 +48,40 @@ export const SheetLine = memo(function SheetLine(props: Props) {
     height: LINE_HEIGHT,
     width: GRID_WIDTH,
     display: 'flex',
+    contain: 'layout style size',
     boxSizing: 'border-box',
     borderBottom: `1px solid ${colours.line}`,
   };
   return (
     <div role="row" aria-rowindex={index + 2} style={line}>
-      {GRID_COLUMNS.map((column, place) => (
-        <div
-          key={column.id}
-          role="gridcell"
-          data-row={index}
-          data-column={place}
-          style={cellStyle(column, colours, {
-            severity: marks.get(column.id),
-            isChosen: place >= left && place <= right,
-            isCursor: place === at,
-          })}
-        >
-          {column.id === 'title' && mark ? <Sign mark={mark} colours={colours} /> : null}
-          {contentOf(column)}
-        </div>
-      ))}
+      {GRID_COLUMNS.map((column, place) => {
+        const text = column.column?.text(row, plan) ?? '';
+        return (
+          <div
+            key={column.id}
+            role="gridcell"
+            data-row={index}
+            data-column={place}
+            style={cellStyle(column, colours, {
+              severity: marks.get(column.id),
+              isChosen: place >= left && place <= right,
+              isCursor: place === at,
+              isHeld: isSideways && column.id === PINNED,
+              isLong: text.length * WIDEST > column.width - 2 * PADDING,
+            })}
+          >
+            {column.id === 'title' && mark ? <Sign mark={mark} colours={colours} /> : null}
+            {contentOf(column, text)}
+          </div>
+        );
+      })}
     </div>
   );
 
-  function contentOf({ id, column }: GridColumn) {
+  function contentOf({ id }: GridColumn, text: string) {
     if (id === 'stage') return <StageNotches notches={notches} size={13} />;
     if (id === 'address') return <AddressParts row={row} plan={plan} colours={colours} />;
-    return column?.text(row, plan) ?? '';
+    return text;
   }
 });
 
@@ -96,12 +107,15 @@ interface CellState {
   readonly severity: Severity | undefined;
   readonly isChosen: boolean;
   readonly isCursor: boolean;
+  readonly isHeld: boolean;
+  /** The text may not fit. */
+  readonly isLong: boolean;
 }
 
 function cellStyle(
   { id, width, column }: GridColumn,
   colours: Colours,
-  { severity, isChosen, isCursor }: CellState,
+  { severity, isChosen, isCursor, isHeld, isLong }: CellState,
 ): CSSProperties {
   const isPinned = id === PINNED;
   const isDark = isPinned || column?.figures;
@@ -109,12 +123,12 @@ function cellStyle(
     width,
     height: LINE_HEIGHT - 1,
     lineHeight: `${LINE_HEIGHT - 1}px`,
-    padding: '0 8px',
+    padding: `0 ${PADDING}px`,
     flex: 'none',
     boxSizing: 'border-box',
-    overflow: 'hidden',
     whiteSpace: 'pre',
-    textOverflow: 'ellipsis',
+    // A clip for every cell makes the page slow to scroll; most texts need none.
+    ...(isLong ? { overflow: 'hidden', textOverflow: 'ellipsis' } : {}),
     ...(id === 'stage' ? { display: 'flex', alignItems: 'center' } : {}),
     fontFamily: column?.figures ? FIGURES : WORDS,
     fontSize: TYPE.second.fontSize,
@@ -123,7 +137,7 @@ function cellStyle(
     backgroundColor: groundOf(colours, severity, isChosen, isPinned),
     outline: isCursor ? `2px solid ${colours.plum}` : 'none',
     outlineOffset: -2,
-    ...(isPinned ? { position: 'sticky', left: 0, zIndex: 1 } : {}),
+    ...(isHeld ? { position: 'sticky', left: 0, zIndex: 1 } : {}),
   };
 }
 

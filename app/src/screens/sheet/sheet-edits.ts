@@ -1,6 +1,7 @@
 import {
   continueSeries,
   editsOfCells,
+  editsOfTakingOut,
   formatCells,
   matchColumns,
   newRowsOf,
@@ -104,6 +105,20 @@ export function proposeSeries(sheet: Sheet, rect: Rect): Proposal {
     return series[row - rect.top] ?? '';
   });
   return proposeCells(sheet, cells, `counted on over ${cells.length} cells`);
+}
+
+/** The devices of the chosen lines with all that is theirs. */
+export function proposeTakingOut({ doc, lines }: Sheet, { top, bottom }: Rect): Proposal {
+  const chosen = new Map(
+    lines.slice(top, bottom + 1).map(({ device }) => [device.id, device.title]),
+  );
+  const [first] = chosen.values();
+  return {
+    edits: editsOfTakingOut(doc, new Set(chosen.keys())),
+    bad: [],
+    count: chosen.size,
+    why: `took ${chosen.size === 1 ? first : `${chosen.size} devices`} out of the plan`,
+  };
 }
 
 /** Cells from a spreadsheet, put down at the cursor; what goes beyond the last line becomes devices. */

@@ -72,6 +72,7 @@ function press(event: KeyboardEvent, sheet: SheetState, acts: Acts): boolean {
 const COMMANDS: Readonly<Record<string, (sheet: SheetState, acts: Acts) => void>> = {
   d: (sheet) => sheet.fill(),
   'shift+d': (sheet) => sheet.countOn(),
+  Delete: (sheet) => sheet.takeOut(),
   z: (_sheet, acts) => acts.undo(),
   y: (_sheet, acts) => acts.redo(),
   'shift+z': (_sheet, acts) => acts.redo(),

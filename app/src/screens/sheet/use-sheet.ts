@@ -11,6 +11,7 @@ import {
   proposePaste,
   proposeRows,
   proposeSeries,
+  proposeTakingOut,
   type Proposal,
 } from './sheet-edits';
 
@@ -84,6 +85,7 @@ export function useSheet({ plan, doc, lines, subnetId, make }: Options) {
     ...{ cursor, rect, editing, setEditing, lines, size, select, setCursor, edit, write, clear },
     fill: () => make(proposeFill(sheet, rect)),
     countOn: () => make(proposeSeries(sheet, rect)),
+    takeOut: () => make(proposeTakingOut(sheet, rect)),
     copy: () => copyCells(sheet, rect),
     paste: (text: string) => make(proposePaste(sheet, parseCells(text), rectOf(cursor), newId)),
   };

@@ -15,6 +15,7 @@ import { useEdit } from '../../data';
 import { Words } from '../../parts';
 import { plural } from '../words';
 import { apart, byCause } from './causes';
+import { MendAll } from './MendAll';
 import { SnagCard } from './SnagCard';
 
 interface Props {
@@ -37,7 +38,7 @@ export function SnagList({ job, plan, doc, snags }: Props) {
   return (
     <View style={{ gap: 16 }}>
       {byCause(sorted.open).map(({ cause, snags: list }) => (
-        <Cause key={cause} {...{ job, plan, cause }} snags={list} />
+        <Cause key={cause} {...{ job, plan, doc, cause }} snags={list} />
       ))}
       {sorted.accepted.length > 0 ? (
         <Accepted {...{ job, plan, doc }} snags={sorted.accepted} />
@@ -49,11 +50,12 @@ export function SnagList({ job, plan, doc, snags }: Props) {
 interface CauseProps {
   readonly job: string;
   readonly plan: Plan;
+  readonly doc: PlanDoc;
   readonly cause: string;
   readonly snags: readonly Snag[];
 }
 
-function Cause({ job, plan, cause, snags }: CauseProps) {
+function Cause({ job, plan, doc, cause, snags }: CauseProps) {
   const [most, setMost] = useState(FIRST);
   const router = useRouter();
   const goTo = (snag: Snag) => {
@@ -68,6 +70,7 @@ function Cause({ job, plan, cause, snags }: CauseProps) {
       <Words size="strong" heading={2}>
         {cause}
       </Words>
+      {isMany(snags) ? <MendAll {...{ job, doc, cause, snags }} /> : null}
       {snags.slice(0, most).map((snag) => (
         <SnagCard key={snagKey(snag)} {...{ job, plan, snag }} onGo={goTo(snag)} />
       ))}
@@ -82,6 +85,10 @@ function Cause({ job, plan, cause, snags }: CauseProps) {
   );
 }
 
+/** One snag of three devices takes two mends as well. */
+const isMany = (snags: readonly Snag[]): boolean =>
+  snags.length > 1 || snags.some((one) => one.also.length > 1);
+
 /** The device a snag is at, whether by itself or by an interface. */
 export const deviceAt = (plan: Plan, { type, id }: Snag): string | undefined =>
   type === 'device'
@@ -90,9 +97,7 @@ export const deviceAt = (plan: Plan, { type, id }: Snag): string | undefined =>
       ? plan.devices.find((one) => one.interfaces.some((at) => at.id === id))?.id
       : undefined;
 
-interface AcceptedProps extends Omit<CauseProps, 'cause'> {
-  readonly doc: PlanDoc;
-}
+type AcceptedProps = Omit<CauseProps, 'cause'>;
 
 function Accepted({ job, plan, doc, snags }: AcceptedProps) {
   const edit = useEdit(job);

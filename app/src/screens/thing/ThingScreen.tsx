@@ -21,6 +21,7 @@ import { useEdit, useJob } from '../../data';
 import { Card, Page, Refusals, Words } from '../../parts';
 import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
 import { issuesOf } from '../words';
+import { DeviceForm } from './DeviceForm';
 import { DeviceParts } from './DeviceParts';
 import { formOf } from './schema';
 import { Fields, type Names } from './ValueForm';
@@ -100,11 +101,13 @@ function Form({ id, type, thing, plan, doc }: FormProps) {
       ) : null}
       {type === 'device' ? <DeviceParts {...{ id, plan, doc }} deviceId={thing.id} /> : null}
       <Refusals issues={issues} />
-      {form.kind === 'object' ? (
+      {type === 'device' ? (
+        <DeviceForm {...{ plan, names }} value={typed} onChange={setTyped} />
+      ) : form.kind === 'object' ? (
         <Fields
           names={names}
           value={typed}
-          fields={form.fields.filter(([name]) => name !== 'id' && name !== 'isNameTyped')}
+          fields={form.fields.filter(([name]) => name !== 'id')}
           onChange={(next) => isObject(next) && setTyped(next)}
         />
       ) : null}

@@ -1,0 +1,77 @@
+import { Button } from '@rneui/themed';
+import { useState } from 'react';
+import {
+  must,
+  placesOf,
+  readSwitches,
+  sentenceOf,
+  switchWords,
+  type Prefix,
+  type Result,
+  type SwitchFace as Face,
+  type SwitchSetting,
+} from '@ipsonomo/core';
+import { Card, Notice, SwitchFace, Words } from '../../parts';
+
+interface Props {
+  readonly face: Face;
+  /** How the plan means them to stand. */
+  readonly wanted: Result<SwitchSetting>;
+  readonly network: Prefix | undefined;
+}
+
+/** The switches in the position they must have; the other way, what is seen on the device is read. */
+export function SwitchCard({ face, wanted, network }: Props) {
+  const [isReading, setReading] = useState(false);
+  return (
+    <Card>
+      {wanted.ok ? (
+        <>
+          <SwitchFace face={face} positions={wanted.value.positions} />
+          <Words size="second">{switchWords(face, wanted.value, network)}</Words>
+        </>
+      ) : (
+        <Notice tone="brick" title="The switches cannot say what is planned">
+          {sentenceOf(wanted.error)}
+        </Notice>
+      )}
+      <Button
+        type="clear"
+        title={isReading ? 'Enough of reading' : 'They stand otherwise: read them'}
+        onPress={() => setReading(!isReading)}
+      />
+      {isReading ? (
+        <SwitchReader
+          {...{ face, network }}
+          wanted={wanted.ok ? wanted.value.positions : undefined}
+        />
+      ) : null}
+    </Card>
+  );
+}
+
+interface ReaderProps {
+  readonly face: Face;
+  readonly network: Prefix | undefined;
+  readonly wanted?: readonly number[] | undefined;
+}
+
+/** The drawing is set as the device is seen; a sentence says what it means. */
+export function SwitchReader({ face, network, wanted }: ReaderProps) {
+  const [positions, setPositions] = useState<readonly number[]>(() =>
+    Array.from({ length: placesOf(face) }, () => 0),
+  );
+  const reading = must(readSwitches(face, positions));
+  const isAsPlanned = wanted?.every((one, at) => one === positions[at]) ?? false;
+  return (
+    <>
+      <Words size="second" tone="second">
+        Set the drawing as you see the device.
+      </Words>
+      <SwitchFace {...{ face, positions, wanted }} onTurn={setPositions} />
+      <Notice tone={reading.act === undefined ? 'brick' : isAsPlanned ? 'moss' : 'plain'}>
+        {switchWords(face, reading, network)}
+      </Notice>
+    </>
+  );
+}
