@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
 import { test } from './demo';
-import { button, holdLabel, openDemo, place, powerCycle, WIDE, atCabinet } from './pages';
+import { button, holdLabel, openDemo, pick, place, powerCycle, WIDE, atCabinet } from './pages';
 
 // The whole way of a technician on the practice site, with nothing but the interface: on a phone,
 // then once on a wide screen.
@@ -19,14 +19,14 @@ async function plan(page: Page): Promise<void> {
   await expect(page.getByRole('heading', { name: 'Laboratory' })).toBeVisible();
 
   await button(page, 'Add devices').click();
-  await page.getByRole('radio', { name: 'Valve block, 16 coils' }).click();
-  await page.getByRole('radio', { name: 'Laboratory' }).click();
+  await pick(page, 'Kind', 'Valve block, 16 coils');
+  await pick(page, 'Subnet', 'Laboratory');
   await page.getByLabel('Cabinet').fill('LB1');
   await page.getByLabel('How many').fill('2');
   const addresses = page.getByLabel('Address', { exact: true });
   await expect(addresses.nth(0)).toHaveValue('172.22.42.100');
   await expect(addresses.nth(1)).toHaveValue('172.22.42.101');
-  await expect(page.getByLabel('Host name').nth(1)).toHaveValue('lb1-valves-2');
+  await expect(page.getByLabel('Host name', { exact: true }).nth(1)).toHaveValue('lb1-valves-2');
   for (const [typed, told] of [
     ['172.22.42.300', '300 is above 255'],
     ['172.22.42.100', '172.22.42.100 is given to a device above'],

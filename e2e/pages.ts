@@ -40,6 +40,28 @@ export async function openDemo(page: Page, server: TestServer): Promise<void> {
   await expect(page.getByText('Filter hall', { exact: true }).first()).toBeVisible();
 }
 
+/** Chooses one of many. */
+export async function pick(page: Page, label: string, title: string | RegExp): Promise<void> {
+  await button(page, new RegExp(`^${label}: `)).click();
+  await page.getByRole('option', { name: title }).first().click();
+}
+
+/** Gives a page the file that its button asks for. */
+export async function giveFile(
+  page: Page,
+  title: string,
+  file: string | { readonly name: string; readonly bytes: Buffer },
+): Promise<void> {
+  const asked = page.waitForEvent('filechooser');
+  await button(page, title).click();
+  const chooser = await asked;
+  if (typeof file === 'string') await chooser.setFiles(file);
+  else
+    await chooser.setFiles({
+      ...{ name: file.name, mimeType: 'application/octet-stream', buffer: file.bytes },
+    });
+}
+
 /** Holds the label against the heard MAC, whichever of several is shown at first. */
 export async function holdLabel(page: Page, mac: string, label: string): Promise<void> {
   const shown = page.getByLabel([...mac.replace(/:/g, '').toUpperCase()].join(' '));

@@ -1,7 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { test } from './demo';
 import type { TestServer } from './harness';
-import { button, PHONE, WIDE } from './pages';
+import { button, giveFile, PHONE, WIDE } from './pages';
 
 // The planner's half: from IT's block and a list to a plan without a snag, at a desk and on a phone.
 
@@ -132,6 +132,7 @@ test('wide: a block, a list, copies, snags mended, a revision named; phone: one 
   });
   await test.step('everything else of it: a serial line, by the form of its shape', async () => {
     await button(page, 'Everything of this device').click();
+    await button(page, 'Serial lines').click();
     await button(page, 'Add to lines').click();
     await page.getByLabel('settings').fill('9600 8N1');
     await button(page, 'Save').click();
@@ -174,6 +175,39 @@ test('two people, one field: both stand side by side, and one is chosen', async 
   await expect(page.getByLabel('10.44.0.99').first()).toBeVisible();
 });
 
+test('two people, two devices, one address: both changes are kept, and both people are told', async ({
+  page,
+  server,
+  browser,
+}) => {
+  await beginJob(page, server, 'Mara Quist');
+  await splitBlock(page);
+  await paste(page, LIST.slice(0, 12).join('\r\n'));
+  await lines(page, 11);
+  const theirs = await browser.newContext();
+  const other = await theirs.newPage();
+  await other.setViewportSize(PHONE);
+  await other.goto(server.url);
+  await other.getByLabel('Your name, written beside everything you decide').fill('Tilda Brook');
+  await other.goto(page.url());
+  await button(other, 'Deck device 1').click();
+  await button(other, 'Change name or address').click();
+  await other.getByLabel('Address').fill('10.44.0.77');
+  await button(other, 'Save').click();
+  await expect(other.getByLabel('10.44.0.77').first()).toBeVisible();
+  // A sheet writes what is typed: the same address on another device.
+  await cell(page, /^10\.44\.0\.101/).click();
+  await page.keyboard.type('10.44.0.77');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('You and Tilda Brook together made this wrong')).toBeVisible();
+  await expect(other.getByText('You and Mara Quist together made this wrong')).toBeVisible();
+  await expect(other.getByText('10.44.0.77 is given twice').first()).toBeVisible();
+  await button(other, 'See it').click();
+  await button(page, 'Understood').click();
+  await expect(page.getByText('You and Tilda Brook together made this wrong')).toBeHidden();
+  await theirs.close();
+});
+
 test('a plan goes out as a file and another job begins with it; one with a fault is refused whole', async ({
   page,
   server,
@@ -186,11 +220,7 @@ test('a plan goes out as a file and another job begins with it; one with a fault
   const text = await file.text();
   const begin = async (name: string, content: string) => {
     await page.goto(server.url);
-    const chooser = page.waitForEvent('filechooser');
-    await button(page, 'Begin with a plan file …').click();
-    await (
-      await chooser
-    ).setFiles({ name, mimeType: 'application/json', buffer: Buffer.from(content) });
+    await giveFile(page, 'Begin with a plan file …', { name, bytes: Buffer.from(content) });
   };
   await begin('bad.json', text.replace('"10.44.1.0/27"', '"10.44.1.1/27"'));
   await expect(page.getByText(/10\.44\.1\.1\/27/).first()).toBeVisible();
