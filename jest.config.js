@@ -17,6 +17,8 @@ const nodeProject = (dir) => ({
 });
 
 module.exports = {
+  // Compiling a thread's program on a loaded machine has taken over 5 s; no unit test measures time.
+  testTimeout: 30_000,
   projects: [
     nodeProject('core'),
     nodeProject('practice'),
