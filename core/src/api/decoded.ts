@@ -113,6 +113,8 @@ export function frameView(frame: Dissected): Readonly<Record<string, unknown>> {
     return { kind: 'ethernet', ...outer, payload: toHex(ethernet.payload) };
   if (frame.kind === 'arp')
     return { kind: `ARP ${frame.arp.operation}`, ...outer, arp: arpView(frame) };
+  if (frame.kind === 'discovery')
+    return { kind: discoveryKind(frame), ...outer, discovery: discoveryView(frame) };
   const { ip } = frame;
   const layers = {
     ...outer,
@@ -145,6 +147,21 @@ export function frameView(frame: Dissected): Readonly<Record<string, unknown>> {
     }
   }
 }
+
+type DiscoveryFrame = Extract<Dissected, { kind: 'discovery' }>;
+
+const discoveryKind = ({ discovery: { service, type } }: DiscoveryFrame): string =>
+  `discovery ${service}${type === 'request' ? '' : type === 'success' ? ' answered' : ' refused'}`;
+
+const discoveryView = ({ discovery }: DiscoveryFrame) => ({
+  transaction: discovery.transaction.toString(16).padStart(8, '0'),
+  delay: discovery.delay,
+  blocks: discovery.blocks.map(({ option, suboption, word, data }) => ({
+    about: `${option}/${suboption}`,
+    ...(word === undefined ? {} : { word }),
+    value: toHex(data),
+  })),
+});
 
 function arpView({ arp }: Extract<Dissected, { kind: 'arp' }>) {
   return {

@@ -2,6 +2,7 @@ import { BROADCAST_MAC, type MacAddress } from '../net';
 import { arp, type ArpPacket } from './arp';
 import { DecodeError, encodeWith, freshBytes, type Codec } from './codec';
 import { dhcpMessage, DHCP_PORT, type DhcpMessage } from './dhcp/message';
+import { discovery, isDiscovery, type DiscoveryMessage } from './discovery';
 import { ethernet, ETHERTYPE, putEthernetHeader, type EthernetFrame } from './ethernet';
 import { icmp, type IcmpMessage } from './icmp';
 import {
@@ -18,6 +19,11 @@ import { putUdpHeader, udp, type UdpDatagram, type UdpEnds } from './udp';
 /** A frame read as deep as Ipsonomo understands it. */
 export type Dissected =
   | { readonly kind: 'arp'; readonly ethernet: EthernetFrame; readonly arp: ArpPacket }
+  | {
+      readonly kind: 'discovery';
+      readonly ethernet: EthernetFrame;
+      readonly discovery: DiscoveryMessage;
+    }
   | (IpLayers & { readonly kind: 'icmp'; readonly icmp: IcmpMessage })
   | (IpLayers & { readonly kind: 'tcp'; readonly tcp: TcpSegment })
   | (IpLayers & { readonly kind: 'udp'; readonly udp: UdpDatagram })
@@ -45,6 +51,8 @@ export function dissect(frame: Uint8Array): Dissected {
   const outer = read(ethernet, frame);
   if (outer.etherType === ETHERTYPE.arp)
     return { kind: 'arp', ethernet: outer, arp: read(arp, outer.payload) };
+  if (outer.etherType === ETHERTYPE.discovery && isDiscovery(outer.payload))
+    return { kind: 'discovery', ethernet: outer, discovery: read(discovery, outer.payload) };
   if (outer.etherType !== ETHERTYPE.ipv4) return { kind: 'ethernet', ethernet: outer };
   const ip = read(ipv4Packet, outer.payload);
   const layers = { ethernet: outer, ip };

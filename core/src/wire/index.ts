@@ -2,6 +2,8 @@ export * from './codec';
 export * from './hex';
 export * from './ethernet';
 export * from './arp';
+export * from './discovery';
+export * from './station';
 export * from './ipv4-packet';
 export * from './icmp';
 export * from './udp';

@@ -1,9 +1,14 @@
 import {
   arp,
+  answerToSet,
   arpFrame,
+  blocksOfStation,
   cipReply,
   cipRequest,
   dhcpFrame,
+  discovery,
+  discoveryFrame,
+  DISCOVERY_GROUP,
   dhcpMessage,
   dhcpMessageOf,
   dword,
@@ -11,12 +16,15 @@ import {
   encodeWith,
   ethernet,
   icmp,
+  identifyAll,
+  identifyName,
   interfaceConfiguration,
   ipFrame,
   ipv4Packet,
   ipv4PacketOf,
   must,
   OPTION,
+  orderOf,
   OWN_PCAP,
   packetItems,
   parseIpv4,
@@ -27,9 +35,12 @@ import {
   rawOption,
   tcp,
   tcpipPath,
+  toPrefixLength,
   udp,
   unconnected,
   type Codec,
+  type DiscoveryMessage,
+  type Station,
 } from '../../src';
 
 export const ip = (text: string) => must(parseIpv4(text));
@@ -70,6 +81,32 @@ export const discover = dhcpMessageOf({
     rawOption(OPTION.relayInformation, Uint8Array.of(1, 2, 0, 5)),
   ],
 });
+
+export const STATION: Station = {
+  mac: DEVICE,
+  name: 'sl1-block-1',
+  type: 'Field block 8',
+  vendor: 1022,
+  device: 8,
+  address: {
+    ...{ address: DEVICE_IP, mask: ip('255.255.255.0'), gateway: ip('172.22.40.1') },
+    state: 'set',
+  },
+};
+
+const named = orderOf(7, { kind: 'name', name: 'sl1-block-1', stay: 'stored' });
+const addressed = orderOf(8, {
+  ...{ kind: 'address', address: DEVICE_IP, length: toPrefixLength(24) },
+  ...{ gateway: undefined, stay: 'temporary' },
+});
+const identified: DiscoveryMessage = {
+  ...{ service: 'identify', type: 'success', transaction: 9, delay: 0 },
+  blocks: blocksOfStation(STATION),
+};
+const got: DiscoveryMessage = {
+  ...{ service: 'get', type: 'request', transaction: 9, delay: 0 },
+  blocks: [{ option: 2, suboption: 2, word: undefined, data: new Uint8Array(0) }],
+};
 
 /** Every codec with values that reach its branches. `never` erases the type for one shared loop. */
 export const samples: readonly (readonly [string, Codec<never>, unknown])[] = (
@@ -112,6 +149,13 @@ export const samples: readonly (readonly [string, Codec<never>, unknown])[] = (
     ],
     ['icmp echo', icmp, echo],
     ['icmp other', icmp, { kind: 'other', type: 3, code: 1, data: text('0000abcd') }],
+    ['discovery: who is there', discovery, identifyAll(9, 64)],
+    ['discovery: who has a name', discovery, identifyName(9, 'sl1-block-1')],
+    ['discovery: a station', discovery, identified],
+    ['discovery: a name', discovery, named],
+    ['discovery: an address', discovery, addressed],
+    ['discovery: a get', discovery, got],
+    ['discovery: a refusal', discovery, answerToSet(named, [6])],
     ['udp', udp(DEVICE_IP, LAPTOP_IP), { fromPort: 68, toPort: 67, payload: text('odd') }],
     ['tcp', tcp(DEVICE_IP, LAPTOP_IP), segment],
     ['dhcp', dhcpMessage, discover],
@@ -186,6 +230,13 @@ export const frames: Readonly<Record<string, Uint8Array>> = {
     targetMac: LAPTOP,
     targetAddress: LAPTOP_IP,
   }),
+  identify: discoveryFrame(LAPTOP, DISCOVERY_GROUP, identifyAll(9, 64)),
+  station: discoveryFrame(DEVICE, LAPTOP, identified),
+  named: discoveryFrame(LAPTOP, DEVICE, named),
+  addressed: discoveryFrame(LAPTOP, DEVICE, addressed),
+  flashed: discoveryFrame(LAPTOP, DEVICE, orderOf(10, { kind: 'flash' })),
+  reset: discoveryFrame(LAPTOP, DEVICE, orderOf(11, { kind: 'factory' })),
+  refusal: discoveryFrame(DEVICE, LAPTOP, answerToSet(named, [6])),
   ping: ipFrame(
     LAPTOP,
     DEVICE,

@@ -72,6 +72,51 @@ withTshark('what we encode is dissected cleanly by tshark', () => {
       ],
       ['1', '0x006f', '0x00001234', '0x0e', '0xf5', '0x01'],
     ],
+    [
+      'identify',
+      [
+        'eth.dst',
+        'pn_dcp.service_id',
+        'pn_dcp.service_type',
+        'pn_dcp.xid',
+        'pn_dcp.response_delay',
+      ],
+      ['01:0e:cf:00:00:00', '5', '0', '0x00000009', '64'],
+    ],
+    [
+      'station',
+      [
+        'pn_dcp.service_type',
+        'pn_dcp.suboption_device_nameofstation',
+        'pn_dcp.suboption_device_devicevendorvalue',
+        'pn_dcp.suboption_vendor_id',
+        'pn_dcp.suboption_device_id',
+        'pn_dcp.suboption_ip_block_info',
+        'pn_dcp.suboption_ip_ip',
+        'pn_dcp.suboption_ip_standard_gateway',
+      ],
+      [
+        ...['1', 'sl1-block-1', 'Field block 8', '0x03fe', '0x0008', '1'],
+        ...['172.22.40.104', '172.22.40.1'],
+      ],
+    ],
+    [
+      'named',
+      ['pn_dcp.service_id', 'pn_dcp.block_qualifier', 'pn_dcp.suboption_device_nameofstation'],
+      ['4', '1', 'sl1-block-1'],
+    ],
+    [
+      'addressed',
+      ['pn_dcp.block_qualifier', 'pn_dcp.suboption_ip_ip', 'pn_dcp.suboption_ip_standard_gateway'],
+      ['0', '172.22.40.104', '172.22.40.104'],
+    ],
+    [
+      'flashed',
+      ['pn_dcp.suboption_control', 'pn_dcp.suboption_control_signal_value'],
+      ['3', '0x0100'],
+    ],
+    ['reset', ['pn_dcp.suboption_control', 'pn_dcp.block_qualifier_reset'], ['6', '4']],
+    ['refusal', ['pn_dcp.service_type', 'pn_dcp.block_error'], ['1', '6']],
   ])('%s', (name, fields, expected) => {
     const frame = frames[name];
     if (!frame) throw new Error(name);
