@@ -39,14 +39,14 @@ test('a tab reopened at every step goes on where it was', async ({
   await expect(page.getByText('Strangers: heard, bound to nothing')).toBeVisible();
   page = await reopened(page, errors);
   await expect(page.getByText(/silent, listening/)).toBeVisible();
-  await button(page, 'Drum filter drive 1').click({ timeout: 20_000 });
+  await button(page, 'Drum filter drive 1').click({ timeout: 120_000 });
   page = await reopened(page, errors);
   await holdLabel(page, '02:4c:7a:1d:80:11', '02-4C-7A-1D-80-11');
   await button(page, 'Bind and give 172.22.40.85').click();
   await expect(page.getByText(/Answering 1 device/)).toBeVisible();
   page = await reopened(page, errors);
   await expect(page.getByText(/Answering 1 device/)).toBeVisible();
-  await button(page, 'Tell it to keep the address').click({ timeout: 40_000 });
+  await button(page, 'Tell it to keep the address').click({ timeout: 120_000 });
   await expect(page.getByText('told to keep its address, and reads back so').first()).toBeVisible();
   page = await reopened(page, errors);
   await button(page, 'Now cut its power and watch').click();
@@ -97,16 +97,16 @@ test('two devices with one MAC: neither is answered, both are shown; a refusal i
   });
   await place(page, 'Assign').click();
   await button(page, 'Start listening').click();
-  await button(page, 'Weighing head').click({ timeout: 20_000 });
+  await button(page, 'Weighing head').click({ timeout: 120_000 });
   await holdLabel(page, '02:4c:7a:61:80:20', '02-4C-7A-61-80-20');
-  await expect(page.getByText('Two devices have this MAC')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('Two devices have this MAC')).toBeVisible({ timeout: 120_000 });
   await expect(page.getByText(/host name weigh-left, last/)).toBeVisible();
   await expect(page.getByText(/host name weigh-right, last/)).toBeVisible();
   await button(page, /^Bind and give/).click();
   await expect(
     page.getByText(/two devices have this MAC \(they differ in: host name/).first(),
   ).toBeVisible({
-    timeout: 60_000,
+    timeout: 120_000,
   });
   await expect(page.getByText(/^answered with/)).toHaveCount(0);
 
@@ -115,7 +115,7 @@ test('two devices with one MAC: neither is answered, both are shown; a refusal i
   await button(page, 'Feeding valve block').click();
   await holdLabel(page, '02:4c:7a:40:51:90', '02-4C-7A-40-51-90');
   await button(page, /^Bind and give/).click();
-  await button(page, 'Tell it to keep the address').click({ timeout: 60_000 });
+  await button(page, 'Tell it to keep the address').click({ timeout: 120_000 });
   await expect(
     page.getByText(/it refused to be changed: object state conflict/).first(),
   ).toBeVisible();

@@ -68,7 +68,7 @@ export async function postgres(): Promise<{ stopNow(): boolean; start(): boolean
 export async function until<T>(
   what: string,
   look: () => Promise<T | undefined | false>,
-  seconds = 20,
+  seconds = 90,
 ): Promise<T> {
   const end = Date.now() + seconds * 1000;
   for (;;) {

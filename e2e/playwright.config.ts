@@ -17,8 +17,8 @@ export const CHROMIUM = {
 export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
-  timeout: 180_000,
-  expect: { timeout: 25_000 },
+  timeout: 900_000,
+  expect: { timeout: 90_000 },
   workers: 1,
   retries: 0,
   reporter: [['list']],

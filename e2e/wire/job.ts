@@ -60,7 +60,7 @@ export class Job {
     api<EvidenceView[]>(this.server, 'GET', `/jobs/${this.id}/interfaces/${at}/evidence`);
 
   /** Waits for evidence of this kind; in vain, it tells what was seen instead. */
-  async seen(at: string, kind: EvidenceView['kind'], seconds = 15): Promise<EvidenceView> {
+  async seen(at: string, kind: EvidenceView['kind'], seconds = 60): Promise<EvidenceView> {
     const look = async () => (await this.evidence(at)).find((one) => one.kind === kind);
     try {
       return await until(`evidence "${kind}"`, look, seconds);

@@ -4,7 +4,7 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: '.',
   testMatch: '*.wire.ts',
-  timeout: 120_000,
+  timeout: 400_000,
   workers: 1,
   outputDir: '../../test-results/wire',
   reporter: [['list']],

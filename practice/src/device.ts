@@ -9,6 +9,7 @@ import {
   LIMITED_BROADCAST,
   newHost,
   nextTickOf,
+  readSwitches,
   sourceOf,
   stepHost,
   UNSPECIFIED,
@@ -20,6 +21,7 @@ import {
   type Kind,
   type Lamp,
   type MacAddress,
+  type Prefix,
 } from '@ipsonomo/core';
 import {
   declineOf,
@@ -31,6 +33,8 @@ import {
   type ClientStep,
   type ClientTraits,
 } from './client';
+import { factoryMemory, startOf, untouched, type Memory, type Start } from './start';
+import { answerDiscovery, type StationDeed } from './station';
 import { answerTcpip } from './tcpip-service';
 
 /** One device of a practice site as it is delivered. */
@@ -50,6 +54,10 @@ export interface DeviceDefinition {
   readonly unplugged?: boolean;
   /** A controller owns it, so it refuses to be changed. */
   readonly owned?: boolean;
+  /** A name over layer 2 that it keeps from before. */
+  readonly stationName?: string;
+  /** The network its switches choose the last number in. */
+  readonly network?: Prefix;
 }
 
 const NOTHING = new Uint8Array(0);
@@ -59,11 +67,8 @@ const PLAIN_CLAIM = { probes: 0, interval: 0, wait: 0 };
 const STORED_CLAIM = { probes: 2, interval: 200, wait: 200 };
 const AFTER_DECLINE = 10_000;
 
-/** What survives a power cut. */
-interface Memory {
-  control: number;
-  stored: HostAddress | undefined;
-}
+/** How long a lamp flashes when it is asked to (common practice, no source). */
+const FLASH = 3000;
 
 /**
  * A device on the practice wire: the same host as Ipsonomo's own, a client that asks, and a memory
@@ -72,7 +77,14 @@ interface Memory {
 export class PracticeDevice {
   power = true;
   cable: boolean;
-  private readonly memory: Memory;
+  /** As its switches stand; they are read when it gets power. */
+  positions: readonly number[];
+  private memory: Memory;
+  private start: Start = { kind: 'waits' };
+  /** A name until the next power-off. */
+  private passingName: string | undefined;
+  private flashesUntil = 0;
+  private readonly later: { readonly at: number; readonly frame: Uint8Array }[] = [];
   private host: HostState;
   private client: ClientState | undefined;
   private bootsAt: number;
@@ -85,14 +97,15 @@ export class PracticeDevice {
     private readonly random: () => number,
     now: number,
   ) {
-    const { kind, stored } = definition;
+    const { kind, stored, stationName } = definition;
     this.cable = !definition.unplugged;
-    const fixed: HostAddress | undefined =
-      kind.factory.kind === 'fixed'
-        ? { address: kind.factory.address, length: 24 as HostAddress['length'] }
-        : undefined;
-    const asks = kind.factory.kind === 'asks' ? (kind.factory.by === 'bootp' ? 1 : 2) : 0;
-    this.memory = { control: stored ? 0 : asks, stored: stored ?? fixed };
+    this.positions = untouched(kind);
+    const made = factoryMemory(kind);
+    this.memory = {
+      control: stored ? 0 : made.control,
+      stored: stored ?? made.stored,
+      stationName: stationName ?? made.stationName,
+    };
     this.host = this.freshHost();
     // What keeps an address from before has been running for long.
     this.bootsAt = stored ? now : now + this.bootTime();
@@ -102,11 +115,13 @@ export class PracticeDevice {
     return this.host.configured;
   }
 
-  get lamp(): Lamp {
+  lamp(now: number): Lamp {
     if (!this.power) return 'off';
+    if (now < this.flashesUntil) return 'flashing';
     if (this.conflict) return 'conflict';
     if (this.host.configured) return 'steady';
-    return this.bootsAt === Infinity ? 'asking' : 'starting';
+    if (this.bootsAt !== Infinity) return 'starting';
+    return this.client ? 'asking' : 'waiting';
   }
 
   get lampSays(): string {
@@ -121,21 +136,30 @@ export class PracticeDevice {
     this.client = undefined;
     this.conflict = false;
     this.inbox.clear();
+    this.passingName = undefined;
+    this.flashesUntil = 0;
+    this.later.length = 0;
     this.bootsAt = on ? now + this.bootTime() : Infinity;
   }
 
   /** The step a person does at the device so that it keeps its address; false where it has none. */
   doOwnStep(): boolean {
     if (this.definition.kind.pinning.by !== 'own-step' || !this.host.configured) return false;
-    this.memory.control = 0;
-    this.memory.stored = this.host.configured;
+    this.memory = { ...this.memory, control: 0, stored: this.host.configured };
     return true;
+  }
+
+  /** Turns its switches; they are read at the next power-up. */
+  turn(positions: readonly number[]): void {
+    const face = this.definition.kind.switches;
+    if (face && readSwitches(face, positions).ok) this.positions = positions;
   }
 
   nextAt(): number {
     if (!this.power) return Infinity;
     const client = this.client ? Math.max(this.client.nextAt, this.heldBack) : Infinity;
-    return Math.min(this.bootsAt, client, nextTickOf(this.host) ?? Infinity);
+    const later = Math.min(Infinity, ...this.later.map(({ at }) => at));
+    return Math.min(this.bootsAt, client, later, nextTickOf(this.host) ?? Infinity);
   }
 
   /** Everything that is due. */
@@ -148,15 +172,70 @@ export class PracticeDevice {
     }
     if (this.client && now >= this.heldBack)
       frames.push(...this.onClient(runClient(this.client, this.traits(), now), now));
+    frames.push(...this.due(now));
     frames.push(...this.step({ kind: 'tick' }, now));
     return frames;
   }
 
   receive(frame: Dissected, now: number): readonly Uint8Array[] {
     if (!this.power || !this.cable || this.bootsAt !== Infinity) return [];
+    if (frame.kind === 'discovery') return this.onDiscovery(frame, now);
     if (frame.kind === 'dhcp' && this.client && this.isForMe(frame))
       return this.onClient(receiveReply(this.client, this.traits(), frame.dhcp, now), now);
     return this.step({ kind: 'frame', frame }, now);
+  }
+
+  private due(now: number): readonly Uint8Array[] {
+    const due = this.later.filter(({ at }) => at <= now);
+    for (const one of due) this.later.splice(this.later.indexOf(one), 1);
+    return due.map(({ frame }) => frame);
+  }
+
+  private onDiscovery(
+    frame: Extract<Dissected, { kind: 'discovery' }>,
+    now: number,
+  ): readonly Uint8Array[] {
+    const { mac, kind, owned } = this.definition;
+    if (!kind.station) return [];
+    const answer = answerDiscovery(
+      {
+        ...{ mac, kind, address: this.host.configured, conflict: this.conflict },
+        name: this.passingName ?? this.memory.stationName,
+        isRunning: owned ?? false,
+      },
+      frame,
+    );
+    if (!answer) return [];
+    if (answer.after > 0) {
+      this.later.push({ at: now + answer.after, frame: answer.frame });
+      return [];
+    }
+    return [answer.frame, ...answer.deeds.flatMap((deed) => this.obey(deed, now))];
+  }
+
+  private obey(deed: StationDeed, now: number): readonly Uint8Array[] {
+    switch (deed.kind) {
+      case 'flash':
+        this.flashesUntil = now + FLASH;
+        return [];
+      case 'name':
+        this.passingName = deed.name;
+        if (deed.stay === 'stored') this.memory = { ...this.memory, stationName: deed.name };
+        return [];
+      case 'factory':
+        this.memory = factoryMemory(this.definition.kind);
+        this.passingName = undefined;
+        return this.step({ kind: 'configure', to: undefined }, now);
+      case 'address': {
+        const { address, stay } = deed;
+        this.client = undefined;
+        // An address for now leaves none behind: after power-off there is nothing stored.
+        const stored = stay === 'stored' ? address : undefined;
+        this.memory = { ...this.memory, control: 0, stored };
+        if (!address) return this.step({ kind: 'configure', to: undefined }, now);
+        return this.step({ kind: 'claim', wanted: address, timing: PLAIN_CLAIM }, now);
+      }
+    }
   }
 
   private isForMe(frame: Dissected): boolean {
@@ -180,12 +259,13 @@ export class PracticeDevice {
   }
 
   private traits(): ClientTraits {
-    const { mac, hostName, kind } = this.definition;
+    const { mac, kind } = this.definition;
+    const asks = this.start.kind === 'asks' ? this.start : undefined;
     const vendorClass = this.definition.vendorClass ?? kind.vendorClass;
     return {
       mac,
-      by: sourceOf(this.memory.control) === 'dhcp' ? 'dhcp' : 'bootp',
-      hostName,
+      by: asks?.by ?? 'dhcp',
+      hostName: asks?.name ?? this.definition.hostName,
       vendorClass,
       longestPause: kind.longestPauseSeconds * 1000,
       wantsBroadcast: false,
@@ -193,12 +273,16 @@ export class PracticeDevice {
   }
 
   private boot(now: number): readonly Uint8Array[] {
-    const { control, stored } = this.memory;
-    if (sourceOf(control) !== 'stored') {
+    const { kind, network } = this.definition;
+    const { start, memory } = startOf(kind, this.positions, this.memory, network);
+    this.start = start;
+    this.memory = memory;
+    if (start.kind === 'asks') {
       this.client = startClient(Math.floor(this.random() * 2 ** 32), now);
       return [];
     }
-    return stored ? this.step({ kind: 'claim', wanted: stored, timing: STORED_CLAIM }, now) : [];
+    if (start.kind === 'waits') return [];
+    return this.step({ kind: 'claim', wanted: start.address, timing: STORED_CLAIM }, now);
   }
 
   private onClient(step: ClientStep, now: number): readonly Uint8Array[] {
@@ -291,7 +375,7 @@ export class PracticeDevice {
   }
 
   private keep(control: number): void {
-    this.memory.control = control;
-    if (sourceOf(control) === 'stored') this.memory.stored = this.host.configured;
+    const stored = sourceOf(control) === 'stored' ? this.host.configured : this.memory.stored;
+    this.memory = { ...this.memory, control, stored };
   }
 }

@@ -51,7 +51,7 @@ owner.on('message', (command: PracticeCommand) => {
   }
   if (command.action) site.act(command.action, now());
   schedule();
-  owner.postMessage({ id: command.id, view: site.view() } satisfies PracticeReport);
+  owner.postMessage({ id: command.id, view: site.view(now()) } satisfies PracticeReport);
 });
 
 schedule();

@@ -87,13 +87,14 @@ export class PracticeSite {
     if (!device) return;
     if (action.kind === 'power') device.setPower(action.on, now);
     else if (action.kind === 'own-step') device.doOwnStep();
+    else if (action.kind === 'turn') device.turn(action.positions);
     else {
       device.cable = action.on;
       this.switches.get(device.definition.segment)?.forget(device.definition.id);
     }
   }
 
-  view(): CabinetView {
+  view(now: number): CabinetView {
     return {
       socket: this.socket,
       sockets: this.definition.segments,
@@ -101,7 +102,7 @@ export class PracticeSite {
         const { id, title, kind, place, segment, label } = device.definition;
         const ownSteps = kind.pinning.by === 'own-step' ? kind.pinning.steps : [];
         const display = device.lampSays;
-        const { power, cable, lamp } = device;
+        const { power, cable, positions } = device;
         return {
           id,
           title,
@@ -111,7 +112,9 @@ export class PracticeSite {
           label,
           power,
           cable,
-          lamp,
+          lamp: device.lamp(now),
+          positions,
+          face: kind.switches ?? null,
           display,
           ownSteps,
         };

@@ -3,6 +3,7 @@ import {
   must,
   parseIpv4,
   parseMac,
+  parsePrefix,
   toPrefixLength,
   type HostAddress,
   type Kind,
@@ -76,6 +77,24 @@ const devices: readonly DeviceDefinition[] = [
     hostName: 'flow-f2',
   }),
   device(HALL, 'Inspection camera', 'fennrick-camera-c1', 'SL1 / 5', '02:4c:7a:90:3a:c4'),
+  device(HALL, 'Sorting block 1', 'eldrup-block-8', 'SL1 / 1', '02:4c:7a:71:00:21'),
+  device(HALL, 'Sorting block 2', 'eldrup-block-8', 'SL1 / 2', '02:4c:7a:71:00:22'),
+  // Used before: another line's name and address are still in it.
+  device(HALL, 'Sorting block 3', 'eldrup-block-8', 'SL1 / 3', '02:4c:7a:71:00:27', {
+    stationName: 'press-block-4',
+    stored: at('10.20.0.15'),
+  }),
+  // Run by a controller that is not told of in the plan.
+  device(HALL, 'Sorting block 4', 'eldrup-block-8', 'SL1 / 4', '02:4c:7a:71:00:2a', {
+    ...{ stationName: 'crowder-block-2', stored: at('172.22.40.208'), owned: true },
+  }),
+  device(HALL, 'Grader station 1', 'wendle-station-20', 'SL2 / 1', '02:4c:7a:55:0a:31', {
+    network: must(parsePrefix('172.22.40.0/24')),
+  }),
+  // Its dials choose the last number in another network than the plan's.
+  device(HALL, 'Grader station 2', 'wendle-station-20', 'SL2 / 2', '02:4c:7a:55:0a:38'),
+  device(HALL, 'Grader terminal 1', 'strathan-terminal-4', 'SL2 / 3', '02:4c:7a:66:14:02'),
+  device(HALL, 'Grader terminal 2', 'strathan-terminal-4', 'SL2 / 4', '02:4c:7a:66:14:0b'),
   // Not in the plan, and at the address the plan has for the sludge valve block.
   device(HALL, 'Old lift controller', 'osterhew-controller-k', 'FH3 / 9', '02:4c:7a:10:00:77', {
     stored: at('172.22.40.101'),

@@ -86,7 +86,7 @@ export class Bench {
   }
 
   device(id: string) {
-    const found = this.site.view().devices.find((one) => one.id === id);
+    const found = this.site.view(this.now).devices.find((one) => one.id === id);
     if (!found) throw new Error(id);
     return found;
   }

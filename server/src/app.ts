@@ -50,6 +50,7 @@ export function buildApp(parts: AppParts): Express {
     '/events',
     events.handler(() => [
       ['field', field.view()],
+      ['stations', field.stations()],
       ['heard', { all: true, clients: field.heard(), forgotten: [] } satisfies HeardNews],
     ]),
   );

@@ -7,7 +7,7 @@ import { Lists } from './lists/lists';
 import { EventStream } from './http/event-stream';
 import { PlanChanger } from './service/change-plan';
 import { EvidenceSink } from './service/evidence-sink';
-import { fieldView, FieldService } from './service/field-service';
+import { fieldView, FieldService, stationView } from './service/field-service';
 import { HeardTeller } from './service/heard-teller';
 import { ListImporter } from './service/import-list';
 import { Papers } from './service/papers';
@@ -50,6 +50,7 @@ export async function compose(settings: Settings): Promise<Running> {
     },
     events: (seen) => sink.take(seen),
     heard: (change) => heard.take(change),
+    stations: (found) => events.send('stations', found.map(stationView)),
   };
   const field = new Field(captures, listener, log);
   const practice = new Practice(log);

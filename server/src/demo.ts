@@ -9,6 +9,7 @@ import {
   parsePrefix,
   planOf,
   proposedName,
+  proposedSwitchName,
   toDevice,
   toInterface,
   toSubnet,
@@ -69,6 +70,46 @@ const HALL: readonly Row[] = [
   ],
   ['Intake pump drive', 'belloch-drive-d4', 'dhcp-mac', 'Intake', 'IN1', '2', '172.22.40.80'],
   ['Intake flow meter', 'marrowby-flow-f2', 'dhcp-mac', 'Intake', 'IN1', '4', '172.22.40.150'],
+  ['Sorting block 1', 'eldrup-block-8', 'layer2-name', 'Sorting line', 'SL1', '1', '172.22.40.105'],
+  ['Sorting block 2', 'eldrup-block-8', 'layer2-name', 'Sorting line', 'SL1', '2', '172.22.40.106'],
+  ['Sorting block 3', 'eldrup-block-8', 'layer2-name', 'Sorting line', 'SL1', '3', '172.22.40.107'],
+  ['Sorting block 4', 'eldrup-block-8', 'layer2-name', 'Sorting line', 'SL1', '4', '172.22.40.108'],
+  [
+    'Grader station 1',
+    'wendle-station-20',
+    'switches',
+    'Sorting line',
+    'SL2',
+    '1',
+    '172.22.40.110',
+  ],
+  [
+    'Grader station 2',
+    'wendle-station-20',
+    'switches',
+    'Sorting line',
+    'SL2',
+    '2',
+    '172.22.40.111',
+  ],
+  [
+    'Grader terminal 1',
+    'strathan-terminal-4',
+    'dhcp-name',
+    'Sorting line',
+    'SL2',
+    '3',
+    '172.22.40.112',
+  ],
+  [
+    'Grader terminal 2',
+    'strathan-terminal-4',
+    'dhcp-name',
+    'Sorting line',
+    'SL2',
+    '4',
+    '172.22.40.113',
+  ],
   [
     'Inspection camera',
     'fennrick-camera-c1',
@@ -138,6 +179,7 @@ async function seed(
 function demoEdits(plan: Plan): readonly Edit[] {
   const edits: Edit[] = [];
   const names = new Set<string>();
+  const dhcpNames = new Set<string>();
   const parts = [
     [subnetOf('Filter hall', '172.22.40.0/24', '172.22.40.1', 40), HALL],
     [subnetOf('Feeding', '172.22.41.0/24', '172.22.41.1', 41), FEEDING],
@@ -155,7 +197,9 @@ function demoEdits(plan: Plan): readonly Edit[] {
       const place = { area, cabinet, position };
       const hostName = proposedName(plan, place, kind, names, address);
       names.add(hostName);
-      const device = toDevice({ id, title, name: hostName, kindId, way, ...place });
+      const dhcpName = way === 'dhcp-name' ? proposedSwitchName(kind, dhcpNames) : undefined;
+      if (dhcpName) dhcpNames.add(dhcpName);
+      const device = toDevice({ id, title, name: hostName, dhcpName, kindId, way, ...place });
       const at = toInterface({ id: randomUUID(), deviceId: id, subnetId: subnet.id, address });
       edits.push(
         { op: 'add', type: 'device', thing: docOf('device', device) },

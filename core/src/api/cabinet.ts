@@ -1,6 +1,8 @@
 // The practice site's cabinets: what a person standing there sees and does.
 
-export type Lamp = 'off' | 'starting' | 'asking' | 'steady' | 'conflict';
+import type { SwitchFace } from '../switches';
+
+export type Lamp = 'off' | 'starting' | 'asking' | 'waiting' | 'steady' | 'conflict' | 'flashing';
 
 export interface CabinetDevice {
   readonly id: string;
@@ -16,6 +18,9 @@ export interface CabinetDevice {
   /** What its display shows; most have only the lamp. */
   readonly display: string;
   readonly ownSteps: readonly string[];
+  /** Its switches, left to right as they stand; empty where it has none. */
+  readonly positions: readonly number[];
+  readonly face: SwitchFace | null;
 }
 
 export interface CabinetView {
@@ -28,5 +33,6 @@ export interface CabinetView {
 export type CabinetAction =
   | { readonly kind: 'power' | 'cable'; readonly device: string; readonly on: boolean }
   | { readonly kind: 'own-step'; readonly device: string }
+  | { readonly kind: 'turn'; readonly device: string; readonly positions: readonly number[] }
   | { readonly kind: 'socket'; readonly segment: string }
   | { readonly kind: 'reset' };

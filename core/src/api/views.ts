@@ -186,8 +186,33 @@ export interface TwinView {
   readonly lastAt: number;
 }
 
+/** A station that answered discovery over layer 2. */
+export interface StationView {
+  readonly mac: string;
+  /** Empty where it has none; null where it did not tell. */
+  readonly name: string | null;
+  readonly type: string | null;
+  readonly vendor: number | null;
+  readonly device: number | null;
+  readonly address: string | null;
+  /** Another device has the address too. */
+  readonly isInConflict: boolean;
+  readonly firstAt: number;
+  readonly lastAt: number;
+}
+
+/** What is given to a station: its name alone, or an address with it, for now or to stay. */
+export interface StationGiving {
+  readonly give: 'name' | 'temporary' | 'stored';
+}
+
+export interface StationReset {
+  /** Why, in the person's words. */
+  readonly reason: string;
+}
+
 export interface FieldTaskView {
-  readonly kind: 'check' | 'watch-power' | 'pin';
+  readonly kind: 'check' | 'watch-power' | 'pin' | 'search' | 'flash' | 'station-set';
   readonly interfaceId: string | null;
   readonly phase: string;
 }

@@ -71,17 +71,49 @@ function keepRefused(facts: Facts): string {
   }
 }
 
+const STATION_WORDS: Readonly<Record<string, string>> = {
+  option: 'it does not know such a thing',
+  suboption: 'it has no such value',
+  'not-set': 'the value was not set',
+  resources: 'it has no room for it',
+  local: 'it does not allow the value',
+  'in-operation': 'its controller runs it. Stop the connection first',
+  unsupported: 'it cannot be set over layer 2',
+  silent: 'it did not answer, asked three times',
+  stopped: 'it was broken off in the middle. Search again and look what is in it',
+  'no-voice': 'no free address to ask from: keep a band for service laptops',
+};
+
+/** Why a station did not do what it was told, in words. */
+export const stationRefusal = (why: string): string =>
+  STATION_WORDS[why] ?? 'it refused without a reason that is known';
+
+function setRefused({ what, why, by }: Facts): string {
+  const said = what === 'reset' ? 'it was not set back' : `it did not get its ${what}`;
+  return why === 'taken'
+    ? `${said}: ${by} has that ${what}`
+    : `${said}: ${stationRefusal(String(why))}`;
+}
+
 const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   asked: ({ message }) => `heard asking (${message})`,
   'asked-by-name': () => 'heard asking by its name',
   'asked-by-port': () => 'heard asking through its switch port',
   seen: ({ using }) => (using ? `seen on the wire with ${using}` : 'seen on the wire'),
-  discovered: () => 'found over layer 2',
+  discovered: ({ name }) =>
+    name ? `found over layer 2 as ${name}` : 'found over layer 2, without a name',
   bound: ({ label }) => (label ? `bound: label ${label} held against the MAC` : 'bound'),
   answered: ({ gave, reply }) => `answered with ${gave} (${reply})`,
   'has-address': () => 'uses the planned address',
-  'told-to-keep': () => 'told to keep its address, and reads back so',
+  'told-to-keep': ({ by, gave }) =>
+    by === 'layer 2'
+      ? `took ${gave} over layer 2, to stay`
+      : 'told to keep its address, and reads back so',
   'keep-refused': keepRefused,
+  named: ({ name }) => `found over layer 2 under its name ${name}`,
+  'given-for-now': ({ gave }) => `took ${gave} over layer 2, until the next power-off`,
+  'set-refused': setRefused,
+  reset: ({ reason }) => `set back to how it left its maker (${reason})`,
   'said-kept': () => 'said to be kept by its own step, not seen yet',
   gone: () => 'gone after its power was cut',
   'back-too-soon': ({ awaySeconds, needsSeconds }) =>

@@ -28,6 +28,14 @@ export const EVIDENCE_KINDS = [
   'told-to-keep',
   /** The device refused to keep its address. */
   'keep-refused',
+  /** It has its planned name over layer 2. */
+  'named',
+  /** It took an address over layer 2 that lasts to the next power-off. */
+  'given-for-now',
+  /** It did not take what it was told over layer 2, or somebody else has it. */
+  'set-refused',
+  /** Set back to how it left its maker. */
+  'reset',
   /** A person says the kind's own step was done: said, not seen. */
   'said-kept',
   /** It stopped answering after its power was cut. */
@@ -101,9 +109,9 @@ export const STAGE_EVIDENCE: Readonly<Record<Way, StageRow>> = {
 /** What takes a stage back until its own event is seen again. */
 const BREAKS: Readonly<Record<EvidencedStage, readonly EvidenceKind[]>> = {
   heard: [],
-  given: ['asks-again', 'address-taken', 'declined', 'released', 'twins'],
-  pinned: ['asks-again'],
-  proven: ['contradicted', 'no-answer', 'asks-again'],
+  given: ['asks-again', 'address-taken', 'declined', 'released', 'twins', 'reset'],
+  pinned: ['asks-again', 'reset'],
+  proven: ['contradicted', 'no-answer', 'asks-again', 'reset'],
 };
 
 export interface Notch {

@@ -30,14 +30,19 @@ import {
   type FieldStatus,
   type FieldTarget,
   type FieldTask,
+  type FoundStation,
+  type Giving as StationGiving,
   type RecordEvidence,
 } from './protocol';
+import { Stations } from './stations';
 import { Voices } from './voices';
 
 export interface EngineReports {
   events(events: readonly FieldEvent[]): void;
   heard(client: HeardClient): void;
   forgot(mac: MacAddress): void;
+  /** The list of stations found over layer 2 changed. */
+  stations(): void;
   changed(): void;
 }
 
@@ -58,6 +63,7 @@ export class FieldEngine {
   private readonly power: PowerWatch;
   private readonly streams: HostStreams;
   private readonly pinning: Pinning;
+  private readonly layer2: Stations;
   private readonly targets = new Map<string, FieldTarget>();
   private readonly counters = { received: 0, sent: 0, malformed: 0 };
   private notices: readonly FieldNotice[] = [];
@@ -121,11 +127,20 @@ export class FieldEngine {
     this.streams = new HostStreams((subnetId, input) =>
       this.voices.step(subnetId, input, this.clock()),
     );
+    const voice = (subnetId: string) => this.voices.addressIn(subnetId);
+    const lost = (interfaceId: string) => this.giving.lost(interfaceId);
+    this.layer2 = new Stations(
+      {
+        ...{ mac, transmit, needVoice, voice, askArp, record, lost, changed },
+        found: () => this.reports.stations(),
+      },
+      clock,
+    );
     this.pinning = new Pinning({
       changed,
       needVoice,
       askArp,
-      voice: (subnetId) => this.voices.addressIn(subnetId),
+      voice,
       open: (subnetId, request) =>
         carrier.openTcp ? carrier.openTcp(request) : this.streams.open(subnetId, request),
       record,
@@ -134,11 +149,33 @@ export class FieldEngine {
 
   // ---- what a person asks for
 
+  /** Searching and flashing; both need a run that listens. */
+  get stations(): Pick<Stations, 'search' | 'flash'> {
+    this.needsListening();
+    return this.layer2;
+  }
+
+  foundStations(): readonly FoundStation[] {
+    return this.layer2.list;
+  }
+
+  async giveStation(interfaceId: string, giving: StationGiving, person: string): Promise<void> {
+    this.needsListening();
+    await this.layer2.give(this.targetOf(interfaceId), giving, person);
+    this.releaseVoices(this.clock());
+  }
+
+  async resetStation(interfaceId: string, reason: string, person: string): Promise<void> {
+    this.needsListening();
+    await this.layer2.reset(this.targetOf(interfaceId), reason, person);
+  }
+
   plan(plan: FieldPlan): void {
     this.fieldPlan = plan;
     this.targets.clear();
     for (const target of plan.targets) this.targets.set(target.interfaceId, target);
     this.giving.plan(plan.targets, this.clock());
+    this.layer2.plan(plan.targets);
     this.voices.plan(plan.subnets, this.clock());
     this.changed();
   }
@@ -148,6 +185,7 @@ export class FieldEngine {
     this.journal?.close();
     this.journal = new Journal(this.folder, runId);
     this.giving.forgetClients();
+    this.layer2.forget();
     this.changed();
   }
 
@@ -173,6 +211,7 @@ export class FieldEngine {
     this.power.clear();
     this.voices.clear();
     this.pinning.clear();
+    this.layer2.clear();
     this.streams.clear();
     this.changed();
   }
@@ -213,6 +252,7 @@ export class FieldEngine {
     this.capture(bytes, now);
     if (frame.kind === 'arp') this.onArp(frame, bytes, now);
     else if (frame.kind === 'dhcp') this.onDhcp(frame, bytes, now);
+    else if (frame.kind === 'discovery') this.layer2.frame(frame, bytes, now);
     else if (this.maySend(now)) this.voices.frame(frame, now);
   }
 
@@ -274,7 +314,12 @@ export class FieldEngine {
   }
 
   private tasks(): readonly FieldTask[] {
-    return [...this.checks.tasks(), ...this.power.tasks(), ...this.pinning.tasks()];
+    return [
+      ...this.checks.tasks(),
+      ...this.power.tasks(),
+      ...this.pinning.tasks(),
+      ...this.layer2.tasks(),
+    ];
   }
 
   private allCounters(): FieldCounters {
@@ -327,6 +372,7 @@ export class FieldEngine {
       this.giving.sighting(senderAddress, senderMac, bytes, now);
       this.checks.sighting(senderAddress, senderMac);
       this.pinning.sighting(senderAddress, senderMac);
+      this.layer2.sighting(senderAddress, senderMac);
     }
     if (this.maySend(now)) this.voices.frame(frame, now);
   }

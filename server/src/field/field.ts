@@ -7,12 +7,14 @@ import {
   type FieldEvent,
   type FieldReport,
   type FieldStatus,
+  type FoundStation,
   type HeardChange,
 } from './protocol';
 
 export interface FieldListener {
   status(status: FieldStatus): void;
   heard(change: HeardChange): void;
+  stations(stations: readonly FoundStation[]): void;
   events(events: readonly FieldEvent[]): void;
 }
 
@@ -26,6 +28,7 @@ export class Field {
     { readonly resolve: () => void; readonly reject: (error: Error) => void }
   >();
   private readonly clients = new Map<MacAddress, HeardClient>();
+  private found: readonly FoundStation[] = [];
   private count = 0;
   private current: FieldStatus = IDLE;
 
@@ -45,6 +48,10 @@ export class Field {
 
   get heard(): readonly HeardClient[] {
     return [...this.clients.values()];
+  }
+
+  get stations(): readonly FoundStation[] {
+    return this.found;
   }
 
   /** Resolves once the command was carried out; rejects with FieldRefusal. */
@@ -70,6 +77,7 @@ export class Field {
     this.waiting.clear();
     this.take({ kind: 'status', status: IDLE });
     this.take({ kind: 'heard', all: true, clients: [], forgotten: [] });
+    this.take({ kind: 'stations', stations: [] });
   }
 
   private take(report: FieldReport): void {
@@ -90,6 +98,10 @@ export class Field {
         for (const mac of report.forgotten) this.clients.delete(mac);
         for (const client of report.clients) this.clients.set(client.mac, client);
         this.listener.heard(report);
+        return;
+      case 'stations':
+        this.found = report.stations;
+        this.listener.stations(report.stations);
         return;
       case 'events':
         this.listener.events(report.events);

@@ -32,6 +32,7 @@ let plan: FieldPlan | undefined;
 let timer: NodeJS.Timeout | undefined;
 let reporting: NodeJS.Timeout | undefined;
 const changes = new HeardChanges();
+let stationsChanged = false;
 
 const borrowings = new Borrowings(join(folder, 'borrowed.json'));
 const undone = borrowings.undoLeftOver();
@@ -66,12 +67,19 @@ function reportSoon(): void {
     reporting = undefined;
     if (engine) report({ kind: 'status', status: engine.status() });
     reportHeard();
+    reportStations();
   }, REPORT_EVERY);
 }
 
 function reportHeard(): void {
   const change = changes.drain();
   if (change) report({ kind: 'heard', ...change });
+}
+
+function reportStations(): void {
+  if (!stationsChanged) return;
+  stationsChanged = false;
+  report({ kind: 'stations', stations: engine?.foundStations() ?? [] });
 }
 
 function open(start: (events: CarrierEvents) => Carrier): void {
@@ -97,6 +105,10 @@ function open(start: (events: CarrierEvents) => Carrier): void {
     },
     forgot(mac) {
       changes.add({ forgotten: [mac] });
+      reportSoon();
+    },
+    stations() {
+      stationsChanged = true;
       reportSoon();
     },
     changed() {
@@ -141,7 +153,15 @@ async function obey(command: FieldCommand): Promise<void> {
     case 'watch-power':
       return needed().watchPower(command.interfaceId, command.person);
     case 'pin':
-      await needed().pin(command.interfaceId, command.person);
+      return needed().pin(command.interfaceId, command.person);
+    case 'search':
+      return needed().stations.search();
+    case 'flash':
+      return needed().stations.flash(command.mac);
+    case 'give-station':
+      return needed().giveStation(command.interfaceId, command.giving, command.person);
+    case 'reset-station':
+      return needed().resetStation(command.interfaceId, command.reason, command.person);
   }
 }
 

@@ -6,6 +6,7 @@ import {
   type MacAddress,
 } from '@ipsonomo/core';
 import type { TcpFailure, TcpRequest, TcpStream } from './carrier';
+import { pause, voiceIn, type VoiceEvents } from './patience';
 import { pinOver, type PinOutcome } from './pin';
 import {
   FieldRefusal,
@@ -15,11 +16,7 @@ import {
   type RecordEvidence,
 } from './protocol';
 
-const pause = (millis: number) => new Promise<void>((resolve) => setTimeout(resolve, millis));
-
-export interface PinningEvents {
-  needVoice(subnetId: string): void;
-  voice(subnetId: string): Ipv4 | undefined;
+export interface PinningEvents extends VoiceEvents {
   askArp(subnetId: string, address: Ipv4): void;
   open(subnetId: string, request: TcpRequest): Promise<TcpStream | TcpFailure>;
   readonly record: RecordEvidence;
@@ -27,8 +24,6 @@ export interface PinningEvents {
 }
 
 const TCP_TIMEOUT = 3000;
-const VOICE_LOOKS = 40;
-const VOICE_PAUSE = 50;
 /** Who else has the address would answer within this time. */
 const LISTEN = 300;
 
@@ -86,7 +81,7 @@ export class Pinning {
     mac: MacAddress,
   ): Promise<PinOutcome | TcpFailure> {
     const { interfaceId, subnetId, address } = conversation.target;
-    const from = await this.voiceIn(subnetId);
+    const from = await voiceIn(this.events, subnetId);
     if (from === undefined) return 'silent';
     this.events.askArp(subnetId, address);
     await pause(LISTEN);
@@ -103,16 +98,6 @@ export class Pinning {
     }
     conversation.stream = stream;
     return pinOver(stream, address);
-  }
-
-  private async voiceIn(subnetId: string): Promise<Ipv4 | undefined> {
-    this.events.needVoice(subnetId);
-    for (let looks = 0; looks < VOICE_LOOKS; looks += 1) {
-      const address = this.events.voice(subnetId);
-      if (address !== undefined) return address;
-      await pause(VOICE_PAUSE);
-    }
-    return undefined;
   }
 
   private record(target: FieldTarget, outcome: PinOutcome | TcpFailure, person: string): void {

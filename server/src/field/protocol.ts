@@ -1,4 +1,14 @@
-import type { EvidenceKind, HeardClient, Ipv4, MacAddress, PrefixLength } from '@ipsonomo/core';
+import type {
+  EvidenceKind,
+  FieldTaskView,
+  HeardClient,
+  Ipv4,
+  MacAddress,
+  PrefixLength,
+  Station,
+  Stay,
+  Way,
+} from '@ipsonomo/core';
 import type { MessagePort } from 'node:worker_threads';
 import type { LinkState } from './carrier';
 
@@ -15,6 +25,9 @@ export interface FieldTarget {
   readonly length: PrefixLength;
   readonly gateway: Ipv4 | undefined;
   readonly hostName: string;
+  readonly way: Way;
+  /** Its name over layer 2. */
+  readonly stationName: string;
   readonly answersPing: boolean;
   /** What has to be seen of its MAC to count as heard: depends on its way. */
   readonly heardBy: EvidenceKind;
@@ -71,7 +84,33 @@ export type FieldCommand =
       readonly person: string;
     }
   | { readonly kind: 'watch-power'; readonly interfaceId: string; readonly person: string }
-  | { readonly kind: 'pin'; readonly interfaceId: string; readonly person: string };
+  | { readonly kind: 'pin'; readonly interfaceId: string; readonly person: string }
+  /** Stations over layer 2. */
+  | { readonly kind: 'search' }
+  | { readonly kind: 'flash'; readonly mac: MacAddress }
+  | {
+      readonly kind: 'give-station';
+      readonly interfaceId: string;
+      readonly giving: Giving;
+      readonly person: string;
+    }
+  | {
+      readonly kind: 'reset-station';
+      readonly interfaceId: string;
+      readonly reason: string;
+      readonly person: string;
+    };
+
+/** The name alone, or an address with it: for now, or to stay. */
+export type Giving = Stay | 'name';
+
+/** A station that answered discovery, and the frame that showed it. */
+export interface FoundStation {
+  readonly station: Station;
+  readonly firstAt: number;
+  readonly lastAt: number;
+  readonly frame: Uint8Array;
+}
 
 /** A command on its way, to be answered by its number. */
 export interface FieldCall {
@@ -136,7 +175,7 @@ export interface FieldStatus {
 }
 
 export interface FieldTask {
-  readonly kind: 'check' | 'watch-power' | 'pin';
+  readonly kind: FieldTaskView['kind'];
   readonly interfaceId: string | undefined;
   readonly phase: string;
 }
@@ -175,6 +214,8 @@ export type FieldReport =
   | { readonly kind: 'answer'; readonly id: number; readonly error: FieldError | undefined }
   | { readonly kind: 'status'; readonly status: FieldStatus }
   | ({ readonly kind: 'heard' } & HeardChange)
+  /** Every station found in this run. */
+  | { readonly kind: 'stations'; readonly stations: readonly FoundStation[] }
   | { readonly kind: 'events'; readonly events: readonly FieldEvent[] };
 
 /** A command that could not be carried out. */

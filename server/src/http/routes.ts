@@ -1,5 +1,6 @@
 import { createReadStream, existsSync } from 'node:fs';
 import { json, raw, Router, text, type Request, type Response } from 'express';
+import { parseMac } from '@ipsonomo/core';
 import { describe } from '../descriptions/describe';
 import { listAdapters } from '../field/adapters';
 import { capturePath } from '../field/journal';
@@ -11,7 +12,7 @@ import type { ListImporter } from '../service/import-list';
 import { mediaTypeOf, type Papers } from '../service/papers';
 import { jobFromFile, planFile } from '../service/plan-files';
 import type { PlanReader } from '../service/read-plan';
-import { Refusal } from '../store/refusal';
+import { must, Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import { checked, idOf, personOf, thingIdOf } from './door';
 import { cameInBy } from './guard';
@@ -192,6 +193,27 @@ export function assignRoutes({ reader, changer, field }: Services): Router {
       await act(idOf(request, 'job'), thingIdOf(request, 'interface'), personOf(request));
       response.status(204).end();
     });
+  router.post('/jobs/:job/stations/search', async (request, response) => {
+    await field.search(idOf(request, 'job'), personOf(request));
+    response.status(204).end();
+  });
+  router.post('/jobs/:job/stations/:mac/flash', async (request, response) => {
+    const mac = must(parseMac(request.params['mac'] ?? ''));
+    await field.flash(idOf(request, 'job'), mac, personOf(request));
+    response.status(204).end();
+  });
+  router.post(`${base}/station`, async (request, response) => {
+    const { give } = checked(schema.stationGiving, request.body);
+    const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;
+    await field.giveStation(...ids, give, personOf(request));
+    response.status(204).end();
+  });
+  router.post(`${base}/station/reset`, async (request, response) => {
+    const { reason } = checked(schema.stationReset, request.body);
+    const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;
+    await field.resetStation(...ids, reason, personOf(request));
+    response.status(204).end();
+  });
   router.post('/jobs/:job/check', async (request, response) => {
     const { interfaceIds } = checked(schema.interfaces, request.body);
     await field.check(idOf(request, 'job'), interfaceIds, personOf(request));

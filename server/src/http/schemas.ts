@@ -8,6 +8,8 @@ import {
   type ListTaking,
   type NewDevice,
   type NewSubnet,
+  type StationGiving,
+  type StationReset,
   type CabinetAction,
   type WireChoice,
 } from '@ipsonomo/core';
@@ -78,6 +80,14 @@ export const binding = Joi.object<Binding>({
   reason: text(300),
 });
 
+export const stationGiving = Joi.object<StationGiving>({
+  give: Joi.valid('name', 'temporary', 'stored').required(),
+});
+
+export const stationReset = Joi.object<StationReset>({
+  reason: Joi.string().trim().min(1).max(300).required(),
+});
+
 export const interfaces = Joi.object<{ interfaceIds: string[] }>({
   interfaceIds: Joi.array().items(thingId).min(1).max(1000).required(),
 });
@@ -110,6 +120,11 @@ export const cabinetAction = Joi.alternatives<CabinetAction>().try(
     on: Joi.boolean().required(),
   }),
   Joi.object({ kind: Joi.valid('own-step').required(), device }),
+  Joi.object({
+    kind: Joi.valid('turn').required(),
+    device,
+    positions: Joi.array().items(Joi.number().integer().min(0).max(35)).max(64).required(),
+  }),
   Joi.object({ kind: Joi.valid('socket').required(), segment: Joi.string().max(80).required() }),
   Joi.object({ kind: Joi.valid('reset').required() }),
 );

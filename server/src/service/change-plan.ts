@@ -41,7 +41,7 @@ import {
   type Result,
   type Subnet,
 } from '@ipsonomo/core';
-import { Refusal } from '../store/refusal';
+import { must, Refusal } from '../store/refusal';
 import type { Changed, PlanState } from '../store/plan-store';
 import type { Store } from '../store/store';
 import { freedBy } from './freed';
@@ -326,11 +326,6 @@ function isUndoOf(one: Listed, byNumber: ReadonlyMap<number, Listed>): boolean {
   if (one.undoes === null) return false;
   const target = byNumber.get(one.undoes);
   return target === undefined || !isUndoOf(target, byNumber);
-}
-
-function must<T>(result: Result<T>): T {
-  if (result.ok) return result.value;
-  throw new Refusal([result.error]);
 }
 
 function refuseAny(issues: readonly Issue[]): void {

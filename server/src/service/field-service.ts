@@ -6,21 +6,25 @@ import {
   interfacesOf,
   progressOf,
   STAGE_EVIDENCE,
+  UNSPECIFIED,
   voiceAddress,
   type Evidence,
+  stationNameOf,
   type FieldView,
   type HeardClient,
   type HeardView,
   type Ipv4,
+  type MacAddress,
   type Plan,
   type RunView,
+  type StationView,
   type TwinView,
   type WireChoice,
 } from '@ipsonomo/core';
 import { addressesOf } from '../field/adapters';
 import type { Field } from '../field/field';
 import type { Practice } from '../field/practice';
-import type { FieldPlan, FieldStatus } from '../field/protocol';
+import type { FieldPlan, FieldStatus, FoundStation, Giving } from '../field/protocol';
 import { Turns } from '../common/turns';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
@@ -110,6 +114,40 @@ export class FieldService {
     await this.field.call({ kind: 'pin', interfaceId, person: person.name });
   }
 
+  stations(): readonly StationView[] {
+    return this.field.stations.map(stationView);
+  }
+
+  async search(jobId: string, person: Person): Promise<void> {
+    await this.listen(jobId, person);
+    await this.field.call({ kind: 'search' });
+  }
+
+  async flash(jobId: string, mac: MacAddress, person: Person): Promise<void> {
+    await this.listen(jobId, person);
+    await this.field.call({ kind: 'flash', mac });
+  }
+
+  async giveStation(
+    jobId: string,
+    interfaceId: string,
+    giving: Giving,
+    person: Person,
+  ): Promise<void> {
+    await this.listen(jobId, person);
+    await this.field.call({ kind: 'give-station', interfaceId, giving, person: person.name });
+  }
+
+  async resetStation(
+    jobId: string,
+    interfaceId: string,
+    reason: string,
+    person: Person,
+  ): Promise<void> {
+    await this.listen(jobId, person);
+    await this.field.call({ kind: 'reset-station', interfaceId, reason, person: person.name });
+  }
+
   async runs(jobId: string): Promise<readonly RunView[]> {
     const runs = await this.store.runs(jobId);
     return runs.map((run) => ({
@@ -184,6 +222,8 @@ function fieldPlanOf(
           length: subnet.prefix.length,
           gateway: subnet.gateway,
           hostName: device.name,
+          way: device.way,
+          stationName: stationNameOf(device),
           answersPing: kind?.answersPing ?? true,
           heardBy: STAGE_EVIDENCE[device.way].heard,
           bootSeconds: kind?.bootSeconds ?? 0,
@@ -229,6 +269,18 @@ export const heardView = (client: HeardClient): HeardView => ({
     ? { differs: client.twins, voices: client.voices.slice(0, 2).map(twinView) }
     : null,
 });
+
+export const stationView = ({ station, firstAt, lastAt }: FoundStation): StationView => {
+  const { mac, name, type, vendor, device, address } = station;
+  const has = address !== undefined && address.address !== UNSPECIFIED;
+  return {
+    ...{ mac: formatMac(mac), name: name ?? null, type: type ?? null },
+    ...{ vendor: vendor ?? null, device: device ?? null },
+    address: has ? formatIpv4(address.address) : null,
+    isInConflict: address?.state === 'conflict',
+    ...{ firstAt, lastAt },
+  };
+};
 
 const twinView = ({ traits, transactions, lastAt }: HeardClient['voices'][number]): TwinView => ({
   hostName: traits.hostName ?? null,

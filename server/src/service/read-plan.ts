@@ -111,8 +111,11 @@ export class PlanReader {
 
 const CHECKS: readonly EvidenceKind[] = ['found-as-planned', 'contradicted', 'no-answer'];
 const KEEPS: readonly EvidenceKind[] = ['told-to-keep', 'said-kept', 'keep-refused'];
-const TROUBLES: readonly EvidenceKind[] = ['address-taken', 'twins', 'declined'];
-const TROUBLE_ENDS: readonly EvidenceKind[] = [...TROUBLES, 'has-address', 'answered'];
+const TROUBLES: readonly EvidenceKind[] = ['address-taken', 'twins', 'declined', 'set-refused'];
+const TROUBLE_ENDS: readonly EvidenceKind[] = [
+  ...TROUBLES,
+  ...(['has-address', 'answered', 'named', 'given-for-now', 'told-to-keep'] as const),
+];
 
 function seenView(device: Device, at: Interface, evidence: readonly Evidence[]): SeenView {
   const counting = evidence.filter(

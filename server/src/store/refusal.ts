@@ -1,5 +1,5 @@
 import { DBError, ForeignKeyViolationError, UniqueViolationError } from 'objection';
-import type { EditConflict, Issue } from '@ipsonomo/core';
+import type { EditConflict, Issue, Result } from '@ipsonomo/core';
 
 /** A refusal with its issues; `http` finds the status by the first code. */
 export class Refusal extends Error {
@@ -12,6 +12,12 @@ export class Refusal extends Error {
   static of(code: string, where: string, facts?: Issue['facts']): Refusal {
     return new Refusal([facts ? { code, where, facts } : { code, where }]);
   }
+}
+
+/** The value of a result; its error becomes the refusal. */
+export function must<T>(result: Result<T>): T {
+  if (result.ok) return result.value;
+  throw new Refusal([result.error]);
 }
 
 const AWAY = new Set([

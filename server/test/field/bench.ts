@@ -46,6 +46,8 @@ export const target = (fields: Partial<FieldTarget> = {}): FieldTarget => ({
   length: toPrefixLength(24),
   gateway: undefined,
   hostName: 'fh2-drive-1',
+  way: 'bootp',
+  stationName: 'fh2-drive-1',
   answersPing: true,
   heardBy: 'asked',
   bootSeconds: 3,
@@ -95,6 +97,7 @@ export class EngineBench {
       events: (events) => this.events.push(...events),
       heard: (client) => this.heard.set(client.mac, client),
       forgot: (client) => this.heard.delete(client),
+      stations: () => undefined,
       changed: () => undefined,
     });
     this.engine.plan(plan);

@@ -1,21 +1,10 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { formatMac, type EvidenceKind } from '@ipsonomo/core';
-import { PracticeSite, TERN_COVE } from '@ipsonomo/practice';
-import { FieldEngine } from '../../src/field/engine';
-import type { FieldEvent, FieldTarget } from '../../src/field/protocol';
-import { ip, LAPTOP, mac, planOf, target } from './bench';
+import { formatMac } from '@ipsonomo/core';
+import { ip, LAPTOP, mac, target } from './bench';
+import { Site } from './site';
 
 // The whole engine against the whole practice site, frame by frame, in virtual time: what one says
 // the other has to understand, and tshark has to find nothing wrong with it.
-
-/** A seeded generator, so that every run is the same. */
-function seeded(seed: number): () => number {
-  let state = seed;
-  return () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32;
-}
 
 const VALVES = target({
   interfaceId: 'valves',
@@ -26,67 +15,6 @@ const VALVES = target({
   hostName: 'ox1-valves-1',
   bootSeconds: 3,
 });
-
-class Site {
-  readonly events: FieldEvent[] = [];
-  readonly folder = mkdtempSync(join(tmpdir(), 'ipsonomo-practice-'));
-  readonly site: PracticeSite;
-  readonly engine: FieldEngine;
-
-  constructor(targets: readonly FieldTarget[]) {
-    jest.useFakeTimers({ now: 1_764_000_000_000 });
-    this.site = new PracticeSite(
-      TERN_COVE,
-      seeded(7),
-      (frame) => this.engine.frame(frame),
-      this.now(),
-    );
-    const carrier = {
-      source: 'practice',
-      mac: LAPTOP,
-      send: (frame: Uint8Array) => this.site.fromLaptop(frame, this.now()),
-      openTcp: undefined,
-      close: () => undefined,
-    };
-    this.engine = new FieldEngine(carrier, () => this.now(), this.folder, {
-      events: (events) => this.events.push(...events),
-      heard: () => undefined,
-      forgot: () => undefined,
-      changed: () => undefined,
-    });
-    this.engine.plan(planOf(targets, ['172.22.40.253']));
-    this.engine.listen('run');
-  }
-
-  now = () => Date.now();
-
-  async advance(seconds: number): Promise<void> {
-    for (const end = this.now() + seconds * 1000; this.now() < end;) {
-      await jest.advanceTimersByTimeAsync(10);
-      this.site.run(this.now());
-      this.engine.run(this.now());
-    }
-  }
-
-  async pin(interfaceId: string): Promise<void> {
-    let over = false;
-    void this.engine.pin(interfaceId, 'Mara Quist').finally(() => (over = true));
-    while (!over) await this.advance(0.1);
-  }
-
-  async powerCycle(device: string, seconds = 3): Promise<void> {
-    this.site.act({ kind: 'power', device, on: false }, this.now());
-    await this.advance(seconds);
-    this.site.act({ kind: 'power', device, on: true }, this.now());
-    await this.advance(10);
-  }
-
-  last = (kind: EvidenceKind) => this.events.findLast((event) => event.kind === kind);
-  kinds = () => this.events.map((event) => event.kind);
-  get capture() {
-    return join(this.folder, 'run.pcap');
-  }
-}
 
 afterEach(() => jest.useRealTimers());
 

@@ -1,0 +1,83 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { EvidenceKind } from '@ipsonomo/core';
+import { PracticeSite, TERN_COVE } from '@ipsonomo/practice';
+import { FieldEngine } from '../../src/field/engine';
+import type { FieldEvent, FieldTarget } from '../../src/field/protocol';
+import { LAPTOP, planOf } from './bench';
+
+/** A seeded generator, so that every run is the same. */
+function seeded(seed: number): () => number {
+  let state = seed;
+  return () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32;
+}
+
+/** The whole engine against the whole practice site, in virtual time. */
+export class Site {
+  readonly events: FieldEvent[] = [];
+  readonly folder = mkdtempSync(join(tmpdir(), 'ipsonomo-practice-'));
+  readonly site: PracticeSite;
+  readonly engine: FieldEngine;
+
+  constructor(targets: readonly FieldTarget[]) {
+    jest.useFakeTimers({ now: 1_764_000_000_000 });
+    this.site = new PracticeSite(
+      TERN_COVE,
+      seeded(7),
+      (frame) => this.engine.frame(frame),
+      this.now(),
+    );
+    const carrier = {
+      source: 'practice',
+      mac: LAPTOP,
+      send: (frame: Uint8Array) => this.site.fromLaptop(frame, this.now()),
+      openTcp: undefined,
+      close: () => undefined,
+    };
+    this.engine = new FieldEngine(carrier, () => this.now(), this.folder, {
+      events: (events) => this.events.push(...events),
+      heard: () => undefined,
+      forgot: () => undefined,
+      stations: () => undefined,
+      changed: () => undefined,
+    });
+    this.engine.plan(planOf(targets, ['172.22.40.253']));
+    this.engine.listen('run');
+  }
+
+  now = () => Date.now();
+
+  async advance(seconds: number): Promise<void> {
+    for (const end = this.now() + seconds * 1000; this.now() < end;) {
+      await jest.advanceTimersByTimeAsync(10);
+      this.site.run(this.now());
+      this.engine.run(this.now());
+    }
+  }
+
+  pin = (interfaceId: string): Promise<void> =>
+    this.through(this.engine.pin(interfaceId, 'Mara Quist'));
+
+  /** Lets time pass until something is over. */
+  async through(act: Promise<void>): Promise<void> {
+    let over = false;
+    // What it fails with is the caller's.
+    void act.catch(() => undefined).finally(() => (over = true));
+    while (!over) await this.advance(0.1);
+    await act;
+  }
+
+  async powerCycle(device: string, seconds = 3): Promise<void> {
+    this.site.act({ kind: 'power', device, on: false }, this.now());
+    await this.advance(seconds);
+    this.site.act({ kind: 'power', device, on: true }, this.now());
+    await this.advance(10);
+  }
+
+  last = (kind: EvidenceKind) => this.events.findLast((event) => event.kind === kind);
+  kinds = () => this.events.map((event) => event.kind);
+  get capture() {
+    return join(this.folder, 'run.pcap');
+  }
+}
