@@ -226,7 +226,7 @@ export class Stations {
     const refused = (what: string, trouble: Trouble) => this.refused(target, what, trouble, person);
     const nameHeld = await this.whoElseIs(stationName, mac, goesOn);
     if (nameHeld) return refused('name', { why: 'taken', by: nameHeld });
-    const addressHeld = giving === 'name' ? undefined : await this.whoElseHas(target, mac);
+    const addressHeld = giving === 'name' ? undefined : await this.whoElseHas(target, mac, goesOn);
     if (addressHeld) return refused('address', addressHeld);
     const name = { kind: 'name', name: stationName, stay: 'stored' } as const;
     const named = await this.order(mac, name, goesOn);
@@ -265,9 +265,15 @@ export class Stations {
     return other && formatMac(other.station.mac);
   }
 
-  private async whoElseHas(target: FieldTarget, mac: MacAddress): Promise<Trouble | undefined> {
+  private async whoElseHas(
+    target: FieldTarget,
+    mac: MacAddress,
+    goesOn: () => boolean,
+  ): Promise<Trouble | undefined> {
     const { subnetId, address } = target;
-    if ((await voiceIn(this.events, subnetId)) === undefined) return { why: 'no-voice' };
+    const from = await voiceIn(this.events, subnetId);
+    if (!goesOn()) return { why: 'stopped' };
+    if (from === undefined) return { why: 'no-voice' };
     const macs = new Set<MacAddress>();
     this.claims.set(address, macs);
     this.events.askArp(subnetId, address);

@@ -60,7 +60,7 @@ test('given to stay: name and address are read back, and outlive a power cut', a
   site.engine.watchPower('block', 'Mara Quist');
   await site.advance(1);
   await site.powerCycle('sorting-block-1');
-  expect(site.kinds().slice(-2)).toEqual(['gone', 'kept']);
+  expect(site.kinds().slice(-3)).toEqual(['gone', 'kept', 'has-address']);
 });
 
 test('given for now: the name stays, the address is gone after a power cut', async () => {
