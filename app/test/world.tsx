@@ -53,6 +53,7 @@ export const interfaceView = (fields: Partial<InterfaceView> = {}): InterfaceVie
   })),
   check: null,
   keep: null,
+  askedBy: null,
   trouble: null,
   ...fields,
 });

@@ -7,6 +7,7 @@ import {
   type DhcpMessage,
   type MessageType,
 } from '../wire';
+import { relayPortOf, type RelayPort } from './recognise';
 
 /** How a client presents itself; two devices seldom agree in all of it. */
 export interface ClientTraits {
@@ -31,6 +32,8 @@ export interface HeardClient {
   readonly mac: MacAddress;
   readonly traits: ClientTraits;
   readonly message: MessageType | 'BootP';
+  /** The switch port it last came in at, where a relay said so. */
+  readonly port: RelayPort | undefined;
   /** The address the client says it has or wants. */
   readonly address: Ipv4 | undefined;
   readonly count: number;
@@ -101,6 +104,7 @@ export function hear(
     mac: message.clientMac,
     traits,
     message: messageTypeOf(message) ?? 'BootP',
+    port: relayPortOf(message),
     address:
       requested ?? (message.clientAddress === UNSPECIFIED ? undefined : message.clientAddress),
     count: (known?.count ?? 0) + 1,

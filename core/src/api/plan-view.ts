@@ -63,6 +63,7 @@ export const NOTHING_SEEN: SeenView = {
   })),
   check: null,
   keep: null,
+  askedBy: null,
   trouble: null,
 };
 

@@ -75,6 +75,8 @@ export interface SeenView {
   readonly check: EvidenceView | null;
   /** The last word on keeping the address: told, said, or refused. */
   readonly keep: EvidenceView | null;
+  /** Where a name or a switch port is the key: the MAC that asked under it last. */
+  readonly askedBy: string | null;
   /** Why it is not answered although it is bound: another MAC has its address, or two share its MAC. */
   readonly trouble: EvidenceView | null;
 }
@@ -167,6 +169,8 @@ export interface HeardView {
   readonly vendorClass: string | null;
   readonly clientId: string | null;
   readonly address: string | null;
+  /** The switch port it came in at, where a relay said so; hex. */
+  readonly port: { readonly circuit: string; readonly remote: string } | null;
   readonly count: number;
   readonly firstAt: number;
   readonly lastAt: number;

@@ -96,9 +96,12 @@ function setRefused({ what, why, by }: Facts): string {
 }
 
 const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
-  asked: ({ message }) => `heard asking (${message})`,
-  'asked-by-name': () => 'heard asking by its name',
-  'asked-by-port': () => 'heard asking through its switch port',
+  asked: ({ message, says }) =>
+    says === undefined
+      ? `heard asking (${message})`
+      : `heard asking (${message}), but ${says}; not answered`,
+  'asked-by-name': ({ name }) => `heard asking under the name ${name}`,
+  'asked-by-port': ({ port }) => `heard asking through its switch port ${port}`,
   seen: ({ using }) => (using ? `seen on the wire with ${using}` : 'seen on the wire'),
   discovered: ({ name }) =>
     name ? `found over layer 2 as ${name}` : 'found over layer 2, without a name',
@@ -127,8 +130,10 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   'address-taken': ({ by }) => `its address is in use by ${by}`,
   declined: () => 'it refused the address: something else has it',
   released: () => 'it gave the address back',
-  twins: ({ differs }) =>
-    `two devices have this MAC (they differ in: ${twinWords(String(differs))}); neither is answered`,
+  twins: ({ differs, key, one, other }) =>
+    key !== undefined
+      ? `two devices ask under ${key}: ${one} and ${other}; neither is answered`
+      : `two devices have this MAC (they differ in: ${twinWords(String(differs))}); neither is answered`,
 };
 
 /** One thing that was seen, as a short clause without its time. */

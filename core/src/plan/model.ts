@@ -88,7 +88,14 @@ export const toSubnet = (fields: Wanted<Subnet, 'id' | 'name' | 'prefix'>): Subn
 
 export const toInterface = (
   fields: Wanted<Interface, 'id' | 'deviceId' | 'subnetId' | 'address'>,
-): Interface => ({ label: '', mask: undefined, gateway: 'subnet', mac: undefined, ...fields });
+): Interface => ({
+  label: '',
+  mask: undefined,
+  gateway: 'subnet',
+  mac: undefined,
+  port: undefined,
+  ...fields,
+});
 
 export const toDevice = (
   fields: Wanted<Device, 'id' | 'title' | 'name' | 'kindId' | 'way'>,

@@ -1,5 +1,5 @@
 import type { Ipv4, MacAddress } from '../net';
-import type { Way } from './words';
+import { isKeyed, type Way } from './words';
 
 /** How far an interface has come. */
 export const STAGES = ['planned', 'heard', 'given', 'pinned', 'proven'] as const;
@@ -121,6 +121,24 @@ export interface Notch {
   readonly by: Evidence | undefined;
 }
 
+interface PlannedAddress {
+  readonly mac: MacAddress | undefined;
+  readonly address: Ipv4;
+}
+
+/**
+ * The MAC that counts as an interface's: the bound one, or where a name or a port is the key, the one
+ * that asked under it last.
+ */
+export function countingMac(
+  way: Way,
+  planned: Pick<PlannedAddress, 'mac'>,
+  evidence: readonly Evidence[],
+): MacAddress | undefined {
+  if (!isKeyed(way)) return planned.mac;
+  return latest(evidence, [STAGE_EVIDENCE[way].heard])?.mac ?? planned.mac;
+}
+
 /** The five notches of an interface and the stage they come to. */
 export interface Progress {
   readonly stage: Stage;
@@ -134,13 +152,14 @@ export interface Progress {
  */
 export function progressOf(
   way: Way,
-  planned: { readonly mac: MacAddress | undefined; readonly address: Ipv4 },
+  planned: PlannedAddress,
   evidence: readonly Evidence[],
 ): Progress {
+  const mac = countingMac(way, planned, evidence);
   const counting = evidence.filter(
     (one) =>
-      planned.mac !== undefined &&
-      (one.mac === undefined || one.mac === planned.mac || one.kind === 'contradicted') &&
+      mac !== undefined &&
+      (one.mac === undefined || one.mac === mac || one.kind === 'contradicted') &&
       (one.address === undefined || one.address === planned.address),
   );
   const notches: Notch[] = [{ stage: 'planned', state: 'reached', by: undefined }];

@@ -152,6 +152,11 @@ export const interfaceShape = object({
   gateway: absentAs(wordOr(['subnet', 'none'], ipv4), () => 'subnet' as const),
   /** Known once a heard MAC was bound to it. */
   mac: maybe(mac),
+  /**
+   * The switch port it is plugged into, as relay information tells it (option 82, RFC 3046): hex bytes
+   * of circuit and remote id, the latter empty for any switch.
+   */
+  port: absentAs(maybe(object({ circuit: text(510), remote: note(510) })), () => undefined),
 });
 
 const plug = object({ deviceId: id, port: text(40) });

@@ -19,6 +19,12 @@ export type Way = (typeof WAYS)[number];
 export const isAsking = (way: Way): boolean =>
   way === 'bootp' || way === 'dhcp-mac' || way === 'dhcp-name' || way === 'dhcp-port';
 
+/**
+ * In these ways not the MAC is the key but a name or a switch port: another device under the same name is the
+ * same device of the plan, which is what makes a swap without a laptop.
+ */
+export const isKeyed = (way: Way): boolean => way === 'dhcp-name' || way === 'dhcp-port';
+
 /** What an address or a device is for; a band keeps a range of a subnet for one of them. */
 export const ROLES = [
   'infrastructure',

@@ -19,6 +19,7 @@ import { Checks } from './checks';
 import { Giving } from './giving';
 import { HostStreams } from './host-streams';
 import { Journal } from './journal';
+import { Notices } from './notices';
 import { Pinning } from './pinning';
 import { PowerWatch } from './power-watch';
 import {
@@ -46,8 +47,6 @@ export interface EngineReports {
   changed(): void;
 }
 
-const MOST_NOTICES = 20;
-
 /**
  * Everything that happens on one wire: hearing, answering, proving, watching and pinning. It keeps
  * no timer: `run(now)` does what is due and `nextAt` tells when there is more. Times are milliseconds
@@ -66,7 +65,7 @@ export class FieldEngine {
   private readonly layer2: Stations;
   private readonly targets = new Map<string, FieldTarget>();
   private readonly counters = { received: 0, sent: 0, malformed: 0 };
-  private notices: readonly FieldNotice[] = [];
+  private readonly notices = new Notices();
   private fieldPlan: FieldPlan | undefined;
   private journal: Journal | undefined;
   private person = '';
@@ -95,6 +94,7 @@ export class FieldEngine {
       record,
       heard: (client) => this.reports.heard(client),
       forgot: (client) => this.reports.forgot(client),
+      learned: (target) => this.targets.set(target.interfaceId, target),
       isWatched: (interfaceId) => this.power.has(interfaceId),
       watchedAsks: (interfaceId, frame) => this.power.asks(interfaceId, frame),
     });
@@ -304,7 +304,7 @@ export class FieldEngine {
       answers: this.giving.size,
       tasks: this.tasks(),
       counters: this.allCounters(),
-      notices: this.notices,
+      notices: this.notices.list,
     };
   }
 
@@ -446,10 +446,7 @@ export class FieldEngine {
   };
 
   private notice(code: FieldNotice['code'], facts: FieldNotice['facts']): void {
-    const same = (one: FieldNotice) =>
-      one.code === code && JSON.stringify(one.facts) === JSON.stringify(facts);
-    const others = this.notices.filter((one) => !same(one));
-    this.notices = [{ code, facts, at: this.clock() }, ...others].slice(0, MOST_NOTICES);
+    this.notices.add({ code, facts, at: this.clock() });
     this.changed();
   }
 

@@ -10,43 +10,29 @@ import {
   hear,
   kindOfMessage,
   messageTypeOf,
+  namesSaid,
+  portText,
+  relayPortOf,
   UNSPECIFIED,
   ZERO_MAC,
-  type Dissected,
   type HeardClient,
   type Ipv4,
   type MacAddress,
 } from '@ipsonomo/core';
+import {
+  doubledFacts,
+  Entries,
+  saysKey,
+  type DhcpFrame,
+  type Entry,
+  type Pending,
+} from './entries';
 import type { FieldTarget, RecordEvidence } from './protocol';
-
-type DhcpFrame = Extract<Dissected, { kind: 'dhcp' }>;
 
 interface Heard {
   readonly client: HeardClient;
   /** Its last request, as evidence. */
   readonly frame: Uint8Array;
-}
-
-interface Pending {
-  readonly request: DhcpFrame;
-  readonly frame: Uint8Array;
-}
-
-/** What giving remembers of one planned, bound interface. */
-interface Entry {
-  readonly target: FieldTarget;
-  readonly mac: MacAddress;
-  /** When the address was last found free or in the right hands. */
-  clearAt: number;
-  taken: { readonly mac: MacAddress; readonly at: number } | undefined;
-  probe: { sent: number; nextAt: number } | undefined;
-  pending: Pending | undefined;
-  /** When to ask whether the device took what it was given. */
-  confirms: number[];
-  holds: boolean;
-  seen: boolean;
-  lastAsked: number;
-  lastAnswered: number;
 }
 
 export interface GivingEvents {
@@ -61,6 +47,8 @@ export interface GivingEvents {
   forgot(mac: MacAddress): void;
   isWatched(interfaceId: string): boolean;
   watchedAsks(interfaceId: string, frame: Uint8Array, now: number): void;
+  /** Under its name or port another MAC asks now. */
+  learned(target: FieldTarget): void;
 }
 
 /** An address counts as free this long after it was probed. */
@@ -78,35 +66,23 @@ const REPEAT = 30_000;
 const MOST_CLIENTS = 2048;
 
 /**
- * R-BOUND-ONLY: hears requests and answers those of bound MACs, while armed. An unbound MAC has no entry here, so
- * there is nothing it could be answered with.
+ * R-BOUND-ONLY: hears requests and answers those of bound MACs, planned names and planned ports, while armed. What
+ * is none of these has no entry here, so there is nothing it could be answered with.
  */
 export class Giving {
-  private readonly entries = new Map<MacAddress, Entry>();
-  private readonly byAddress = new Map<Ipv4, Entry>();
+  private readonly entries: Entries;
   private readonly known = new Map<MacAddress, Heard>();
   armedUntil = 0;
   requests = 0;
   strangersDropped = 0;
 
-  constructor(private readonly events: GivingEvents) {}
+  constructor(private readonly events: GivingEvents) {
+    this.entries = new Entries((target) => events.learned(target));
+  }
 
   /** Takes the plan anew and keeps what is known of interfaces that did not change. */
   plan(targets: readonly FieldTarget[], now: number): void {
-    const known = new Map(this.entries);
-    this.entries.clear();
-    this.byAddress.clear();
-    for (const target of targets) {
-      if (target.mac === undefined) continue;
-      const before = known.get(target.mac);
-      const same =
-        before?.target.interfaceId === target.interfaceId &&
-        before.target.address === target.address;
-      const entry: Entry = same ? { ...before, target } : freshEntry(target, target.mac);
-      this.entries.set(target.mac, entry);
-      this.byAddress.set(target.address, entry);
-      if (!same) this.heardBefore(entry, now);
-    }
+    for (const entry of this.entries.plan(targets)) this.heardBefore(entry, now);
   }
 
   get clients(): readonly HeardClient[] {
@@ -116,11 +92,12 @@ export class Giving {
   /** A new run begins: who was heard before does not count. */
   forgetClients(): void {
     this.known.clear();
+    this.entries.forgetAskers();
   }
 
-  /** What the plan calls the device that is bound to the MAC. */
+  /** What the plan calls the device that the MAC belongs to. */
   titleOf(mac: MacAddress): string | undefined {
-    return this.entries.get(mac)?.target.title;
+    return this.entries.ofMac(mac)?.target.title;
   }
 
   get size(): number {
@@ -180,8 +157,27 @@ export class Giving {
     const client = hear(this.known.get(mac)?.client, request.dhcp, now);
     this.remember({ client, frame });
     this.events.heard(client);
-    const entry = this.entries.get(mac);
+    const entry = this.entries.recognise(request.dhcp, now);
+    const own = this.entries.ofMac(mac);
     if (entry) this.requestOf(entry, client, { request, frame }, now);
+    else if (own) this.asksOtherwise(own, request, frame, now);
+  }
+
+  /** Its MAC is known, but what it says is not what the plan goes by: told, and not answered. */
+  private asksOtherwise(entry: Entry, { dhcp }: DhcpFrame, frame: Uint8Array, now: number): void {
+    if (now - entry.lastAsked < REPEAT) return;
+    entry.lastAsked = now;
+    const [name] = namesSaid(dhcp);
+    const port = relayPortOf(dhcp);
+    const says =
+      entry.target.key.by === 'port'
+        ? port
+          ? `through the port ${portText(port)}`
+          : 'through no relay'
+        : name
+          ? `under the name ${name}`
+          : 'without a name';
+    this.events.record('asked', entry.target, { message: kindOfMessage(dhcp), says }, { frame });
   }
 
   private requestOf(entry: Entry, client: HeardClient, pending: Pending, now: number): void {
@@ -191,7 +187,7 @@ export class Giving {
     const anew = asksAnew(request.dhcp);
     if (watched || now - entry.lastAsked >= REPEAT) {
       entry.lastAsked = now;
-      this.events.record('asked', target, { message: kindOfMessage(request.dhcp) }, { frame });
+      this.recordAsked(entry, kindOfMessage(request.dhcp), { frame });
     }
     const type = messageTypeOf(request.dhcp);
     if (type === 'DECLINE' || type === 'RELEASE') {
@@ -206,11 +202,11 @@ export class Giving {
       if (anew) this.events.watchedAsks(target.interfaceId, frame, now);
       return;
     }
-    if (client.twins) {
+    const twins = client.twins ? { differs: client.twins.join(', ') } : doubledFacts(entry);
+    if (twins) {
       if (now - entry.lastAnswered >= REPEAT) {
         entry.lastAnswered = now;
-        const differs = client.twins.join(', ');
-        this.events.record('twins', target, { differs }, { frame });
+        this.events.record('twins', target, twins, { frame });
       }
       return;
     }
@@ -227,25 +223,43 @@ export class Giving {
   }
 
   /** Just bound: what was heard of its MAC in this run counts for it. */
-  private heardBefore({ target, mac }: Entry, now: number): void {
-    const heard = this.known.get(mac);
-    if (!heard || target.heardBy !== 'asked') return;
+  private heardBefore(entry: Entry, now: number): void {
+    const { mac, key, heardBy } = entry.target;
+    const heard =
+      key.by === 'mac'
+        ? mac !== undefined && heardBy === 'asked' && this.known.get(mac)
+        : [...this.known.values()].find(({ client }) => saysKey(client, key));
+    if (!heard) return;
     const { client, frame } = heard;
-    const message = client.message === 'BootP' ? 'BootP request' : client.message;
     const at = Math.min(now, client.lastAt);
-    this.events.record('asked', target, { message }, { frame, at });
+    if (key.by !== 'mac') this.entries.asksUnder(entry, client.mac, at);
+    const message = client.message === 'BootP' ? 'BootP request' : client.message;
+    this.recordAsked(entry, message, { frame, at });
+  }
+
+  private recordAsked(
+    { target }: Entry,
+    message: string,
+    more: { readonly frame: Uint8Array; readonly at?: number },
+  ): void {
+    const { key } = target;
+    if (key.by === 'name')
+      this.events.record('asked-by-name', target, { message, name: key.name }, more);
+    else if (key.by === 'port' && key.port)
+      this.events.record('asked-by-port', target, { message, port: portText(key.port) }, more);
+    else this.events.record('asked', target, { message }, more);
   }
 
   /** Somebody says it has an address (ARP sender). */
   sighting(address: Ipv4, mac: MacAddress, frame: Uint8Array, now: number): void {
-    const speaker = this.entries.get(mac);
+    const speaker = this.entries.ofMac(mac);
     if (speaker && !speaker.seen && speaker.target.heardBy === 'seen') {
       speaker.seen = true;
       this.events.record('seen', speaker.target, { using: formatIpv4(address) }, { frame });
     }
-    const entry = this.byAddress.get(address);
+    const entry = this.entries.ofAddress(address);
     if (!entry || mac === this.events.mac) return;
-    if (mac === entry.mac) {
+    if (mac === entry.target.mac) {
       entry.clearAt = now;
       entry.taken = undefined;
       entry.confirms = [];
@@ -264,8 +278,8 @@ export class Giving {
 
   /** The device stopped answering: the next sighting is news again. */
   lost(interfaceId: string): void {
-    for (const entry of this.entries.values())
-      if (entry.target.interfaceId === interfaceId) entry.holds = false;
+    const entry = this.entries.of(interfaceId);
+    if (entry) entry.holds = false;
   }
 
   private remember(heard: Heard): void {
@@ -274,7 +288,7 @@ export class Giving {
     this.known.set(mac, heard);
     if (this.known.size <= MOST_CLIENTS) return;
     for (const oldest of this.known.keys()) {
-      if (this.entries.has(oldest)) continue;
+      if (this.entries.ofMac(oldest)) continue;
       this.known.delete(oldest);
       this.strangersDropped += 1;
       this.events.forgot(oldest);
@@ -326,7 +340,8 @@ export class Giving {
   }
 
   private answer(entry: Entry, request: DhcpFrame, server: Ipv4, now: number): void {
-    const { target, mac } = entry;
+    const { target } = entry;
+    const mac = request.dhcp.clientMac;
     const give = { ...target, mac, give: target.address, leaseSeconds: LEASE_SECONDS };
     const verdict = decide(give, request.dhcp, server);
     if (verdict.kind === 'silent') return;
@@ -351,20 +366,6 @@ export class Giving {
 
 /** A day: longer than a shift, shorter than anybody forgets who gave it. */
 const LEASE_SECONDS = 86_400;
-
-const freshEntry = (target: FieldTarget, mac: MacAddress): Entry => ({
-  target,
-  mac,
-  clearAt: -Infinity,
-  taken: undefined,
-  probe: undefined,
-  pending: undefined,
-  confirms: [],
-  holds: target.holds,
-  seen: false,
-  lastAsked: -Infinity,
-  lastAnswered: -Infinity,
-});
 
 export const probeFrame = (mac: MacAddress, address: Ipv4): Uint8Array =>
   arpFrame(mac, BROADCAST_MAC, {

@@ -5,6 +5,7 @@ import type {
   Ipv4,
   MacAddress,
   PrefixLength,
+  RelayPort,
   Station,
   Stay,
   Way,
@@ -21,6 +22,12 @@ export interface FieldTarget {
   readonly title: string;
   readonly subnetId: string;
   readonly mac: MacAddress | undefined;
+  /** By what its requests are known. */
+  readonly key:
+    | { readonly by: 'mac' }
+    /** One character a byte. */
+    | { readonly by: 'name'; readonly name: string }
+    | { readonly by: 'port'; readonly port: RelayPort | undefined };
   readonly address: Ipv4;
   readonly length: PrefixLength;
   readonly gateway: Ipv4 | undefined;

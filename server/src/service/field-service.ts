@@ -1,4 +1,6 @@
 import {
+  countingMac,
+  dhcpNameOf,
   findKind,
   formatIpv4,
   formatMac,
@@ -8,11 +10,13 @@ import {
   STAGE_EVIDENCE,
   UNSPECIFIED,
   voiceAddress,
+  type Device,
   type Evidence,
   stationNameOf,
   type FieldView,
   type HeardClient,
   type HeardView,
+  type Interface,
   type Ipv4,
   type MacAddress,
   type Plan,
@@ -24,7 +28,7 @@ import {
 import { addressesOf } from '../field/adapters';
 import type { Field } from '../field/field';
 import type { Practice } from '../field/practice';
-import type { FieldPlan, FieldStatus, FoundStation, Giving } from '../field/protocol';
+import type { FieldPlan, FieldStatus, FieldTarget, FoundStation, Giving } from '../field/protocol';
 import { Turns } from '../common/turns';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
@@ -210,14 +214,16 @@ function fieldPlanOf(
       const subnet = subnets.get(at.subnetId);
       if (!subnet) return [];
       const kind = findKind(plan, device.kindId);
-      const { notches } = progressOf(device.way, at, evidence.get(at.id) ?? []);
+      const seen = evidence.get(at.id) ?? [];
+      const { notches } = progressOf(device.way, at, seen);
       return [
         {
           interfaceId: at.id,
           jobId,
           title: device.title,
           subnetId: at.subnetId,
-          mac: at.mac,
+          mac: countingMac(device.way, at, seen),
+          key: keyOf(device, at),
           address: at.address,
           length: subnet.prefix.length,
           gateway: subnet.gateway,
@@ -241,6 +247,14 @@ function fieldPlanOf(
   };
 }
 
+/** What such a device is recognised by, where that is not its MAC. */
+function keyOf(device: Device, at: Interface): FieldTarget['key'] {
+  if (device.way === 'dhcp-name') return { by: 'name', name: dhcpNameOf(device) };
+  if (device.way !== 'dhcp-port') return { by: 'mac' };
+  // One whose port is not known yet is answered by nobody.
+  return { by: 'port', port: at.port };
+}
+
 function voiceCandidates(plan: Plan, subnetId: string): readonly Ipv4[] {
   const subnet = plan.subnets.find((one) => one.id === subnetId);
   const taken = new Set(givenAddresses(plan, subnetId));
@@ -262,6 +276,7 @@ export const heardView = (client: HeardClient): HeardView => ({
   vendorClass: client.traits.vendorClass ?? null,
   clientId: client.traits.clientId ?? null,
   address: client.address === undefined ? null : formatIpv4(client.address),
+  port: client.port ?? null,
   count: client.count,
   firstAt: client.firstAt,
   lastAt: client.lastAt,

@@ -1,6 +1,8 @@
 import {
+  countingMac,
   formatIpv4,
   interfacesOf,
+  isKeyed,
   jobViewOf,
   macOrNull,
   planOf,
@@ -122,14 +124,16 @@ function seenView(device: Device, at: Interface, evidence: readonly Evidence[]):
     (one) => one.address === undefined || one.address === at.address,
   );
   const { stage, notches } = progressOf(device.way, at, counting);
+  const mac = countingMac(device.way, at, counting);
   const last = (kinds: readonly EvidenceKind[]): Evidence | undefined =>
-    counting.findLast((one) => kinds.includes(one.kind) && (!one.mac || one.mac === at.mac));
+    counting.findLast((one) => kinds.includes(one.kind) && (!one.mac || one.mac === mac));
   const trouble = last(TROUBLE_ENDS);
   return {
     stage,
     notches: notches.map(({ by, ...notch }) => ({ ...notch, by: by ? evidenceView(by) : null })),
     check: viewOrNull(last(CHECKS)),
     keep: viewOrNull(last(KEEPS)),
+    askedBy: isKeyed(device.way) ? macOrNull(mac) : null,
     trouble: trouble && TROUBLES.includes(trouble.kind) ? evidenceView(trouble) : null,
   };
 }

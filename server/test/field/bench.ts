@@ -42,6 +42,7 @@ export const target = (fields: Partial<FieldTarget> = {}): FieldTarget => ({
   title: 'Drum filter drive 1',
   subnetId: 'hall',
   mac: DRIVE,
+  key: { by: 'mac' },
   address: ip('10.77.0.85'),
   length: toPrefixLength(24),
   gateway: undefined,
