@@ -54,6 +54,7 @@ export const interfaceView = (fields: Partial<InterfaceView> = {}): InterfaceVie
   check: null,
   keep: null,
   askedBy: null,
+  arrived: null,
   trouble: null,
   ...fields,
 });

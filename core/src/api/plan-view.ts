@@ -64,6 +64,7 @@ export const NOTHING_SEEN: SeenView = {
   check: null,
   keep: null,
   askedBy: null,
+  arrived: null,
   trouble: null,
 };
 

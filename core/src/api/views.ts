@@ -77,6 +77,8 @@ export interface SeenView {
   readonly keep: EvidenceView | null;
   /** Where a name or a switch port is the key: the MAC that asked under it last. */
   readonly askedBy: string | null;
+  /** Nothing is bound yet: the MAC that came up with the planned address by itself. */
+  readonly arrived: string | null;
   /** Why it is not answered although it is bound: another MAC has its address, or two share its MAC. */
   readonly trouble: EvidenceView | null;
 }

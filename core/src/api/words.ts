@@ -105,7 +105,10 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   seen: ({ using }) => (using ? `seen on the wire with ${using}` : 'seen on the wire'),
   discovered: ({ name }) =>
     name ? `found over layer 2 as ${name}` : 'found over layer 2, without a name',
-  bound: ({ label }) => (label ? `bound: label ${label} held against the MAC` : 'bound'),
+  bound: ({ label, reason }) => {
+    const how = label ? `: label ${label} held against the MAC` : '';
+    return `bound${how}${reason ? ` (${reason})` : ''}`;
+  },
   answered: ({ gave, reply }) => `answered with ${gave} (${reply})`,
   'has-address': () => 'uses the planned address',
   'told-to-keep': ({ by, gave }) =>
@@ -119,9 +122,20 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   reset: ({ reason }) => `set back to how it left its maker (${reason})`,
   'said-kept': () => 'said to be kept by its own step, not seen yet',
   gone: () => 'gone after its power was cut',
+  'arrived-elsewhere': ({ found, expected, by }) => {
+    const isLast = String(found).split('.')[3] === String(expected).split('.')[3];
+    return `${by} came up with ${found} instead of ${expected}. ${
+      isLast
+        ? 'The last number is right: it has the network from before. Set its network first'
+        : 'Read its switches once more; they count only after power off and on'
+    }`;
+  },
   'back-too-soon': ({ awaySeconds, needsSeconds }) =>
     `back after ${awaySeconds} s, but it needs ${needsSeconds} s to start: its power was not cut`,
-  kept: ({ backAfterSeconds }) => `back with its own address after ${backAfterSeconds} s`,
+  kept: ({ backAfterSeconds }) =>
+    backAfterSeconds === undefined
+      ? 'came up with its address by itself'
+      : `back with its own address after ${backAfterSeconds} s`,
   'asks-again': () => 'asked for an address again: the one it had is gone',
   'found-as-planned': ({ pingMillis }) =>
     pingMillis === undefined ? 'found as planned' : `found as planned, ping ${pingMillis} ms`,

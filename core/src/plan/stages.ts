@@ -40,6 +40,8 @@ export const EVIDENCE_KINDS = [
   'said-kept',
   /** It stopped answering after its power was cut. */
   'gone',
+  /** While it was awaited, something came up with another address. */
+  'arrived-elsewhere',
   /** It was away for less time than it needs to start: its power was not cut. */
   'back-too-soon',
   /** After power off and on it was at the planned address, not given by Ipsonomo. */

@@ -4,6 +4,7 @@ import {
   findOption,
   formatIpv4,
   formatMac,
+  isAsking,
   OPTION,
   serverChosenBy,
   tryDissect,
@@ -18,9 +19,10 @@ import type { Carrier, LinkState } from './carrier';
 import { Checks } from './checks';
 import { Giving } from './giving';
 import { HostStreams } from './host-streams';
-import { Journal } from './journal';
+import { Keeping } from './keeping';
 import { Notices } from './notices';
 import { Pinning } from './pinning';
+import { Present } from './present';
 import { PowerWatch } from './power-watch';
 import {
   FieldRefusal,
@@ -63,21 +65,29 @@ export class FieldEngine {
   private readonly streams: HostStreams;
   private readonly pinning: Pinning;
   private readonly layer2: Stations;
+  private readonly present = new Present();
   private readonly targets = new Map<string, FieldTarget>();
   private readonly counters = { received: 0, sent: 0, malformed: 0 };
   private readonly notices = new Notices();
   private fieldPlan: FieldPlan | undefined;
-  private journal: Journal | undefined;
+  private readonly keeping: Keeping;
   private person = '';
   private link: LinkState = 'up';
 
   constructor(
     private readonly carrier: Carrier,
     private readonly clock: () => number,
-    private readonly folder: string,
+    folder: string,
     private readonly reports: EngineReports,
   ) {
     const { mac } = carrier;
+    this.keeping = new Keeping(folder, {
+      captureFull: () => this.notice('capture-full', {}),
+      diskFull: () => {
+        this.rest();
+        this.notice('disk-full', {});
+      },
+    });
     const transmit = (frame: Uint8Array) => this.transmit(frame);
     const needVoice = (subnetId: string) => this.needVoice(subnetId);
     const isReady = (subnetId: string) => this.voices.addressIn(subnetId) !== undefined;
@@ -117,6 +127,8 @@ export class FieldEngine {
       record,
     });
     this.power = new PowerWatch({
+      ownerOf: (who) => this.giving.ownerOf(who),
+      present: () => this.present.macs(),
       isReady,
       needVoice,
       askArp,
@@ -181,19 +193,18 @@ export class FieldEngine {
   }
 
   listen(runId: string): void {
-    if (this.journal?.runId === runId) return;
-    this.journal?.close();
-    this.journal = new Journal(this.folder, runId);
+    if (this.keeping.runId === runId) return;
+    this.keeping.begin(runId);
     this.giving.forgetClients();
     this.layer2.forget();
+    this.present.clear();
     this.changed();
   }
 
   /** Ends listening, and with it everything that sends. */
   rest(): void {
     this.silence();
-    this.journal?.close();
-    this.journal = undefined;
+    this.keeping.end();
     this.changed();
   }
 
@@ -225,8 +236,10 @@ export class FieldEngine {
   watchPower(interfaceId: string, person: string): void {
     this.needsListening();
     const target = this.targetOf(interfaceId);
-    if (target.mac === undefined) throw new FieldRefusal('field.unbound', { title: target.title });
-    this.power.start(target, target.mac, person, this.clock());
+    // What asks is known by its MAC alone; what comes up by itself shows it then.
+    if (target.mac === undefined && isAsking(target.way))
+      throw new FieldRefusal('field.unbound', { title: target.title });
+    this.power.start(target, person, this.clock());
   }
 
   /** Tells the device to keep its address; the outcome becomes evidence. */
@@ -245,11 +258,11 @@ export class FieldEngine {
     const frame = tryDissect(bytes);
     if (frame instanceof DecodeError) {
       this.counters.malformed += 1;
-      this.capture(bytes, now);
+      this.keeping.capture(bytes, now);
       return;
     }
-    if (frame.ethernet.from === this.carrier.mac || !this.journal) return;
-    this.capture(bytes, now);
+    if (frame.ethernet.from === this.carrier.mac || !this.isListening) return;
+    this.keeping.capture(bytes, now);
     if (frame.kind === 'arp') this.onArp(frame, bytes, now);
     else if (frame.kind === 'dhcp') this.onDhcp(frame, bytes, now);
     else if (frame.kind === 'discovery') this.layer2.frame(frame, bytes, now);
@@ -298,7 +311,7 @@ export class FieldEngine {
       mac: this.carrier.mac,
       link: this.link,
       jobId: this.fieldPlan?.jobId,
-      runId: this.journal?.runId,
+      runId: this.keeping.runId,
       voices: this.voices.states(),
       answeringUntil: this.giving.isArmed(now) ? this.giving.armedUntil : undefined,
       answers: this.giving.size,
@@ -340,34 +353,21 @@ export class FieldEngine {
 
   private transmit(frame: Uint8Array): void {
     const now = this.clock();
-    if (!this.journal || this.link !== 'up' || !this.maySend(now)) return;
-    this.capture(frame, now);
-    if (!this.journal) return; // it could not be kept
+    if (!this.isListening || this.link !== 'up' || !this.maySend(now)) return;
+    this.keeping.capture(frame, now);
+    if (!this.isListening) return; // it could not be kept
     this.counters.sent += 1;
     this.carrier.send(frame);
   }
 
-  private capture(frame: Uint8Array, now: number): void {
-    const written = this.keep((journal) => journal.frame(frame, now));
-    if (written === 'just-full') this.notice('capture-full', {});
-  }
-
-  /** Writes to the journal. What cannot be kept is not done either: a full disk ends listening. */
-  private keep<T>(write: (journal: Journal) => T): T | undefined {
-    if (!this.journal) return undefined;
-    try {
-      return write(this.journal);
-    } catch (error) {
-      if (!(error instanceof Error && 'syscall' in error)) throw error;
-      this.rest();
-      this.notice('disk-full', {});
-      return undefined;
-    }
+  private get isListening(): boolean {
+    return this.keeping.runId !== undefined;
   }
 
   private onArp(frame: Extract<Dissected, { kind: 'arp' }>, bytes: Uint8Array, now: number): void {
     const { senderAddress, senderMac } = frame.arp;
     if (senderAddress !== UNSPECIFIED) {
+      this.present.saw(senderMac, senderAddress);
       this.power.sighting(senderAddress, senderMac, bytes, now);
       this.giving.sighting(senderAddress, senderMac, bytes, now);
       this.checks.sighting(senderAddress, senderMac);
@@ -422,7 +422,7 @@ export class FieldEngine {
   }
 
   private needsListening(): void {
-    if (!this.journal) throw new FieldRefusal('field.notListening');
+    if (!this.isListening) throw new FieldRefusal('field.notListening');
     if (this.link !== 'up') throw new FieldRefusal('field.noLink', { source: this.carrier.source });
   }
 
@@ -441,7 +441,7 @@ export class FieldEngine {
       person: person ?? this.person,
       bytes: frame && Buffer.from(frame).toString('hex'),
     };
-    const event = this.keep((journal) => journal.event(seen));
+    const event = this.keeping.event(seen);
     if (event) this.reports.events([event]);
   };
 

@@ -100,6 +100,10 @@ export class Giving {
     return this.entries.ofMac(mac)?.target.title;
   }
 
+  ownerOf(mac: MacAddress): string | undefined {
+    return this.entries.ofMac(mac)?.target.interfaceId;
+  }
+
   get size(): number {
     return this.entries.size;
   }

@@ -1,16 +1,18 @@
-import type { Ipv4, MacAddress } from '@ipsonomo/core';
+import { formatIpv4, formatMac, type Ipv4, type MacAddress } from '@ipsonomo/core';
 import type { FieldTarget, FieldTask, RecordEvidence } from './protocol';
 
 interface Watch {
+  /** Without a MAC while nothing is bound: then it is whoever comes up with the address. */
   readonly target: FieldTarget;
-  readonly mac: MacAddress;
   readonly person: string;
+  /** Who came up elsewhere meanwhile, told once each. */
+  readonly strays: Set<MacAddress>;
   readonly startedAt: number;
   phase: 'waiting-gone' | 'waiting-back';
   nextAt: number;
   unanswered: number;
-  /** When it last answered. */
-  seenAt: number;
+  /** Who answered last, and when. */
+  seen: { readonly mac: MacAddress; readonly at: number } | undefined;
 }
 
 export interface PowerEvents {
@@ -18,6 +20,10 @@ export interface PowerEvents {
   needVoice(subnetId: string): void;
   askArp(subnetId: string, address: Ipv4): void;
   lost(interfaceId: string): void;
+  /** The interface a MAC is bound to. */
+  ownerOf(mac: MacAddress): string | undefined;
+  /** Everybody that was seen with an address in this run: these were there before. */
+  present(): Iterable<MacAddress>;
   readonly record: RecordEvidence;
   changed(): void;
 }
@@ -28,7 +34,8 @@ const GONE_AFTER = 4;
 const PATIENCE = 10 * 60_000;
 
 /**
- * R-POWER: watches one device through power off and on. While it is watched Ipsonomo does not answer it, so
+ * R-POWER: watches one device through power off and on, or a new one as it comes up with its address for the
+ * first time, from its switches say. While it is watched Ipsonomo does not answer it, so
  * that an address it comes back with is its own.
  */
 export class PowerWatch {
@@ -36,16 +43,17 @@ export class PowerWatch {
 
   constructor(private readonly events: PowerEvents) {}
 
-  start(target: FieldTarget, mac: MacAddress, person: string, now: number): void {
+  start(target: FieldTarget, person: string, now: number): void {
     this.watches.set(target.interfaceId, {
       target,
-      mac,
       person,
+      strays: new Set(this.events.present()),
       startedAt: now,
       phase: 'waiting-gone',
       nextAt: now,
       unanswered: 0,
-      seenAt: now,
+      // A bound one may be away already: its absence counts from here.
+      seen: target.mac === undefined ? undefined : { mac: target.mac, at: now },
     });
     this.events.needVoice(target.subnetId);
     this.events.changed();
@@ -86,15 +94,38 @@ export class PowerWatch {
     }
   }
 
-  /** The watched MAC uses its planned address. */
+  /** A MAC uses the planned address: the watched one, or where none is bound, whichever. */
   sighting(address: Ipv4, mac: MacAddress, frame: Uint8Array, now: number): void {
     for (const watch of this.watches.values()) {
-      if (watch.target.address !== address || watch.mac !== mac) continue;
-      const away = now - watch.seenAt;
+      if (watch.target.address !== address) {
+        this.elsewhere(watch, address, mac, frame);
+        continue;
+      }
+      if (watch.target.mac !== undefined && watch.target.mac !== mac) continue;
+      const { seen } = watch;
       watch.unanswered = 0;
-      watch.seenAt = now;
-      if (watch.phase === 'waiting-back') this.back(watch, away, frame);
+      watch.seen = { mac, at: now };
+      if (watch.phase === 'waiting-back')
+        this.back(watch, mac, seen?.mac === mac ? now - seen.at : undefined, frame);
     }
+  }
+
+  /**
+   * Something that the plan does not know, or the watched device itself, came up with another address
+   * while this one was awaited: most likely the device that is meant, with its switches otherwise.
+   */
+  private elsewhere(watch: Watch, address: Ipv4, mac: MacAddress, frame: Uint8Array): void {
+    const { target, person, phase, strays } = watch;
+    const owner = this.events.ownerOf(mac);
+    if (phase !== 'waiting-back' || strays.has(mac)) return;
+    if (owner !== undefined && owner !== target.interfaceId) return;
+    strays.add(mac);
+    const facts = {
+      found: formatIpv4(address),
+      expected: formatIpv4(target.address),
+      by: formatMac(mac),
+    };
+    this.events.record('arrived-elsewhere', { ...target, mac }, facts, { frame, person });
   }
 
   /** The watched device asks for an address: what it had is gone. */
@@ -105,25 +136,38 @@ export class PowerWatch {
     this.end(watch);
   }
 
-  /** A device that was away for less than it needs to start was only unplugged. */
-  private back(watch: Watch, away: number, frame: Uint8Array): void {
-    const { target, person } = watch;
-    const seconds = Math.round(away / 100) / 10;
-    if (seconds < target.bootSeconds) {
+  /**
+   * A device that was away for less than it needs to start was only unplugged.
+   * @param away undefined where it was never seen before
+   */
+  private back(watch: Watch, mac: MacAddress, away: number | undefined, frame: Uint8Array): void {
+    const { person } = watch;
+    const target = { ...watch.target, mac };
+    const seconds = away === undefined ? undefined : Math.round(away / 100) / 10;
+    if (seconds !== undefined && seconds < target.bootSeconds) {
       const facts = { awaySeconds: seconds, needsSeconds: target.bootSeconds };
       this.events.record('back-too-soon', target, facts, { frame, person });
       watch.phase = 'waiting-gone';
       this.events.changed();
       return;
     }
-    this.events.record('kept', target, { backAfterSeconds: seconds }, { frame, person });
+    const more = { frame, person };
+    if (watch.target.mac === undefined)
+      for (const kind of ['seen', 'has-address'] as const)
+        this.events.record(kind, target, { using: formatIpv4(target.address) }, more);
+    const facts = seconds === undefined ? {} : { backAfterSeconds: seconds };
+    this.events.record('kept', target, facts, more);
     this.end(watch);
   }
 
+  /** What was never there has not gone: it is awaited. */
   private gone(watch: Watch): void {
     watch.phase = 'waiting-back';
-    this.events.lost(watch.target.interfaceId);
-    this.events.record('gone', watch.target, {}, { person: watch.person });
+    if (watch.seen) {
+      this.events.lost(watch.target.interfaceId);
+      const target = { ...watch.target, mac: watch.seen.mac };
+      this.events.record('gone', target, {}, { person: watch.person });
+    }
     this.events.changed();
   }
 

@@ -387,7 +387,7 @@ function readDevice(
 
 function labelFacts(binding: Binding, heard: string): Readonly<Record<string, string>> {
   const { label, reason } = binding;
-  if (label === '') return {};
+  if (label === '') return reason?.trim() ? { reason: reason.trim() } : {};
   const reading = must(parseLabel(label));
   const read = formatMac(reading.mac);
   const verdict = judgeLabel(reading.mac, must(parseMac(heard)));

@@ -134,9 +134,13 @@ function seenView(device: Device, at: Interface, evidence: readonly Evidence[]):
     check: viewOrNull(last(CHECKS)),
     keep: viewOrNull(last(KEEPS)),
     askedBy: isKeyed(device.way) ? macOrNull(mac) : null,
+    arrived: at.mac === undefined && !isKeyed(device.way) ? arrivedOf(counting) : null,
     trouble: trouble && TROUBLES.includes(trouble.kind) ? evidenceView(trouble) : null,
   };
 }
+
+const arrivedOf = (evidence: readonly Evidence[]): string | null =>
+  macOrNull(evidence.findLast(({ kind }) => kind === 'kept')?.mac);
 
 const viewOrNull = (one: Evidence | undefined): EvidenceView | null =>
   one ? evidenceView(one) : null;

@@ -133,3 +133,79 @@ withTshark(
     expect(statuses).toEqual(Array.from({ length: 5 }, () => '0x00'));
   },
 );
+
+// Devices that get their address from their own switches.
+
+const STATION = target({
+  ...{ interfaceId: 'station', title: 'Grader station 1', mac: undefined, way: 'switches' },
+  ...{ address: ip('172.22.40.110'), heardBy: 'seen', bootSeconds: 3 },
+});
+const STATION_MAC = mac('02:4c:7a:55:0a:31');
+
+test.each([
+  ['as planned', 'grader-station-1', [1, 1, 0], ['seen', 'has-address', 'kept']],
+  ['one number off', 'grader-station-1', [1, 1, 1], ['arrived-elsewhere']],
+  ['the right number in another network', 'grader-station-2', [1, 1, 0], ['arrived-elsewhere']],
+] as const)('R-POWER: power off, turn, power on: %s', async (_how, device, positions, kinds) => {
+  const site = new Site([STATION]);
+  await site.advance(5);
+  site.engine.watchPower('station', 'Mara Quist');
+  await site.advance(3);
+  expect(site.engine.status().tasks).toMatchObject([{ phase: 'waiting-back' }]);
+  site.site.act({ kind: 'power', device, on: false }, site.now());
+  site.site.act({ kind: 'turn', device, positions: [...positions] }, site.now());
+  site.site.act({ kind: 'power', device, on: true }, site.now());
+  await site.advance(8);
+  expect(site.kinds()).toEqual(kinds);
+  if (kinds.length > 1) expect(site.events.every((one) => one.mac === STATION_MAC)).toBe(true);
+});
+
+test('R-POWER: turned but not power-cycled changes nothing', async () => {
+  const site = new Site([STATION]);
+  await site.advance(5);
+  site.engine.watchPower('station', '');
+  site.site.act({ kind: 'turn', device: 'grader-station-1', positions: [1, 1, 0] }, site.now());
+  await site.advance(20);
+  expect(site.kinds()).toEqual([]);
+});
+
+test('R-POWER: what has the address already must be seen gone first', async () => {
+  const site = new Site([STATION]);
+  const power = (on: boolean) =>
+    site.site.act({ kind: 'power', device: 'grader-station-1', on }, site.now());
+  site.site.act({ kind: 'turn', device: 'grader-station-1', positions: [1, 1, 0] }, site.now());
+  await site.advance(5);
+  power(false);
+  power(true);
+  await site.advance(5);
+  site.engine.watchPower('station', '');
+  await site.advance(5);
+  expect(site.kinds()).toEqual([]);
+  power(false);
+  await site.advance(5);
+  power(true);
+  await site.advance(5);
+  expect(site.kinds()).toEqual(['gone', 'seen', 'has-address', 'kept']);
+});
+
+test('terminals ask under the name that their switches make', async () => {
+  const site = new Site([
+    target({
+      ...{ interfaceId: 'terminal', mac: undefined, way: 'dhcp-name', heardBy: 'asked-by-name' },
+      ...{ key: { by: 'name', name: 'terminal4-012' }, address: ip('172.22.40.112') },
+    }),
+  ]);
+  site.engine.arm(600_000, '');
+  const act = (device: string, positions: readonly number[]) => {
+    site.site.act({ kind: 'turn', device, positions: [...positions] }, site.now());
+    site.site.act({ kind: 'power', device, on: false }, site.now());
+    site.site.act({ kind: 'power', device, on: true }, site.now());
+  };
+  act('grader-terminal-1', [2, 1, 2]);
+  await site.advance(15);
+  expect(site.kinds()).toEqual(['asked-by-name', 'answered', 'has-address']);
+  // The neighbour is set to the same number by mistake.
+  act('grader-terminal-2', [2, 1, 2]);
+  await site.advance(15);
+  expect(site.kinds()).toContain('address-taken');
+});
