@@ -26,7 +26,6 @@ import { Present } from './present';
 import { PowerWatch } from './power-watch';
 import {
   FieldRefusal,
-  type FieldCounters,
   type FieldEvent,
   type FieldNotice,
   type FieldPlan,
@@ -306,6 +305,7 @@ export class FieldEngine {
 
   status(): FieldStatus {
     const now = this.clock();
+    const { requests, strangersDropped } = this.giving;
     return {
       source: this.carrier.source,
       mac: this.carrier.mac,
@@ -316,7 +316,7 @@ export class FieldEngine {
       answeringUntil: this.giving.isArmed(now) ? this.giving.armedUntil : undefined,
       answers: this.giving.size,
       tasks: this.tasks(),
-      counters: this.allCounters(),
+      counters: { ...this.counters, requests, strangersDropped },
       notices: this.notices.list,
     };
   }
@@ -327,17 +327,8 @@ export class FieldEngine {
   }
 
   private tasks(): readonly FieldTask[] {
-    return [
-      ...this.checks.tasks(),
-      ...this.power.tasks(),
-      ...this.pinning.tasks(),
-      ...this.layer2.tasks(),
-    ];
-  }
-
-  private allCounters(): FieldCounters {
-    const { requests, strangersDropped } = this.giving;
-    return { ...this.counters, requests, strangersDropped };
+    const units = [this.checks, this.power, this.pinning, this.layer2];
+    return units.flatMap((unit) => unit.tasks());
   }
 
   private maySend(now: number): boolean {

@@ -38,7 +38,6 @@ import {
   type NewSubnet,
   type Plan,
   type PlanFile,
-  type Result,
   type Subnet,
 } from '@ipsonomo/core';
 import { must, Refusal } from '../store/refusal';
