@@ -129,7 +129,15 @@ const progressView = (job: JobView): ProgressView => ({
 
 export const heardView = (mac: string, fields: Partial<HeardView> = {}): HeardView => ({
   ...{ mac, protocol: 'BootP', message: 'BootP', hostName: null, vendorClass: null },
-  ...{ clientId: null, address: null, count: 3, firstAt: 990_000, lastAt: 998_000, twins: null },
+  ...{
+    clientId: null,
+    address: null,
+    port: null,
+    count: 3,
+    firstAt: 990_000,
+    lastAt: 998_000,
+    twins: null,
+  },
   ...fields,
 });
 

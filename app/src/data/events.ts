@@ -1,6 +1,12 @@
 import { useEffect } from 'react';
 import { useQueryClient, type QueryClient, type QueryKey } from '@tanstack/react-query';
-import { applyHeardNews, type FieldView, type HeardNews, type HeardView } from '@ipsonomo/core';
+import {
+  applyHeardNews,
+  type FieldView,
+  type HeardNews,
+  type HeardView,
+  type StationView,
+} from '@ipsonomo/core';
 import { keys } from './queries';
 
 /** Keeps the page in step with the wire: server-sent events go straight into the query cache. */
@@ -20,12 +26,14 @@ export function useServerEvents(): void {
         applyHeardNews(known ?? [], news),
       ),
     );
+    on<readonly StationView[]>('stations', (found) => client.setQueryData(keys.stations, found));
     on<{ jobId: string }>('job', ({ jobId }) => void rereader.again(keys.job(jobId)));
     // What happened before the stream was open, or while it was away, nobody told this page.
     source.addEventListener('open', () => void rereader.again([]));
     source.addEventListener('error', () => {
       void client.resetQueries({ queryKey: keys.field });
       void client.resetQueries({ queryKey: keys.heard });
+      void client.resetQueries({ queryKey: keys.stations });
     });
     return () => source.close();
   }, [client]);

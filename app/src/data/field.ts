@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import type { FieldView, HeardView } from '@ipsonomo/core';
-import { fieldQuery, heardQuery } from './queries';
+import type { FieldView, HeardView, StationView } from '@ipsonomo/core';
+import { fieldQuery, heardQuery, stationsQuery } from './queries';
 import { useNow } from './use-now';
 
 export interface WireNow {
@@ -17,6 +17,10 @@ export function useWire(): WireNow {
   const now = useNow(field ? field.now - dataUpdatedAt : 0);
   const answering = (field?.answeringUntil ?? 0) > now;
   return { field, now, isSending: answering || (field?.tasks.length ?? 0) > 0 };
+}
+
+export function useStations(): readonly StationView[] {
+  return useQuery(stationsQuery).data ?? [];
 }
 
 export function useHeard(): readonly HeardView[] {

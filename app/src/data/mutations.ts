@@ -7,6 +7,8 @@ import type {
   EditedView,
   FieldView,
   NewSubnet,
+  StationGiving,
+  StationReset,
   WireChoice,
 } from '@ipsonomo/core';
 import { watchOf } from './clashes';
@@ -98,6 +100,20 @@ export const useInterfaceAct = (
   id: string,
   act: 'unbind' | 'pin' | 'said-kept' | 'watch-power',
 ) => useJobMutation<void, void>(job, () => post(at(job, id, act)));
+
+export const useSearch = (job: string) =>
+  useJobMutation<void, void>(job, () => post(`/jobs/${job}/stations/search`));
+
+export const useFlash = (job: string) =>
+  useJobMutation(job, (mac: string) =>
+    post(`/jobs/${job}/stations/${encodeURIComponent(mac)}/flash`),
+  );
+
+export const useGiveStation = (job: string, id: string) =>
+  useJobMutation(job, (giving: StationGiving) => post(at(job, id, 'station'), giving));
+
+export const useResetStation = (job: string, id: string) =>
+  useJobMutation(job, (reset: StationReset) => post(at(job, id, 'station/reset'), reset));
 
 export const useCheck = (job: string) =>
   useJobMutation(job, (interfaceIds: readonly string[]) =>

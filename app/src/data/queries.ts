@@ -15,6 +15,7 @@ import {
   type ProgressView,
   type RevisionView,
   type RunView,
+  type StationView,
 } from '@ipsonomo/core';
 import { watchOf } from './clashes';
 import { get } from './http';
@@ -30,6 +31,7 @@ export const keys = {
   runs: (job: string) => ['job', job, 'runs'],
   field: ['field'],
   heard: ['heard'],
+  stations: ['stations'],
   adapters: ['adapters'],
   cabinet: ['cabinet'],
 } as const;
@@ -114,6 +116,11 @@ export const fieldQuery = queryOptions<FieldView>({ queryKey: keys.field, queryF
 
 export const heardQuery = queryOptions<readonly HeardView[]>({
   queryKey: keys.heard,
+  queryFn: skipToken,
+});
+
+export const stationsQuery = queryOptions<readonly StationView[]>({
+  queryKey: keys.stations,
   queryFn: skipToken,
 });
 

@@ -12,13 +12,9 @@ export const timeOf = (at: number): string =>
 export function EvidenceStamp({ evidence }: { readonly evidence: EvidenceView }) {
   const colours = useColours();
   const { kind, facts, at, person, source } = evidence;
-  const reason = facts['reason'];
   return (
     <View style={{ paddingVertical: 8, borderBottomWidth: 1, borderBottomColor: colours.line }}>
-      <Words size="second">
-        {evidenceWords(kind, facts)}
-        {reason === undefined ? '' : ` – although it reads otherwise: ${reason}`}
-      </Words>
+      <Words size="second">{evidenceWords(kind, facts)}</Words>
       <Words size="caption" tone="second">
         {[timeOf(at), person, sourceWords(source)].filter(Boolean).join(' · ')}
       </Words>

@@ -1,4 +1,5 @@
 import type { Issue } from '../net';
+import { stationRefusal } from './words';
 
 type Facts = Readonly<Record<string, string | number>>;
 type Sentence = (where: string, facts: Facts) => string;
@@ -188,6 +189,9 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
     `${adapter} could not be opened (system error ${errno}).`,
   'wire.ownWeb': (_where, { adapter }) =>
     `This page comes in through ${adapter}. The live adapter never carries the web page: use another.`,
+  'station.silent': (_where, { mac }) =>
+    `${mac} did not answer, asked three times. Is it still on, and on this wire?`,
+  'station.refused': (_where, { mac, why }) => `${mac} refused: ${stationRefusal(String(why))}.`,
   'pin.noObject': (_where, { title }) => `${title} has no way to be told over the wire.`,
   'store.away': () => 'The database does not answer. Nothing was changed; try again in a moment.',
   'list.empty': (where) => `${where} holds no list: a line of headings and lines below are needed.`,

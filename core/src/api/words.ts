@@ -9,7 +9,7 @@ export const WAY_WORDS: Readonly<Record<Way, string>> = {
   'dhcp-port': 'DHCP by switch port',
   switches: 'switches',
   'web-page': 'web page',
-  'layer2-name': 'name over layer 2',
+  'layer2-name': 'layer-2 name',
   controller: 'given by its controller',
   keypad: 'keypad',
   'makers-tool': "maker's tool",
@@ -106,8 +106,9 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   discovered: ({ name }) =>
     name ? `found over layer 2 as ${name}` : 'found over layer 2, without a name',
   bound: ({ label, reason }) => {
-    const how = label ? `: label ${label} held against the MAC` : '';
-    return `bound${how}${reason ? ` (${reason})` : ''}`;
+    if (label === undefined) return reason === undefined ? 'bound' : `bound: ${reason}`;
+    const although = reason === undefined ? '' : `, although it reads otherwise: ${reason}`;
+    return `bound: label ${label} held against the MAC${although}`;
   },
   answered: ({ gave, reply }) => `answered with ${gave} (${reply})`,
   'has-address': () => 'uses the planned address',

@@ -1,5 +1,6 @@
 import type { Ipv4, MacAddress } from '../net';
 import type { Kind } from './kind';
+import { stationNameOf } from './naming';
 import type { Device, Interface } from './model';
 import type { Way } from './words';
 
@@ -13,7 +14,7 @@ export interface OfferClient {
 }
 
 /** Why a client may be a device, strongest first. */
-export type OfferReason = 'mac' | 'name' | 'vendor-class' | 'address' | 'protocol';
+export type OfferReason = 'mac' | 'name' | 'vendor-class' | 'kind' | 'address' | 'protocol';
 
 export interface Offer {
   readonly mac: MacAddress;
@@ -24,6 +25,7 @@ const WEIGHT: Readonly<Record<OfferReason, number>> = {
   mac: 100,
   name: 20,
   'vendor-class': 8,
+  kind: 8,
   address: 4,
   protocol: 1,
 };
@@ -51,6 +53,52 @@ export function offersFor(
       return reasons.length > 0 ? [{ mac: client.mac, reasons }] : [];
     })
     .sort((a, b) => weightOf(b) - weightOf(a) || a.mac - b.mac);
+}
+
+/** What a station told of itself over layer 2. */
+export interface OfferStation {
+  readonly mac: MacAddress;
+  readonly name: string | undefined;
+  /** PROFINET vendor and device number. */
+  readonly vendor: number | undefined;
+  readonly device: number | undefined;
+  readonly address: Ipv4 | undefined;
+}
+
+/**
+ * Which of the found stations a planned interface may be, best first. One of another kind is left out;
+ * several alike stay several: only label or lamp tells them apart.
+ */
+export function stationsFor(
+  device: Device,
+  at: Interface,
+  kind: Kind | undefined,
+  stations: readonly OfferStation[],
+): readonly Offer[] {
+  return stations
+    .flatMap((station) => {
+      const reasons = stationReasons(device, at, kind, station);
+      return reasons.length > 0 ? [{ mac: station.mac, reasons }] : [];
+    })
+    .sort((a, b) => weightOf(b) - weightOf(a) || a.mac - b.mac);
+}
+
+function stationReasons(
+  device: Device,
+  at: Interface,
+  kind: Kind | undefined,
+  { mac, name, vendor, device: number, address }: OfferStation,
+): readonly OfferReason[] {
+  if (at.mac !== undefined) return at.mac === mac ? ['mac'] : [];
+  const own = kind?.station;
+  const isKind = own?.vendor === vendor && own?.device === number;
+  if (own && vendor !== undefined && !isKind) return [];
+  const reasons: OfferReason[] = [];
+  if (name === stationNameOf(device)) reasons.push('name');
+  if (own && isKind) reasons.push('kind');
+  if (address === at.address) reasons.push('address');
+  if (reasons.length === 0 && !own) reasons.push('protocol');
+  return reasons;
 }
 
 const weightOf = (offer: Offer): number =>

@@ -19,6 +19,10 @@ export type Way = (typeof WAYS)[number];
 export const isAsking = (way: Way): boolean =>
   way === 'bootp' || way === 'dhcp-mac' || way === 'dhcp-name' || way === 'dhcp-port';
 
+/** Ways in which the name is given over layer 2. */
+export const isNamedOverLayer2 = (way: Way): boolean =>
+  way === 'layer2-name' || way === 'controller';
+
 /**
  * In these ways not the MAC is the key but a name or a switch port: another device under the same name is the
  * same device of the plan, which is what makes a swap without a laptop.

@@ -409,7 +409,9 @@ export class FieldEngine {
 
   private needVoice(subnetId: string): void {
     const subnet = this.fieldPlan?.subnets.find((one) => one.id === subnetId);
-    if (subnet) this.voices.need(subnet, this.clock());
+    if (!subnet) return;
+    this.voices.need(subnet, this.clock());
+    this.changed(); // a claim needs its time: somebody has to look at the clock
   }
 
   private needsListening(): void {

@@ -70,7 +70,7 @@ type Trouble =
   { readonly why: Outcome | 'no-voice' } | { readonly why: 'taken'; readonly by: string };
 
 /**
- * Stations found and named over layer 2. Searching and flashing need no more than somebody who asks
+ * R-LAYER2: stations found and named over layer 2. Searching and flashing need no more than somebody who asks
  * for it; a set goes to a bound MAC alone, and only after nobody else answered for the name or the address.
  */
 export class Stations {

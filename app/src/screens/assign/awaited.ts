@@ -93,6 +93,7 @@ const REASON_WORDS: Readonly<Record<OfferReason, string>> = {
   mac: 'its MAC',
   name: 'asks by its name',
   'vendor-class': 'asks as its kind does',
+  kind: 'is of its kind',
   address: 'asks for its address',
   protocol: 'asks in its way',
 };

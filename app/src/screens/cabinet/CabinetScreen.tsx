@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import type { CabinetDevice } from '@ipsonomo/core';
 import { cabinetQuery, useCabinetAct } from '../../data';
-import { Choice, Field, MacText, Page, Row, Words } from '../../parts';
+import { Choice, Field, MacText, Page, Row, SwitchFace, Words } from '../../parts';
 import { useColours } from '../../theme';
 
 /** Standing at the cabinets of the practice site: power, cable, label and lamp of each device. */
@@ -49,6 +49,8 @@ const LAMP_WORDS: Readonly<Record<CabinetDevice['lamp'], string>> = {
   off: 'lamp off',
   starting: 'lamp flickers: starting',
   asking: 'lamp blinks: asks for an address',
+  waiting: 'lamp blinks slowly: no address',
+  flashing: 'lamp flashes: somebody asked it to',
   steady: 'lamp steady: has an address',
   conflict: 'lamp red: its address is taken',
 };
@@ -56,7 +58,8 @@ const LAMP_WORDS: Readonly<Record<CabinetDevice['lamp'], string>> = {
 function CabinetRow({ device }: { readonly device: CabinetDevice }) {
   const colours = useColours();
   const act = useCabinetAct();
-  const { id, power, cable, lamp } = device;
+  const { id, power, cable, lamp, face, positions } = device;
+  const [isOpen, setOpen] = useState(false);
   const lit =
     lamp === 'steady' ? colours.moss : lamp === 'conflict' ? colours.brick : colours.ochre;
   return (
@@ -102,6 +105,14 @@ function CabinetRow({ device }: { readonly device: CabinetDevice }) {
             accessibilityLabel={`${cable ? 'Pull the cable' : 'Plug the cable in'}: ${device.title}`}
             onPress={() => act.mutate({ kind: 'cable', device: id, on: !cable })}
           />
+          {face ? (
+            <Button
+              type="outline"
+              title={isOpen ? 'Leave its switches' : 'Turn its switches'}
+              accessibilityLabel={`${isOpen ? 'Leave' : 'Turn'} its switches: ${device.title}`}
+              onPress={() => setOpen(!isOpen)}
+            />
+          ) : null}
           {device.ownSteps.length > 0 ? (
             <Button
               type="outline"
@@ -111,6 +122,17 @@ function CabinetRow({ device }: { readonly device: CabinetDevice }) {
             />
           ) : null}
         </View>
+        {face && isOpen ? (
+          <>
+            <SwitchFace
+              {...{ face, positions }}
+              onTurn={(next) => act.mutate({ kind: 'turn', device: id, positions: next })}
+            />
+            <Words size="second" tone="second">
+              They are read when it gets power.
+            </Words>
+          </>
+        ) : null}
       </View>
     </Row>
   );

@@ -21,6 +21,7 @@ import { useWide } from '../../theme';
 import { CallPage, type Call } from './CallPage';
 
 const ANSWER_MINUTES = 10;
+const CAME = 'it came up with its address while it was watched';
 
 /** Nothing is bound yet: the label against what was heard, then bind and give. */
 export function BindStep({ call }: { readonly call: Call }) {
@@ -41,14 +42,17 @@ export function BindStep({ call }: { readonly call: Call }) {
     offers.find((offer) => offer.heard.mac === named) ??
     offers.find((offer) => offer.heard.mac === chosen);
   const seen = at.check?.facts['found'];
-  const macText = held?.heard.mac ?? (typeof seen === 'string' ? seen.split(',')[0] : undefined);
+  const there = at.arrived ?? (typeof seen === 'string' ? seen.split(',')[0] : undefined);
+  const macText = held?.heard.mac ?? there;
   const mac = macText === undefined ? undefined : parseMac(macText);
   const verdict = label?.ok && mac?.ok ? judgeLabel(label.value.mac, mac.value) : undefined;
-  const settled = verdict?.kind === 'same' || (verdict && reason.trim() !== '');
+  // It came up with the planned address while it was watched: that shows which one it is.
+  const came = at.arrived !== null && at.arrived === macText && typed === '';
+  const settled = verdict?.kind === 'same' || (verdict && reason.trim() !== '') || came;
 
   if (!listening && !macText) return <NotListening call={call} />;
   if (!mac?.ok || !macText) return <Waiting call={call} />;
-  const bind = () => binding.act({ mac: macText, label: typed, reason });
+  const bind = () => binding.act({ mac: macText, label: typed, reason: came ? CAME : reason });
   return (
     <CallPage
       call={call}
@@ -57,7 +61,7 @@ export function BindStep({ call }: { readonly call: Call }) {
           <Refusals issues={binding.issues} />
           <Button
             size="lg"
-            title={asks ? `Bind and give ${at.address}` : 'Bind this MAC'}
+            title={asks ? `Bind and give ${at.address}` : came ? 'It is this one' : 'Bind this MAC'}
             disabled={!settled}
             loading={binding.isPending}
             onPress={bind}
@@ -70,6 +74,11 @@ export function BindStep({ call }: { readonly call: Call }) {
         </>
       }
     >
+      {came ? (
+        <Notice tone="moss" title={`It came up with ${at.address}`}>
+          Hold its label against the MAC if more than one was switched on.
+        </Notice>
+      ) : null}
       <Card>
         <LabelCheck label={label?.ok ? label.value.mac : undefined} heard={mac.value} />
         {held ? <HeardLine heard={held.heard} now={now} bare /> : null}

@@ -1,10 +1,20 @@
-import { findKind, type InterfaceView, type Stage } from '@ipsonomo/core';
+import {
+  findKind,
+  isAsking,
+  isKeyed,
+  isNamedOverLayer2,
+  type InterfaceView,
+  type Stage,
+} from '@ipsonomo/core';
 import { useHeard } from '../../data';
 import { Page } from '../../parts';
 import { offersOf } from '../assign/awaited';
 import { usePlan } from '../plan/use-plan';
 import { lengthOf } from '../words';
+import { ArriveStep } from './ArriveStep';
 import { BindStep } from './BindStep';
+import { FindStation } from './FindStation';
+import { KeyedStep } from './KeyedStep';
 import type { Call } from './CallPage';
 import { GiveStep } from './GiveStep';
 import { PinStep } from './PinStep';
@@ -30,13 +40,24 @@ export function CallPane({ job, id }: { readonly job: string; readonly id: strin
   return <Step call={call} />;
 }
 
+/** How the MAC of a device comes to be known follows from its way. */
+function Unbound({ call }: { readonly call: Call }) {
+  const { at, device } = call;
+  if (isNamedOverLayer2(device.way)) return <FindStation call={call} />;
+  const isThere = at.arrived !== null || at.check?.facts['what'] === 'unbound';
+  if (!isAsking(device.way) && !isThere) return <ArriveStep call={call} />;
+  return <BindStep call={call} />;
+}
+
 const reached = (at: InterfaceView, stage: Stage): boolean =>
   at.notches.some((notch) => notch.stage === stage && notch.state === 'reached');
 
 /** Which step is next follows from what was seen, never from a tick. */
 function Step({ call }: { readonly call: Call }) {
-  const { at } = call;
-  if (at.mac === null) return <BindStep call={call} />;
+  const { at, device } = call;
+  if (isKeyed(device.way)) {
+    if (!reached(at, 'given')) return <KeyedStep call={call} />;
+  } else if (at.mac === null) return <Unbound call={call} />;
   if (!reached(at, 'given')) return <GiveStep call={call} />;
   if (!reached(at, 'pinned')) return <PinStep call={call} />;
   return <ProveStep call={call} />;

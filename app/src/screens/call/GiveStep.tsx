@@ -1,17 +1,19 @@
 import { Button } from '@rneui/themed';
-import { evidenceWords, isAsking, WAY_WORDS } from '@ipsonomo/core';
+import { evidenceWords, isAsking, isNamedOverLayer2, WAY_WORDS } from '@ipsonomo/core';
 import { useArm, useCheck, useListen, useWire } from '../../data';
 import { Notice, Refusals, timeOf, Words } from '../../parts';
 import { DeviceSwitches } from '../switches/DeviceSwitches';
 import { agoWords, issuesOf, leftWords } from '../words';
 import { Bound } from './Bound';
 import { CallPage, type Call } from './CallPage';
+import { GiveStation } from './GiveStation';
 import { GuideSteps } from './GuideSteps';
 
 const ANSWER_MINUTES = 10;
 
 /** Bound, not given yet: its next request is answered while Ipsonomo answers. */
 export function GiveStep({ call }: { readonly call: Call }) {
+  if (isNamedOverLayer2(call.device.way)) return <GiveStation call={call} />;
   return isAsking(call.device.way) ? <Answer call={call} /> : <Elsewhere call={call} />;
 }
 

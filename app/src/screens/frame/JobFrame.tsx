@@ -115,7 +115,7 @@ function stateWords(field: FieldView | undefined, now: number): string {
   const [task] = field.tasks;
   if ((field.answeringUntil ?? 0) > now) return `Answering ${plural(field.answers, 'device')}`;
   if (task?.kind === 'check') return `Asking ${plural(field.tasks.length, 'device')}`;
-  if (task?.kind === 'watch-power') return 'Watching a device through its power cut';
+  if (task?.kind === 'watch-power') return 'Watching its power';
   if (task?.kind === 'pin') return 'Talking to a device';
   return field.runId === null ? 'silent, not listening' : 'silent, listening';
 }

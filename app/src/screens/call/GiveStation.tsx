@@ -1,0 +1,139 @@
+import { Button } from '@rneui/themed';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { evidenceWords, stationNameOf, type StationGiving, type StationView } from '@ipsonomo/core';
+import { useGiveStation, useResetStation, useSearch, useStations, useWire } from '../../data';
+import { Card, Field, Notice, Refusals, timeOf, Words } from '../../parts';
+import { issuesOf } from '../words';
+import { Bound } from './Bound';
+import { CallPage, type Call } from './CallPage';
+import { StationLine } from './StationLine';
+
+interface GiveProps {
+  readonly call: Call;
+  readonly give: StationGiving['give'];
+  readonly title: string;
+  readonly type?: 'solid' | 'outline';
+}
+
+/** Gives a bound station what is planned for it. */
+export function GiveButton({ call, give, title, type = 'solid' }: GiveProps) {
+  const { job, at } = call;
+  const { field } = useWire();
+  const giving = useGiveStation(job, at.id);
+  const busy = field?.tasks.some((one) => one.kind === 'station-set' && one.interfaceId === at.id);
+  return (
+    <>
+      <Refusals issues={issuesOf(giving.error)} />
+      <Button
+        size="lg"
+        type={type}
+        title={title}
+        disabled={busy === true && !giving.isPending}
+        loading={giving.isPending}
+        onPress={() => giving.mutate({ give })}
+      />
+    </>
+  );
+}
+
+/** A station that is bound: its planned name and address, given over layer 2. */
+export function GiveStation({ call }: { readonly call: Call }) {
+  const { job, at, device } = call;
+  const { now } = useWire();
+  const station = useStations().find((one) => one.mac === at.mac);
+  const search = useSearch(job);
+  const planned = call.plan.devices.find((one) => one.id === device.id);
+  const name = planned ? stationNameOf(planned) : device.name;
+  const byController = device.way === 'controller';
+  return (
+    <CallPage
+      call={call}
+      action={
+        byController ? (
+          <GiveButton call={call} give="name" title={`Give it the name ${name}`} />
+        ) : (
+          <GiveButton call={call} give="stored" title="Give name and address, to stay" />
+        )
+      }
+    >
+      <Refusals issues={issuesOf(search.error)} />
+      {at.trouble ? (
+        <Notice tone="brick" title="It was not given">
+          {`${evidenceWords(at.trouble.kind, at.trouble.facts)} (${timeOf(at.trouble.at)}).`}
+        </Notice>
+      ) : null}
+      <Card>
+        <Words size="second" tone="second">
+          planned name
+        </Words>
+        <Words size="device">{name}</Words>
+        <Words size="second" tone="second">
+          in it now
+        </Words>
+        {station ? (
+          <StationLine {...{ station, now }} bare />
+        ) : (
+          <Words size="second">It was not found in this run.</Words>
+        )}
+        <Button
+          type="outline"
+          title={station ? 'Look again' : 'Search over layer 2'}
+          loading={search.isPending}
+          onPress={() => search.mutate()}
+        />
+      </Card>
+      {byController ? (
+        <Notice tone="plain">
+          Its controller gives it the address when it starts, to whoever has this name. Then it is
+          seen here by itself.
+        </Notice>
+      ) : (
+        <GiveButton
+          {...{ call, give: 'temporary', type: 'outline' }}
+          title="Only for now, until power-off"
+        />
+      )}
+      {station && isUsed(station, name) ? <Used call={call} station={station} /> : null}
+      <Bound call={call} />
+    </CallPage>
+  );
+}
+
+const isUsed = ({ name }: StationView, planned: string): boolean =>
+  name !== null && name !== '' && name !== planned;
+
+/** It carries another job's name: set back by a deliberate act with a reason, never in bulk. */
+function Used({ call, station }: { readonly call: Call; readonly station: StationView }) {
+  const { job, at } = call;
+  const reset = useResetStation(job, at.id);
+  const [open, setOpen] = useState(false);
+  const [reason, setReason] = useState('');
+  return (
+    <View style={{ gap: 10 }}>
+      <Notice tone="ochre" title="It was used before">
+        {`It goes by ${station.name}${station.address ? ` and has ${station.address}` : ''}. Is it really free? Giving a name overwrites that one; setting it back clears all.`}
+      </Notice>
+      <Refusals issues={issuesOf(reset.error)} />
+      {open ? (
+        <>
+          <Field
+            label="Why is it free to be set back?"
+            value={reason}
+            onChange={setReason}
+            placeholder="taken from the old press line"
+          />
+          <Button
+            type="outline"
+            title="Set it back to how it left its maker"
+            disabled={reason.trim() === ''}
+            loading={reset.isPending}
+            onPress={() => reset.mutate({ reason: reason.trim() })}
+          />
+        </>
+      ) : (
+        <Button type="outline" title="Set it back first" onPress={() => setOpen(true)} />
+      )}
+    </View>
+  );
+}

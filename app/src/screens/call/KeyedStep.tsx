@@ -1,0 +1,141 @@
+import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { View } from 'react-native';
+import { dhcpNameOf, evidenceWords, portText, type HeardView } from '@ipsonomo/core';
+import { evidenceQuery, useArm, useEdit, useHeard, useListen, useWire } from '../../data';
+import { Card, MacText, Notice, Refusals, Row, Words } from '../../parts';
+import { HeardLine } from '../assign/HeardLine';
+import { DeviceSwitches } from '../switches/DeviceSwitches';
+import { agoWords, issuesOf, leftWords } from '../words';
+import { CallPage, type Call } from './CallPage';
+
+const ANSWER_MINUTES = 10;
+
+/** A device known by its name or its switch port: whoever asks under it is answered, with no MAC bound. */
+export function KeyedStep({ call }: { readonly call: Call }) {
+  const { at, job, device } = call;
+  const { field, now } = useWire();
+  const arm = useArm();
+  const listen = useListen();
+  const until = field?.answeringUntil ?? 0;
+  const planned = call.plan.devices.find((one) => one.id === device.id);
+  const port = planned?.interfaces.find((one) => one.id === at.id)?.port;
+  const byName = device.way === 'dhcp-name';
+  const start = () => listen.mutate(job, { onSuccess: () => arm.mutate(ANSWER_MINUTES) });
+  return (
+    <CallPage
+      call={call}
+      action={
+        until > now ? (
+          <Words size="strong" align="center">
+            Waiting for its next request · {leftWords(until, now)} left
+          </Words>
+        ) : (
+          <Button
+            size="lg"
+            title={`Answer for ${ANSWER_MINUTES} minutes`}
+            disabled={!byName && port === undefined}
+            loading={arm.isPending || listen.isPending}
+            onPress={start}
+          />
+        )
+      }
+    >
+      <Refusals issues={issuesOf(listen.error ?? arm.error)} />
+      {at.trouble ? (
+        <Notice tone="brick" title="It is not answered">
+          {`${evidenceWords(at.trouble.kind, at.trouble.facts)}. ${TROUBLE_CURE}`}
+        </Notice>
+      ) : null}
+      <Card>
+        <Words size="second" tone="second">
+          {byName ? 'it has to ask under the name' : 'it has to ask through the switch port'}
+        </Words>
+        <Words size="device">
+          {byName
+            ? planned
+              ? dhcpNameOf(planned)
+              : device.name
+            : port
+              ? portText(port)
+              : 'not known yet'}
+        </Words>
+        <LastAsked call={call} />
+      </Card>
+      {byName ? (
+        <DeviceSwitches plan={call.plan} deviceId={device.id} interfaceId={at.id} />
+      ) : (
+        <Ports call={call} />
+      )}
+      <Notice tone="plain">
+        {byName
+          ? 'Compared letter by letter as it is sent. Switches are read at power-up only: turn them, then power off and on.'
+          : 'The switch has to add relay information (option 82). Whatever is plugged into this port is given the address.'}
+      </Notice>
+    </CallPage>
+  );
+}
+
+const TROUBLE_CURE =
+  'Two devices cannot share a name: look at the switches of both, then start listening anew.';
+
+/** Who asked under it, or asks otherwise than planned. */
+function LastAsked({ call }: { readonly call: Call }) {
+  const { at } = call;
+  const { now } = useWire();
+  const all = useQuery(evidenceQuery(call.job, at.id)).data ?? [];
+  const last = all.find(({ kind }) => kind.startsWith('asked'));
+  if (!last) return <Words size="second">Nobody has asked so yet.</Words>;
+  const otherwise = last.facts['says'] !== undefined;
+  return (
+    <View>
+      {at.askedBy ? <MacText mac={at.askedBy} /> : null}
+      <Words size="second" tone={otherwise ? 'brick' : 'second'}>
+        {`${evidenceWords(last.kind, last.facts)}, ${agoWords(last.at, now)}`}
+      </Words>
+    </View>
+  );
+}
+
+const portKey = ({ port }: HeardView): string => `${port?.circuit}/${port?.remote}`;
+
+/** Ports that requests came in at: the one this device is plugged into is kept in the plan. */
+function Ports({ call }: { readonly call: Call }) {
+  const { job, at } = call;
+  const { now } = useWire();
+  const edit = useEdit(job);
+  const heard = useHeard().filter(({ port }) => port !== null);
+  const planned = call.plan.devices.find((one) => one.id === call.device.id);
+  const from = planned?.interfaces.find((one) => one.id === at.id)?.port ?? null;
+  const keep = (client: HeardView) =>
+    edit.mutate({
+      edits: [{ op: 'set', type: 'interface', id: at.id, field: 'port', from, to: client.port }],
+      why: `${call.device.title} is plugged into its switch port`,
+    });
+  if (heard.length === 0)
+    return (
+      <Words size="second" tone="second">
+        No request with relay information was heard in this run.
+      </Words>
+    );
+  return (
+    <View>
+      <Refusals issues={issuesOf(edit.error)} />
+      <Words size="strong" heading={2}>
+        Heard through ports
+      </Words>
+      {heard.map((client) => (
+        <Row
+          key={`${client.mac} ${portKey(client)}`}
+          label={`keep the port of ${client.mac}`}
+          onPress={() => keep(client)}
+        >
+          <HeardLine
+            {...{ heard: client, now }}
+            note={client.port ? `through ${portText(client.port)}: press to keep it` : ''}
+          />
+        </Row>
+      ))}
+    </View>
+  );
+}

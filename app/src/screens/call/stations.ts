@@ -1,0 +1,53 @@
+import {
+  findKind,
+  formatMac,
+  parseIpv4,
+  parseMac,
+  stationsFor,
+  type OfferReason,
+  type OfferStation,
+  type StationView,
+} from '@ipsonomo/core';
+import type { Call } from './CallPage';
+
+export interface StationOffer {
+  readonly station: StationView;
+  readonly reasons: readonly OfferReason[];
+}
+
+const stationOf = (view: StationView): OfferStation | undefined => {
+  const mac = parseMac(view.mac);
+  const address = view.address === null ? undefined : parseIpv4(view.address);
+  if (!mac.ok) return undefined;
+  return {
+    mac: mac.value,
+    name: view.name ?? undefined,
+    vendor: view.vendor ?? undefined,
+    device: view.device ?? undefined,
+    address: address?.ok ? address.value : undefined,
+  };
+};
+
+/** The found stations that the interface of a call may be, best first; what is bound elsewhere is left out. */
+export function stationOffers(
+  { plan, device, at }: Pick<Call, 'plan' | 'device' | 'at'>,
+  stations: readonly StationView[],
+): readonly StationOffer[] {
+  const planned = plan.devices.find((one) => one.id === device.id);
+  const own = planned?.interfaces.find((one) => one.id === at.id);
+  if (!planned || !own) return [];
+  const bound = new Set(
+    plan.devices.flatMap((one) =>
+      one.interfaces.flatMap(({ id, mac }) => (mac === undefined || id === at.id ? [] : [mac])),
+    ),
+  );
+  const open = stations
+    .flatMap((view) => stationOf(view) ?? [])
+    .filter(({ mac }) => !bound.has(mac));
+  return stationsFor(planned, own, findKind(plan, device.kindId), open).flatMap(
+    ({ mac, reasons }) => {
+      const station = stations.find((one) => one.mac === formatMac(mac));
+      return station ? [{ station, reasons }] : [];
+    },
+  );
+}

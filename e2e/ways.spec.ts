@@ -1,0 +1,156 @@
+import { expect, type Page } from '@playwright/test';
+import { test } from './demo';
+import { atCabinet, button, openDemo, PHONE, place, powerCycle } from './pages';
+
+// A device of each way on the practice site, on a phone, each to the end of its call.
+
+test.use({ viewport: PHONE });
+
+async function openCall(page: Page, title: string): Promise<void> {
+  await place(page, 'Assign').click();
+  await button(page, title).click();
+  await expect(page.getByRole('heading', { name: title, level: 1 })).toBeVisible();
+}
+
+const stage = (page: Page, name: string) => page.getByLabel(`stage: ${name}`).first();
+
+/** Turns switches at the cabinet; they are drawn there as they sit on the device. */
+async function turn(page: Page, device: string, dial: string, times: number): Promise<void> {
+  await button(page, `Turn its switches: ${device}`).click();
+  for (let count = 0; count < times; count += 1) await button(page, dial).click();
+  await button(page, `Leave its switches: ${device}`).click();
+}
+
+test('layer 2: alike blocks told apart by lamp and label, named, given to stay, through a power cut', async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await place(page, 'Assign').click();
+  await button(page, 'Start listening').click();
+  await openCall(page, 'Sorting block 1');
+  await button(page, 'Search over layer 2').click();
+  await expect(page.getByRole('heading', { name: '4 may be it' })).toBeVisible();
+  await button(page, 'look at 02:4c:7a:71:00:21').click();
+  // Not by luck: neither label nor lamp has shown it yet.
+  await expect(button(page, 'Bind this one')).toBeDisabled();
+  await page
+    .getByLabel('Or type the MAC from the label, in any notation')
+    .fill('02-4C-7A-71-00-22');
+  await expect(page.getByText('this is another device')).toBeVisible();
+  await expect(button(page, 'Bind this one')).toBeDisabled();
+  await page.getByLabel('Or type the MAC from the label, in any notation').fill('');
+  await button(page, 'Flash its lamp').click();
+  await expect(button(page, 'Its lamp flashes: bind it')).toBeEnabled();
+  await atCabinet(page, async (cabinet) => {
+    await expect(cabinet.getByText('lamp flashes: somebody asked it to')).toBeVisible();
+  });
+  await button(page, 'Its lamp flashes: bind it').click();
+  await button(page, 'Give name and address, to stay').click();
+  await button(page, 'Now cut its power and watch').click();
+  await expect(page.getByText('Waiting to see it gone')).toBeVisible();
+  await powerCycle(page, 'Sorting block 1', async () => {
+    await expect(page.getByText('Waiting to see it back')).toBeVisible();
+  });
+  await expect(stage(page, 'pinned')).toBeVisible();
+  await button(page, 'Prove it: ARP and ping').click();
+  await expect(stage(page, 'proven')).toBeVisible();
+});
+
+test('layer 2: one that a controller runs refuses; a used one is set back with a reason', async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await openCall(page, 'Sorting block 4');
+  await button(page, 'Search over layer 2').click();
+  await button(page, 'look at 02:4c:7a:71:00:2a').click();
+  await page
+    .getByLabel('Or type the MAC from the label, in any notation')
+    .fill('02-4C-7A-71-00-2A');
+  await button(page, 'Bind this one').click();
+  await button(page, 'Give name and address, to stay').click();
+  await expect(
+    page.getByText(/its controller runs it. Stop the connection first/).first(),
+  ).toBeVisible();
+  await expect(stage(page, 'heard')).toBeVisible();
+
+  await openCall(page, 'Sorting block 3');
+  await button(page, 'look at 02:4c:7a:71:00:27').click();
+  await button(page, 'Flash its lamp').click();
+  await button(page, 'Its lamp flashes: bind it').click();
+  await expect(page.getByText('It goes by press-block-4 and has 10.20.0.15')).toBeVisible();
+  await button(page, 'Set it back first').click();
+  await expect(button(page, 'Set it back to how it left its maker')).toBeDisabled();
+  await page.getByLabel('Why is it free to be set back?').fill('taken from the old press line');
+  await button(page, 'Set it back to how it left its maker').click();
+  await expect(page.getByText('no name yet')).toBeVisible();
+  await button(page, 'Only for now, until power-off').click();
+  await expect(page.getByText('The address is temporary')).toBeVisible();
+  await button(page, 'Store name and address in it').click();
+  await expect(button(page, 'Now cut its power and watch')).toBeVisible();
+});
+
+test('switches: four touches from the round to done; one that comes up elsewhere is told', async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await place(page, 'Assign').click();
+  let touches = 0;
+  const touch = async (name: string) => {
+    await button(page, name).click();
+    touches += 1;
+  };
+  await touch('Grader station 1');
+  await touch('Power off, turn, power on: watch it');
+  await expect(page.getByText('Waiting to see 172.22.40.110 come up')).toBeVisible();
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, 'Power off: Grader station 1').click();
+    await turn(cabinet, 'Grader station 1', '×100 one up', 1);
+    await turn(cabinet, 'Grader station 1', '×10 one up', 1);
+    await button(cabinet, 'Power on: Grader station 1').click();
+    await expect(button(cabinet, 'Power off: Grader station 1')).toBeVisible();
+  });
+  await touch('It is this one');
+  await expect(stage(page, 'pinned')).toBeVisible();
+  expect(touches).toBeLessThanOrEqual(4);
+
+  // The second one keeps the network of another site.
+  await openCall(page, 'Grader station 2');
+  await button(page, 'Power off, turn, power on: watch it').click();
+  await expect(page.getByText('Waiting to see 172.22.40.111 come up')).toBeVisible();
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, 'Power off: Grader station 2').click();
+    await turn(cabinet, 'Grader station 2', '×100 one up', 1);
+    await turn(cabinet, 'Grader station 2', '×10 one up', 1);
+    await turn(cabinet, 'Grader station 2', '×1 one up', 1);
+    await button(cabinet, 'Power on: Grader station 2').click();
+    await expect(button(cabinet, 'Power off: Grader station 2')).toBeVisible();
+  });
+  await expect(
+    page.getByText(/came up with 192.168.1.111 instead .* has the network from before/).first(),
+  ).toBeVisible();
+  await expect(stage(page, 'planned')).toBeVisible();
+  await button(page, 'Fall silent').click();
+});
+
+test('DHCP by name: its switches make the name, and nothing has to be bound', async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await openCall(page, 'Grader terminal 1');
+  await expect(page.getByText('terminal4-001').first()).toBeVisible();
+  await button(page, 'Answer for 10 minutes').click();
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, 'Power off: Grader terminal 1').click();
+    await turn(cabinet, 'Grader terminal 1', 'MODE one up', 2);
+    await turn(cabinet, 'Grader terminal 1', '×1 one up', 1);
+    await button(cabinet, 'Power on: Grader terminal 1').click();
+    await expect(button(cabinet, 'Power off: Grader terminal 1')).toBeVisible();
+  });
+  await expect(stage(page, 'given')).toBeVisible();
+  await expect(page.getByText('02:4c:7a:66:14:02').first()).toBeVisible();
+  await expect(page.getByText('heard asking under the name terminal4-001')).toBeVisible();
+});
