@@ -38,7 +38,16 @@ const FACTS = {
   ...{ text: 'TEXT', network: 'NETWORK', subnet: 'HALL', other: 'OTHER', band: 'pool' },
   ...{ block: 'BLOCK', holder: 'HOLDER', heard: 'HEARD', title: 'TITLE', adapter: 'ETH0' },
   ...{ first: 'FIRST', last: 'LAST', why: 'WHY', words: 'WORDS', place: 1, label: 'LABEL' },
-  ...{ most: 9, base: 'BASE', name: 'NAME', hosts: 9, id: 'ID', count: 2, note: 'NOTE' },
+  ...{
+    most: 9,
+    mac: 'MAC',
+    base: 'BASE',
+    name: 'NAME',
+    hosts: 9,
+    id: 'ID',
+    count: 2,
+    note: 'NOTE',
+  },
 };
 
 test.each(issueCodes)('%s is a sentence', (code) => {
