@@ -190,7 +190,7 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'wire.ownWeb': (_where, { adapter }) =>
     `This page comes in through ${adapter}. The live adapter never carries the web page: use another.`,
   'station.silent': (_where, { mac }) =>
-    `The station ${mac} did not answer, asked three times. Is it still on, and on this wire?`,
+    `The station ${mac} did not answer, asked three times. Look whether it is still on, and on this wire.`,
   'station.refused': (_where, { mac, why }) => `${mac} refused: ${stationRefusal(String(why))}.`,
   'pin.noObject': (_where, { title }) => `${title} has no way to be told over the wire.`,
   'store.away': () => 'The database does not answer. Nothing was changed; try again in a moment.',
