@@ -4,6 +4,7 @@ import { render } from '@testing-library/react-native';
 import type { ReactElement } from 'react';
 import {
   docOfPlan,
+  NO_COST,
   must,
   parseIpv4,
   parseMac,
@@ -22,6 +23,7 @@ import {
   type Plan,
   type PlanView,
   type ProgressView,
+  type RoundView,
 } from '@ipsonomo/core';
 import { elementsTheme } from '../src/theme';
 
@@ -167,9 +169,14 @@ export function show(
     const [, answer] = byPath.find(([part]) => path.includes(part)) ?? ['', job];
     return Promise.resolve(new Response(JSON.stringify(answer), { status: 200 }));
   }) as typeof fetch;
+  const round: RoundView = {
+    order: job.devices.flatMap((one) => one.interfaces.map(({ id }) => id)),
+    ...{ cost: NO_COST, carried: [] },
+  };
   const byPath = [
     ['/field', field],
     ['/evidence', evidence],
+    ['/round', round],
     ['/progress', progressView(job)],
     ['/edits', { revision: job.revision, lastNamed: 0, edits: [] }],
     ['/plan', planView(job)],

@@ -9,5 +9,6 @@ export * from './snags';
 export * from './formats';
 export * from './sheet';
 export * from './reshape';
+export * from './round';
 export * from './describe';
 export * from './api';

@@ -12,6 +12,7 @@ import { HeardTeller } from './service/heard-teller';
 import { ListImporter } from './service/import-list';
 import { Papers } from './service/papers';
 import { PlanReader } from './service/read-plan';
+import { Rounds } from './service/round';
 import { Store } from './store/store';
 
 export interface Settings {
@@ -70,6 +71,7 @@ export async function compose(settings: Settings): Promise<Running> {
       changer,
       importer,
       papers,
+      rounds: new Rounds(store),
       field: fieldService,
       practice,
       captures,

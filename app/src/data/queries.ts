@@ -14,6 +14,7 @@ import {
   type PlanView,
   type ProgressView,
   type RevisionView,
+  type RoundView,
   type RunView,
   type StationView,
 } from '@ipsonomo/core';
@@ -26,6 +27,7 @@ export const keys = {
   job: (id: string) => ['job', id],
   plan: (id: string) => ['job', id, 'plan'],
   progress: (id: string) => ['job', id, 'progress'],
+  round: (id: string) => ['job', id, 'round'],
   revisions: (id: string) => ['job', id, 'revisions'],
   evidence: (job: string, at: string) => ['job', job, 'evidence', at],
   runs: (job: string) => ['job', job, 'runs'],
@@ -82,6 +84,12 @@ export const progressQuery = (id: string) =>
   queryOptions({
     queryKey: keys.progress(id),
     queryFn: () => get<ProgressView>(`/jobs/${id}/progress`),
+  });
+
+export const roundQuery = (id: string) =>
+  queryOptions({
+    queryKey: keys.round(id),
+    queryFn: () => get<RoundView>(`/jobs/${id}/round`),
   });
 
 export const revisionsQuery = (id: string) =>

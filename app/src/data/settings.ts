@@ -4,10 +4,12 @@ import { useSyncExternalStore } from 'react';
 export interface Settings {
   readonly person: string;
   readonly mode: 'auto' | 'light' | 'dark';
+  /** By job: the order of calls that this person chose. */
+  readonly orders: Readonly<Record<string, readonly string[]>>;
 }
 
 const KEY = 'ipsonomo.settings';
-const FIRST: Settings = { person: '', mode: 'auto' };
+const FIRST: Settings = { person: '', mode: 'auto', orders: {} };
 const listeners = new Set<() => void>();
 let current: Settings | undefined;
 

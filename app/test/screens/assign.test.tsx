@@ -4,7 +4,9 @@ import { deviceInfo, heardView, jobView, planOfView } from '../world';
 const drive = (id: string, at = {}, fields = {}) =>
   deviceInfo({ id, title: id, name: id, ...fields }, { id: `${id}-at`, ...at });
 
-test('what has come furthest is next, then what is heard, then the order of the plan', () => {
+const ROUND = ['camera-at', 'named-at', 'given-at', 'planned-at'];
+
+test('what is under way is next, then the order of the round', () => {
   const job = jobView([
     drive('planned'),
     drive('pinned', { stage: 'pinned', mac: '02:00:5e:00:53:01' }),
@@ -17,12 +19,15 @@ test('what has come furthest is next, then what is heard, then the order of the 
     heardView('02:00:5e:00:53:02'),
   ];
   expect(
-    awaitedOf(job, planOfView(job), heard).map(({ device, offers }) => [device.id, offers.length]),
+    awaitedOf(job, planOfView(job), heard, ROUND).map(({ device, offers }) => [
+      device.id,
+      offers.length,
+    ]),
   ).toEqual([
     ['given', 1],
+    ['camera', 0],
     ['named', 1],
     ['planned', 0],
-    ['camera', 0],
   ]);
 });
 
@@ -30,7 +35,9 @@ test('a bound MAC is no stranger, and is offered to nobody else', () => {
   const job = jobView([drive('bound', { mac: '02:00:5e:00:53:02' }), drive('free')]);
   const heard = [heardView('02:00:5e:00:53:02'), heardView('02:00:5e:00:53:03', { lastAt: 1 })];
   expect(strangersOf(job, heard).map((one) => one.mac)).toEqual(['02:00:5e:00:53:03']);
-  const free = awaitedOf(job, planOfView(job), heard).find(({ device }) => device.id === 'free');
+  const free = awaitedOf(job, planOfView(job), heard, ROUND).find(
+    ({ device }) => device.id === 'free',
+  );
   expect(free?.offers.map((offer) => offer.heard.mac)).toEqual(['02:00:5e:00:53:03']);
   expect(free && reasonWords(free.offers[0]?.reasons ?? [])).toBe('asks in its way');
 });

@@ -10,6 +10,7 @@ import type {
   ThingType,
   Way,
 } from '../plan';
+import type { Carried, RoundCost } from '../round';
 import type { Snag } from '../snags';
 
 // What the server tells and the app reads. Addresses and MACs are text; times are milliseconds since
@@ -190,6 +191,14 @@ export interface TwinView {
   readonly parameters: string | null;
   readonly transaction: string;
   readonly lastAt: number;
+}
+
+/** The calls that are left, in the best order. */
+export interface RoundView {
+  /** Ids of interfaces. */
+  readonly order: readonly string[];
+  readonly cost: RoundCost;
+  readonly carried: readonly Carried[];
 }
 
 /** A station that answered discovery over layer 2. */

@@ -12,6 +12,7 @@ import type { ListImporter } from '../service/import-list';
 import { mediaTypeOf, type Papers } from '../service/papers';
 import { jobFromFile, planFile } from '../service/plan-files';
 import type { PlanReader } from '../service/read-plan';
+import type { Rounds } from '../service/round';
 import { must, Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import { checked, idOf, personOf, thingIdOf } from './door';
@@ -24,6 +25,7 @@ export interface Services {
   readonly changer: PlanChanger;
   readonly importer: ListImporter;
   readonly papers: Papers;
+  readonly rounds: Rounds;
   readonly field: FieldService;
   readonly practice: Practice;
   readonly captures: string;
@@ -34,7 +36,7 @@ export interface Services {
 /** A plan of 50,000 devices is about 40 MB; 100 MB of papers are 134 in base64. */
 const MOST_FILE = '200mb';
 
-export function planRoutes({ reader, changer, papers }: Services): Router {
+export function planRoutes({ reader, changer, papers, rounds }: Services): Router {
   const router = Router();
   router.get('/jobs', async (_request, response) => {
     response.json(await reader.jobs());
@@ -55,6 +57,9 @@ export function planRoutes({ reader, changer, papers }: Services): Router {
   });
   router.get('/jobs/:job/progress', async (request, response) => {
     response.json(await reader.progress(idOf(request, 'job')));
+  });
+  router.get('/jobs/:job/round', async (request, response) => {
+    response.json(await rounds.of(idOf(request, 'job')));
   });
   router.get('/jobs/:job/edits', async (request, response) => {
     const since = Number(request.query['since']);

@@ -1,5 +1,6 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
+import { useState } from 'react';
 import { View } from 'react-native';
 import { WAY_WORDS, type HeardView, type JobView } from '@ipsonomo/core';
 import { useHeard, useListen, useWire } from '../../data';
@@ -20,6 +21,9 @@ import { usePlan } from '../plan/use-plan';
 import { agoWords, issuesOf, lengthOf, placeOf, plural } from '../words';
 import { awaitedOf, strangersOf, type Awaited } from './awaited';
 import { HeardLine } from './HeardLine';
+import { OrderRow } from './OrderRow';
+import { RoundHead } from './RoundHead';
+import { useRound, type Round } from './use-round';
 
 interface Props {
   readonly job: string;
@@ -35,7 +39,9 @@ export function AssignScreen({ job, selected }: Props) {
   const { field, now } = useWire();
   const listening = field?.runId !== null && field?.jobId === job;
   const clients = listening ? heard : [];
-  const awaited = view && plan ? awaitedOf(view, plan, clients) : [];
+  const round = useRound(job);
+  const [isOrdering, setOrdering] = useState(false);
+  const awaited = view && plan ? awaitedOf(view, plan, clients, round.order) : [];
   const strangers = view ? strangersOf(view, clients) : [];
   const [next, ...rest] = awaited;
   const shown = selected ?? next?.at.id;
@@ -52,8 +58,10 @@ export function AssignScreen({ job, selected }: Props) {
       </View>
       <Refusals issues={issuesOf(error)} />
       <Notices />
-      {view && next && !wide ? <NextCall {...{ job, view, next, now }} /> : null}
-      {view ? (
+      {plan ? <RoundHead {...{ plan, round, isOrdering }} onOrdering={setOrdering} /> : null}
+      {view && next && !wide && !isOrdering ? <NextCall {...{ job, view, next, now }} /> : null}
+      {isOrdering ? <OrderList {...{ awaited, round }} /> : null}
+      {view && !isOrdering ? (
         <AwaitedList
           {...{ job, view, now, wide }}
           awaited={wide ? awaited : rest}
@@ -191,6 +199,20 @@ function nextStep({ device, at, offers }: Awaited, now: number): string {
   return `awaited by ${WAY_WORDS[device.way]}`;
 }
 
+const isSamePlace = (one: Awaited, before: Awaited | undefined): boolean =>
+  one.device.cabinet === before?.device.cabinet && one.device.area === before.device.area;
+
+/** Where the next few calls are. */
+const PlaceLine = ({ one }: { readonly one: Awaited }) => (
+  <View style={{ paddingTop: 12 }}>
+    <Words size="caption" tone="second">
+      {[one.device.cabinet && `cabinet ${one.device.cabinet}`, one.device.area]
+        .filter(Boolean)
+        .join(' · ')}
+    </Words>
+  </View>
+);
+
 interface ListProps {
   readonly job: string;
   readonly view: JobView;
@@ -210,19 +232,41 @@ function AwaitedList({ job, view, awaited, now, wide, selected }: ListProps) {
           Then
         </Words>
       )}
-      {awaited.map((one) => (
-        <DeviceRow
-          key={one.at.id}
-          title={one.device.title}
-          second={nextStep(one, now)}
-          isWrong={one.at.trouble !== null}
-          address={one.at.address}
-          length={networkLength(view, one.at.subnetId)}
-          notches={one.at.notches}
-          selected={one.at.id === selected}
-          onPress={() => router.navigate(`/job/${job}/call/${one.at.id}`)}
-        />
+      {awaited.map((one, at) => (
+        <View key={one.at.id}>
+          {isSamePlace(one, awaited[at - 1]) ? null : <PlaceLine one={one} />}
+          <DeviceRow
+            title={one.device.title}
+            second={nextStep(one, now)}
+            isWrong={one.at.trouble !== null}
+            address={one.at.address}
+            length={networkLength(view, one.at.subnetId)}
+            notches={one.at.notches}
+            selected={one.at.id === selected}
+            onPress={() => router.navigate(`/job/${job}/call/${one.at.id}`)}
+          />
+        </View>
       ))}
+    </View>
+  );
+}
+
+function OrderList({
+  awaited,
+  round,
+}: {
+  readonly awaited: readonly Awaited[];
+  readonly round: Round;
+}) {
+  const byId = new Map(awaited.map((one) => [one.at.id, one]));
+  return (
+    <View>
+      {round.order.map((id) => {
+        const one = byId.get(id);
+        return one ? (
+          <OrderRow key={id} one={one} order={round.order} onOrder={round.walkAs} />
+        ) : null;
+      })}
     </View>
   );
 }

@@ -66,27 +66,27 @@ export function offersOf(
   );
 }
 
-const strengthOf = ({ at, offers }: Awaited): number => {
-  const stage = STAGES.indexOf(at.stage) * 10;
-  const best = offers[0];
-  if (!best) return stage;
-  return stage + (best.reasons.includes('mac') ? 5 : best.reasons.length);
-};
+/** Under way: it has its address for now, or is bound. */
+const underWay = ({ at }: Awaited): number => (at.stage === 'given' ? 2 : at.mac === null ? 0 : 1);
 
 /**
- * The calls that are left: what has come furthest first, since it is nearest to done, then what is
- * heard, then the rest in the order of the plan.
+ * The calls that are left: what is under way first, since it is nearest to done, then in the order of
+ * the round, then what that does not know yet.
+ * @param round ids of interfaces
  */
 export function awaitedOf(
   job: JobView,
   plan: Plan,
   heard: readonly HeardView[],
+  round: readonly string[],
 ): readonly Awaited[] {
+  const places = new Map(round.map((id, at) => [id, at]));
+  const place = ({ at }: Awaited) => places.get(at.id) ?? round.length;
   return job.devices
     .flatMap((device) => device.interfaces.map((at) => ({ device, at })))
     .filter(({ at }) => STAGES.indexOf(at.stage) < STAGES.indexOf('pinned'))
     .map(({ device, at }) => ({ device, at, offers: offersOf(job, plan, device, at, heard) }))
-    .sort((a, b) => strengthOf(b) - strengthOf(a));
+    .sort((a, b) => underWay(b) - underWay(a) || place(a) - place(b));
 }
 
 const REASON_WORDS: Readonly<Record<OfferReason, string>> = {

@@ -5,6 +5,7 @@ import { useCheck, useWire } from '../../data';
 import { Notice, Refusals, timeOf } from '../../parts';
 import { usePlan } from '../plan/use-plan';
 import { awaitedOf } from '../assign/awaited';
+import { useRound } from '../assign/use-round';
 import { issuesOf } from '../words';
 import { Bound } from './Bound';
 import { CallPage, type Call } from './CallPage';
@@ -15,9 +16,13 @@ export function ProveStep({ call }: { readonly call: Call }) {
   const router = useRouter();
   const { field } = useWire();
   const { view, plan } = usePlan(job);
+  const { order } = useRound(job);
   const check = useCheck(job);
   const asking = field?.tasks.some((one) => one.kind === 'check' && one.interfaceId === at.id);
-  const [next] = view && plan ? awaitedOf(view, plan, []) : [];
+  const awaited = view && plan ? awaitedOf(view, plan, [], order) : [];
+  const [next] = awaited;
+  const { kindId, way } = call.device;
+  const alike = awaited.find(({ device }) => device.kindId === kindId && device.way === way);
   const proven = at.check?.kind === 'found-as-planned';
   const ask = (
     <Button
@@ -49,6 +54,13 @@ export function ProveStep({ call }: { readonly call: Call }) {
           It came back with it after power off and on.
         </Notice>
       )}
+      {alike && alike !== next ? (
+        <Button
+          type="outline"
+          title={`Next of the same: ${alike.device.title}`}
+          onPress={() => router.navigate(`/job/${job}/call/${alike.at.id}`)}
+        />
+      ) : null}
       {proven ? ask : null}
       <Bound call={call} />
     </CallPage>

@@ -1,0 +1,65 @@
+import { Button } from '@rneui/themed';
+import { View } from 'react-native';
+import type { Carried, Plan, RoundCost } from '@ipsonomo/core';
+import { Notice, Words } from '../../parts';
+import { plural } from '../words';
+import { costOfOrder, type Round } from './use-round';
+
+const CARRIED: Readonly<Record<Carried['what'], string>> = {
+  cable: 'network cable',
+  screwdriver: 'small screwdriver',
+  card: 'memory cards',
+  tool: "maker's tool",
+  papers: 'papers of the kinds',
+};
+
+/** What a round costs, as a person would say it; what costs nothing is not said. */
+export function costWords({ laptop, areas, cabinets, clashes, power }: RoundCost): string {
+  const parts = [
+    plural(cabinets + 1, 'cabinet'),
+    areas > 0 ? plural(areas + 1, 'area') : '',
+    laptop > 0 ? `the laptop set anew ${plural(laptop, 'time')}` : '',
+    clashes > 0 ? `${plural(clashes, 'pair')} with one factory address powered together` : '',
+    power > 0 ? `${plural(power, 'finished device')} cut off by a power cycle` : '',
+  ];
+  return parts.filter((part) => part !== '').join(', ');
+}
+
+interface Props {
+  readonly plan: Plan;
+  readonly round: Round;
+  readonly isOrdering: boolean;
+  readonly onOrdering: (on: boolean) => void;
+}
+
+/** What to carry, what the round costs, and the way to another order. */
+export function RoundHead({ plan, round, isOrdering, onOrdering }: Props) {
+  const { best, isOwn, order, walkAs } = round;
+  if (!best || best.order.length === 0) return null;
+  const carried = best.carried.map(({ what, for: whom }) =>
+    what === 'cable' ? CARRIED.cable : `${CARRIED[what]} (${whom.length})`,
+  );
+  return (
+    <View style={{ gap: 8 }}>
+      <Words size="second">Carry: {carried.join(', ')}.</Words>
+      <Words size="second" tone="second">
+        The round: {costWords(isOwn ? costOfOrder(plan, order) : best.cost)}.
+      </Words>
+      {isOwn ? (
+        <Notice tone="plain" title="You walk in an order of your own">
+          {`The best one costs: ${costWords(best.cost)}.`}
+        </Notice>
+      ) : null}
+      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+        <Button
+          type="outline"
+          title={isOrdering ? 'The order is right' : 'Change the order'}
+          onPress={() => onOrdering(!isOrdering)}
+        />
+        {isOwn ? (
+          <Button type="outline" title="Back to the best order" onPress={() => walkAs(undefined)} />
+        ) : null}
+      </View>
+    </View>
+  );
+}
