@@ -103,20 +103,25 @@ test('another DHCP server that answers one of ours stops us and is told of', asy
   const rival = other.start('dnsmasq', '-k', '-p', '0', '-u', 'root', ...where, ...more);
   const stranger = on.wire.addDevice('d7', '02:00:5e:00:53:07');
   await until('the rival serves a stranger', async () => udhcpc(stranger, 2).address, 30);
-  // A server that serves others is told of, and ours goes on.
-  const told = await until('the notice', async () =>
-    (await on.job.field()).notices.find((one) => one.code === 'other-server'),
-  );
-  expect(told.facts).toMatchObject({ server: '10.77.0.9' });
-  expect((await on.job.field()).answeringUntil).not.toBeNull();
+  // The plan does not expect it: ours stops, and begins to answer nobody while it is there.
+  const stopped = () =>
+    until('ours stops', async () => {
+      const field = await on.job.field();
+      return field.answeringUntil === null && field;
+    });
+  const told = (await stopped()).notices.find((one) => one.code === 'other-server');
+  expect(told?.facts).toMatchObject({ server: '10.77.0.9', expected: 'no' });
+  await on.job.tryToAnswer();
+  expect((await stopped()).notices[0]?.facts).toMatchObject({ server: '10.77.0.9' });
 
+  // Expected, it may serve others, but not one of ours.
+  await on.job.expectServer('10.77.0.9');
+  await on.job.answer();
+  expect(udhcpc(stranger, 3).address).toBeDefined();
+  expect((await on.job.field()).answeringUntil).not.toBeNull();
   await on.job.bind(at, mac);
   udhcpc(device, 2);
-  const stopped = await until('ours stops', async () => {
-    const field = await on.job.field();
-    return field.answeringUntil === null && field;
-  });
-  expect(stopped.notices.some((one) => one.facts['answered'] === 'drive-6')).toBe(true);
+  expect((await stopped()).notices[0]?.facts['answered']).toBe('drive-6');
   rival.kill('SIGTERM');
 });
 

@@ -1,4 +1,11 @@
-import type { EvidenceView, FieldView, HeardView, InterfaceView, JobView } from '@ipsonomo/core';
+import type {
+  EvidenceView,
+  FieldView,
+  HeardView,
+  InterfaceView,
+  JobView,
+  PlanView,
+} from '@ipsonomo/core';
 import { api, until, type TestServer } from '../harness';
 
 /** A job on the tests' wire, as a technician would have planned it. */
@@ -39,7 +46,30 @@ export class Job {
     await api(this.server, 'POST', '/field/listen', { jobId: this.id });
   }
 
-  answer = () => api(this.server, 'POST', '/field/arm', { minutes: 10 });
+  /** Answers, once nobody else was found to. */
+  async answer(): Promise<void> {
+    await this.tryToAnswer();
+    const { answeringUntil, notices } = await this.field();
+    if (answeringUntil === null) throw new Error(`not answering: ${JSON.stringify(notices[0])}`);
+  }
+
+  /** Lets Ipsonomo answer, and waits until it has looked for others. */
+  async tryToAnswer(): Promise<void> {
+    await api(this.server, 'POST', '/field/arm', { minutes: 10 });
+    await until('others were looked for', async () => {
+      const { tasks } = await this.field();
+      return !tasks.some((one) => one.kind === 'look-for-servers');
+    });
+  }
+
+  /** Writes a DHCP server into the plan as one that is meant to be there. */
+  async expectServer(address: string): Promise<void> {
+    const { things } = await api<PlanView>(this.server, 'GET', `/jobs/${this.id}/plan`);
+    const from = things.subnet.find((one) => one['id'] === this.subnetId)?.['dhcpServers'];
+    const field = { type: 'subnet', id: this.subnetId, field: 'dhcpServers' };
+    const edits = [{ op: 'set', ...field, from, to: [address] }];
+    await api(this.server, 'POST', `/jobs/${this.id}/edits`, { edits, why: 'it is meant to be' });
+  }
 
   bind = (at: string, mac: string) => this.act(at, 'bind', { mac, label: mac });
 

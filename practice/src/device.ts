@@ -33,6 +33,7 @@ import {
   type ClientStep,
   type ClientTraits,
 } from './client';
+import { Lending, type Pool } from './lending';
 import { factoryMemory, startOf, untouched, type Memory, type Start } from './start';
 import { answerDiscovery, type StationDeed } from './station';
 import { answerTcpip } from './tcpip-service';
@@ -58,6 +59,8 @@ export interface DeviceDefinition {
   readonly stationName?: string;
   /** The network its switches choose the last number in. */
   readonly network?: Prefix;
+  /** It lends addresses to whoever asks. */
+  readonly lends?: Pool;
 }
 
 const NOTHING = new Uint8Array(0);
@@ -83,6 +86,7 @@ export class PracticeDevice {
   private start: Start = { kind: 'waits' };
   /** A name until the next power-off. */
   private passingName: string | undefined;
+  private readonly lending: Lending | undefined;
   private flashesUntil = 0;
   private readonly later: { readonly at: number; readonly frame: Uint8Array }[] = [];
   private host: HostState;
@@ -99,6 +103,7 @@ export class PracticeDevice {
   ) {
     const { kind, stored, stationName } = definition;
     this.cable = !definition.unplugged;
+    this.lending = definition.lends && new Lending(definition.lends);
     this.positions = untouched(kind);
     const made = factoryMemory(kind);
     this.memory = {
@@ -340,9 +345,19 @@ export class PracticeDevice {
       case 'closed':
         this.inbox.delete(news.id);
         return [];
+      case 'udp':
+        return news.toPort === DHCP_PORT.server ? this.lend(news.payload) : [];
       default:
         return [];
     }
+  }
+
+  private lend(payload: Uint8Array): readonly Uint8Array[] {
+    const own = this.host.configured;
+    const reply = own && this.lending?.answer(payload, own);
+    if (!reply) return [];
+    const ends = { from: own.address, fromPort: DHCP_PORT.server, toPort: DHCP_PORT.client };
+    return [dhcpFrame(this.definition.mac, { ...ends, to: LIMITED_BROADCAST }, reply)];
   }
 
   private decline(client: ClientState, now: number): readonly Uint8Array[] {

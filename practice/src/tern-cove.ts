@@ -99,6 +99,11 @@ const devices: readonly DeviceDefinition[] = [
   device(HALL, 'Old lift controller', 'osterhew-controller-k', 'FH3 / 9', '02:4c:7a:10:00:77', {
     stored: at('172.22.40.101'),
   }),
+  // Brought by somebody for their phone: once its cable is in, it lends addresses to everybody.
+  device(HALL, 'Router somebody brought', 'eskmere-router-4', 'floor', '02:4c:7a:0e:77:01', {
+    ...{ stored: at('172.22.40.215'), unplugged: true },
+    lends: { first: must(parseIpv4('172.22.40.216')), count: 8 },
+  }),
   // A stranger that asks by DHCP.
   device(HALL, 'Winch of a visiting crew', 'belloch-drive-d4', 'floor', '02:4c:7a:22:05:b0', {
     hostName: 'winch-b',

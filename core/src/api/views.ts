@@ -227,7 +227,8 @@ export interface StationReset {
 }
 
 export interface FieldTaskView {
-  readonly kind: 'check' | 'watch-power' | 'pin' | 'search' | 'flash' | 'station-set';
+  readonly kind:
+    'check' | 'watch-power' | 'pin' | 'search' | 'flash' | 'station-set' | 'look-for-servers';
   readonly interfaceId: string | null;
   readonly phase: string;
 }

@@ -1,11 +1,9 @@
 import {
   DecodeError,
   DHCP_PORT,
-  findOption,
   formatIpv4,
   formatMac,
   isAsking,
-  OPTION,
   serverChosenBy,
   tryDissect,
   UNSPECIFIED,
@@ -36,6 +34,7 @@ import {
   type Giving as StationGiving,
   type RecordEvidence,
 } from './protocol';
+import { Rivals } from './rivals';
 import { Stations } from './stations';
 import { Voices } from './voices';
 
@@ -64,6 +63,7 @@ export class FieldEngine {
   private readonly streams: HostStreams;
   private readonly pinning: Pinning;
   private readonly layer2: Stations;
+  private readonly rivals: Rivals;
   private readonly present = new Present();
   private readonly targets = new Map<string, FieldTarget>();
   private readonly counters = { received: 0, sent: 0, malformed: 0 };
@@ -147,6 +147,14 @@ export class FieldEngine {
       },
       clock,
     );
+    this.rivals = new Rivals({
+      ...{ mac, transmit, needVoice, voice, changed },
+      titleOf: (client) => this.giving.titleOf(client),
+      isArmed: (now) => this.giving.isArmed(now),
+      arm: (until, now) => this.giving.arm(until, now),
+      disarm: () => this.giving.disarm(),
+      notice: (code, facts) => this.notice(code, facts),
+    });
     this.pinning = new Pinning({
       changed,
       needVoice,
@@ -187,6 +195,7 @@ export class FieldEngine {
     for (const target of plan.targets) this.targets.set(target.interfaceId, target);
     this.giving.plan(plan.targets, this.clock());
     this.layer2.plan(plan.targets);
+    this.rivals.plan(plan.subnets);
     this.voices.plan(plan.subnets, this.clock());
     this.changed();
   }
@@ -196,6 +205,7 @@ export class FieldEngine {
     this.keeping.begin(runId);
     this.giving.forgetClients();
     this.layer2.forget();
+    this.rivals.forget();
     this.present.clear();
     this.changed();
   }
@@ -211,12 +221,13 @@ export class FieldEngine {
     this.needsListening();
     const now = this.clock();
     this.person = person;
-    this.giving.arm(now + millis, now);
+    this.rivals.arm(millis, now);
     this.changed();
   }
 
   silence(): void {
     this.giving.disarm();
+    this.rivals.clear();
     this.checks.clear();
     this.power.clear();
     this.voices.clear();
@@ -284,6 +295,7 @@ export class FieldEngine {
       this.changed();
     }
     this.voices.run(now);
+    this.rivals.run(now);
     this.giving.run(now);
     this.checks.run(now);
     this.power.run(now);
@@ -293,6 +305,7 @@ export class FieldEngine {
   nextAt(): number {
     return Math.min(
       this.voices.nextAt(),
+      this.rivals.nextAt(),
       this.giving.nextAt(),
       this.checks.nextAt(),
       this.power.nextAt(),
@@ -327,7 +340,7 @@ export class FieldEngine {
   }
 
   private tasks(): readonly FieldTask[] {
-    const units = [this.checks, this.power, this.pinning, this.layer2];
+    const units = [this.rivals, this.checks, this.power, this.pinning, this.layer2];
     return units.flatMap((unit) => unit.tasks());
   }
 
@@ -376,28 +389,12 @@ export class FieldEngine {
     const { dhcp } = frame;
     if (dhcp.operation === 'request') {
       const chosen = serverChosenBy(dhcp);
-      // A switch may hide another server's offer from us; what the client chose is broadcast.
       if (chosen !== undefined && !this.voices.isOurs(chosen))
-        this.otherServer(dhcp.clientMac, { server: formatIpv4(chosen) }, now);
+        this.rivals.chosen(dhcp.clientMac, chosen, now);
       if (frame.udp.toPort === DHCP_PORT.server) this.giving.request(frame, bytes, now);
       return;
     }
-    const server = findOption(dhcp.options ?? [], OPTION.serverId) ?? frame.ip.from;
-    const mac = formatMac(frame.ethernet.from);
-    this.otherServer(dhcp.clientMac, { server: formatIpv4(server), mac }, now);
-  }
-
-  /**
-   * R-RIVAL: somebody else answers on this wire. Where it answers one of ours, two servers are one
-   * too many for that device, so ours stops; a server that serves others is only told of.
-   */
-  private otherServer(client: MacAddress, facts: FieldNotice['facts'], now: number): void {
-    const ours = this.giving.titleOf(client);
-    if (ours !== undefined && this.giving.isArmed(now)) {
-      this.giving.disarm();
-      this.changed();
-    }
-    this.notice('other-server', ours === undefined ? facts : { ...facts, answered: ours });
+    this.rivals.reply(frame, now);
   }
 
   private onVoiceNews(subnetId: string, news: HostNews): void {

@@ -68,6 +68,8 @@ export interface FieldSubnet {
   readonly gateway: Ipv4 | undefined;
   /** Addresses Ipsonomo may speak from, best first. */
   readonly voices: readonly Ipv4[];
+  /** DHCP servers that are meant to be there. */
+  readonly servers: readonly Ipv4[];
 }
 
 export interface FieldPlan {
@@ -153,6 +155,8 @@ export interface VoiceState {
 export interface FieldNotice {
   readonly code:
     | 'other-server'
+    /** Looked for, and none answered. */
+    | 'no-other-server'
     | 'adapter-gone'
     | 'link-down'
     | 'voice-taken'

@@ -243,6 +243,7 @@ function fieldPlanOf(
       length: subnet.prefix.length,
       gateway: subnet.gateway,
       voices: voiceCandidates(plan, subnet.id),
+      servers: subnet.dhcpServers,
     })),
   };
 }

@@ -66,6 +66,7 @@ export const planOf = (targets: readonly FieldTarget[], voices = ['10.77.0.253']
       length: toPrefixLength(24),
       gateway: undefined,
       voices: voices.map(ip),
+      servers: [ip('10.77.0.8')],
     },
   ],
 });
@@ -118,7 +119,7 @@ export class EngineBench {
   /** Answers, with its own address claimed and every planned one probed. */
   arm(millis = 600_000): void {
     this.engine.arm(millis, 'Mara Quist');
-    this.advance(2000);
+    this.advance(7000);
   }
 
   asks(from: MacAddress, { type, transaction = 1, more = [], clientAddress }: Asked = {}): void {

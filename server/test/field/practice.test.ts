@@ -209,3 +209,25 @@ test('terminals ask under the name that their switches make', async () => {
   await site.advance(15);
   expect(site.kinds()).toContain('address-taken');
 });
+
+test('R-RIVAL: a router somebody plugs in is found before anything is answered, and while it is', async () => {
+  const site = new Site([VALVES]);
+  const cable = (on: boolean) =>
+    site.site.act({ kind: 'cable', device: 'router-somebody-brought', on }, site.now());
+  const isArmed = () => site.engine.status().answeringUntil !== undefined;
+  const told = () => site.engine.status().notices[0];
+  site.engine.arm(600_000, '');
+  await site.advance(6);
+  expect([isArmed(), told()?.code]).toEqual([true, 'no-other-server']);
+  cable(true);
+  await site.advance(20);
+  expect(isArmed()).toBe(false);
+  expect(told()).toMatchObject({ code: 'other-server', facts: { server: '172.22.40.215' } });
+  site.engine.arm(600_000, '');
+  await site.advance(8);
+  expect(isArmed()).toBe(false);
+  cable(false);
+  site.engine.arm(600_000, '');
+  await site.advance(8);
+  expect(isArmed()).toBe(true);
+});

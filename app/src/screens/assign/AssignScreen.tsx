@@ -58,8 +58,8 @@ export function AssignScreen({ job, selected }: Props) {
       </View>
       <Refusals issues={issuesOf(error)} />
       <Notices />
-      {plan ? <RoundHead {...{ plan, round, isOrdering }} onOrdering={setOrdering} /> : null}
       {view && next && !wide && !isOrdering ? <NextCall {...{ job, view, next, now }} /> : null}
+      {plan ? <RoundHead {...{ plan, round, isOrdering }} onOrdering={setOrdering} /> : null}
       {isOrdering ? <OrderList {...{ awaited, round }} /> : null}
       {view && !isOrdering ? (
         <AwaitedList
@@ -131,11 +131,16 @@ function Notices() {
   return field?.notices
     .filter((notice) => now - notice.at < 10 * 60_000)
     .map(({ code, facts, at }) => (
-      <Notice key={code + at} tone={code === 'other-server' ? 'brick' : 'ochre'}>
+      <Notice key={code + at} tone={NOTICE_TONES[code] ?? 'ochre'}>
         {NOTICE_WORDS[code]?.(facts) ?? code}
       </Notice>
     ));
 }
+
+const NOTICE_TONES: Readonly<Record<string, 'brick' | 'plain'>> = {
+  'other-server': 'brick',
+  'no-other-server': 'plain',
+};
 
 type Facts = Readonly<Record<string, string | number>>;
 
@@ -143,9 +148,11 @@ const NOTICE_WORDS: Readonly<Record<string, (facts: Facts) => string>> = {
   'other-server': ({ server, mac, answered }) => {
     const who = mac === undefined ? server : `${server} (${mac})`;
     return answered === undefined
-      ? `Another server answers devices on this wire: ${who}. None of yours so far.`
+      ? `A DHCP server that the plan does not expect answers on this wire: ${who}. Ipsonomo does not answer beside it. Unplug it, or if it is meant to be there, name it in its subnet.`
       : `Another server answers ${answered}: ${who}. Ipsonomo has stopped answering. Switch the other off, or leave the giving to it.`;
   },
+  'no-other-server': ({ seconds }) =>
+    `Asked for other DHCP servers for ${seconds} s: none answered. One that serves known devices only would not.`,
   'adapter-gone': () => 'The adapter is gone. Plug it in again; listening goes on by itself.',
   'link-down': () => 'The cable has no link. Look at both its ends.',
   'voice-taken': ({ address, by }) =>

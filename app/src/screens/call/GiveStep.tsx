@@ -57,6 +57,7 @@ function Answer({ call }: { readonly call: Call }) {
   const arm = useArm();
   const listen = useListen();
   const until = field?.answeringUntil ?? 0;
+  const isLooking = field?.tasks.some((one) => one.kind === 'look-for-servers') ?? false;
   const answering = until > now;
   const start = () => listen.mutate(job, { onSuccess: () => arm.mutate(ANSWER_MINUTES) });
   const [offer] = offers;
@@ -75,7 +76,7 @@ function Answer({ call }: { readonly call: Call }) {
           <Button
             size="lg"
             title={`Answer for ${ANSWER_MINUTES} minutes`}
-            loading={arm.isPending || listen.isPending}
+            loading={arm.isPending || listen.isPending || isLooking}
             onPress={start}
           />
         )

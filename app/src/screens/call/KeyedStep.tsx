@@ -18,6 +18,7 @@ export function KeyedStep({ call }: { readonly call: Call }) {
   const arm = useArm();
   const listen = useListen();
   const until = field?.answeringUntil ?? 0;
+  const isLooking = field?.tasks.some((one) => one.kind === 'look-for-servers') ?? false;
   const planned = call.plan.devices.find((one) => one.id === device.id);
   const port = planned?.interfaces.find((one) => one.id === at.id)?.port;
   const byName = device.way === 'dhcp-name';
@@ -35,7 +36,7 @@ export function KeyedStep({ call }: { readonly call: Call }) {
             size="lg"
             title={`Answer for ${ANSWER_MINUTES} minutes`}
             disabled={!byName && port === undefined}
-            loading={arm.isPending || listen.isPending}
+            loading={arm.isPending || listen.isPending || isLooking}
             onPress={start}
           />
         )

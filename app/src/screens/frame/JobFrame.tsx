@@ -116,6 +116,9 @@ function stateWords(field: FieldView | undefined, now: number): string {
   if ((field.answeringUntil ?? 0) > now) return `Answering ${plural(field.answers, 'device')}`;
   if (task?.kind === 'check') return `Asking ${plural(field.tasks.length, 'device')}`;
   if (task?.kind === 'watch-power') return 'Watching its power';
-  if (task?.kind === 'pin') return 'Talking to a device';
+  if (task?.kind === 'pin' || task?.kind === 'station-set') return 'Talking to a device';
+  if (task?.kind === 'search') return 'Searching over layer 2';
+  if (task?.kind === 'flash') return 'Flashing a lamp';
+  if (task?.kind === 'look-for-servers') return 'Looking for other DHCP servers';
   return field.runId === null ? 'silent, not listening' : 'silent, listening';
 }
