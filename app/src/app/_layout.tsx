@@ -6,7 +6,7 @@ import { StatusBar } from 'expo-status-bar';
 import { useMemo } from 'react';
 import { useColorScheme } from 'react-native';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
-import { useServerEvents, useSettings } from '../data';
+import { usePresence, useServerEvents, useSettings } from '../data';
 import { elementsTheme } from '../theme';
 
 const client = new QueryClient({
@@ -15,6 +15,7 @@ const client = new QueryClient({
 
 function Live() {
   useServerEvents();
+  usePresence();
   return <Slot />;
 }
 

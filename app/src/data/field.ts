@@ -1,5 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { FieldView, HeardView, StationView } from '@ipsonomo/core';
+import { useEffect } from 'react';
+import { post } from './http';
 import { fieldQuery, heardQuery, stationsQuery } from './queries';
 import { useNow } from './use-now';
 
@@ -17,6 +19,20 @@ export function useWire(): WireNow {
   const now = useNow(field ? field.now - dataUpdatedAt : 0);
   const answering = (field?.answeringUntil ?? 0) > now;
   return { field, now, isSending: answering || (field?.tasks.length ?? 0) > 0 };
+}
+
+const HERE_EVERY = 5000;
+
+/** While anything is answered, the server is told that somebody is still here to see it. */
+export function usePresence(): void {
+  const isAnswering = (useQuery(fieldQuery).data?.answeringUntil ?? null) !== null;
+  useEffect(() => {
+    if (!isAnswering) return undefined;
+    const tell = () => void post('/field/here').catch(() => undefined); // away: it will notice
+    tell();
+    const timer = setInterval(tell, HERE_EVERY);
+    return () => clearInterval(timer);
+  }, [isAnswering]);
 }
 
 export function useStations(): readonly StationView[] {

@@ -4,12 +4,14 @@ import { useSyncExternalStore } from 'react';
 export interface Settings {
   readonly person: string;
   readonly mode: 'auto' | 'light' | 'dark';
+  /** A name for this browser: the server knows by it whether who let it answer is still there. */
+  readonly browser: string;
   /** By job: the order of calls that this person chose. */
   readonly orders: Readonly<Record<string, readonly string[]>>;
 }
 
 const KEY = 'ipsonomo.settings';
-const FIRST: Settings = { person: '', mode: 'auto', orders: {} };
+const FIRST: Settings = { person: '', mode: 'auto', browser: '', orders: {} };
 const listeners = new Set<() => void>();
 let current: Settings | undefined;
 
@@ -21,11 +23,15 @@ export function readSettings(): Settings {
   } catch {
     current = FIRST; // no storage, or a text that is no longer ours
   }
+  if (current.browser === '') changeSettings({ browser: newName() });
   return current;
 }
 
+const newName = (): string =>
+  Array.from({ length: 4 }, () => Math.random().toString(36).slice(2, 8)).join('');
+
 export function changeSettings(change: Partial<Settings>): void {
-  current = { ...readSettings(), ...change };
+  current = { ...(current ?? readSettings()), ...change };
   try {
     globalThis.localStorage?.setItem(KEY, JSON.stringify(current));
   } catch {

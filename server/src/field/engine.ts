@@ -237,6 +237,13 @@ export class FieldEngine {
     this.changed();
   }
 
+  /** Who let it answer is away. What was asked for besides goes on to its own end. */
+  pageLost(): void {
+    if (!this.giving.isArmed(this.clock())) return;
+    this.giving.disarm();
+    this.notice('page-lost', {});
+  }
+
   check(interfaceIds: readonly string[], person: string): void {
     this.needsListening();
     const targets = interfaceIds.map((id) => this.targetOf(id));
@@ -282,10 +289,10 @@ export class FieldEngine {
   linkChanged(link: LinkState): void {
     if (link === this.link) return;
     this.link = link;
-    if (link === 'gone') this.notice('adapter-gone', { source: this.carrier.source });
-    if (link === 'down') this.notice('link-down', { source: this.carrier.source });
-    // What was claimed on another wire is not ours on this one.
-    if (link !== 'up') this.silence();
+    if (link !== 'up') {
+      this.notice(link === 'gone' ? 'adapter-gone' : 'link-down', { source: this.carrier.source });
+      this.silence(); // what was claimed on another wire is not ours on this one
+    }
     this.changed();
   }
 
@@ -303,13 +310,8 @@ export class FieldEngine {
   }
 
   nextAt(): number {
-    return Math.min(
-      this.voices.nextAt(),
-      this.rivals.nextAt(),
-      this.giving.nextAt(),
-      this.checks.nextAt(),
-      this.power.nextAt(),
-    );
+    const units = [this.voices, this.rivals, this.giving, this.checks, this.power];
+    return Math.min(...units.map((unit) => unit.nextAt()));
   }
 
   heardClients(): readonly HeardClient[] {

@@ -146,6 +146,8 @@ async function obey(command: FieldCommand): Promise<void> {
       return engine?.rest();
     case 'arm':
       return needed().arm(command.millis, command.person);
+    case 'page-lost':
+      return engine?.pageLost();
     case 'silence':
       return engine?.silence();
     case 'check':

@@ -87,6 +87,8 @@ export type FieldCommand =
   /** Answer bound devices for so many milliseconds. */
   | { readonly kind: 'arm'; readonly millis: number; readonly person: string }
   | { readonly kind: 'silence' }
+  /** Who let it answer is away: it stops answering. */
+  | { readonly kind: 'page-lost' }
   | {
       readonly kind: 'check';
       readonly interfaceIds: readonly string[];
@@ -159,6 +161,7 @@ export interface FieldNotice {
     | 'no-other-server'
     | 'adapter-gone'
     | 'link-down'
+    | 'page-lost'
     | 'voice-taken'
     | 'no-voice'
     | 'capture-full'

@@ -38,6 +38,10 @@ export function thingIdOf(request: Request, name: string): string {
   return value;
 }
 
+/** The browser that asks, undefined for what is none. */
+export const browserOf = (request: Request): string | undefined =>
+  /^[a-z0-9]{8,40}$/.exec(request.header('x-browser') ?? '')?.[0];
+
 const MOST_NAME = 80;
 
 /** Who is asking: a name the person chose, sent with every request. */

@@ -15,7 +15,7 @@ import type { PlanReader } from '../service/read-plan';
 import type { Rounds } from '../service/round';
 import { must, Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
-import { checked, idOf, personOf, thingIdOf } from './door';
+import { browserOf, checked, idOf, personOf, thingIdOf } from './door';
 import { cameInBy } from './guard';
 import * as schema from './schemas';
 
@@ -252,8 +252,13 @@ export function fieldRoutes({ field }: Services): Router {
     response.json(field.view());
   });
   router.post('/field/arm', async (request, response) => {
-    await field.arm(checked(schema.arming, request.body).minutes, personOf(request));
+    const { minutes } = checked(schema.arming, request.body);
+    await field.arm(minutes, personOf(request), browserOf(request));
     response.json(field.view());
+  });
+  router.post('/field/here', (request, response) => {
+    field.here(browserOf(request));
+    response.status(204).end();
   });
   router.post('/field/silence', async (_request, response) => {
     await field.silence();

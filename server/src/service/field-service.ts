@@ -29,6 +29,7 @@ import { addressesOf } from '../field/adapters';
 import type { Field } from '../field/field';
 import type { Practice } from '../field/practice';
 import type { FieldPlan, FieldStatus, FieldTarget, FoundStation, Giving } from '../field/protocol';
+import { Presence } from '../common/presence';
 import { Turns } from '../common/turns';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
@@ -41,6 +42,10 @@ const MOST_MINUTES = 60;
 /** Everything a person asks of the wire. One job at a time has it. */
 export class FieldService {
   private readonly turns = new Turns();
+  /** R-PAGE: whoever let it answer and is away for so long is not watching any more. */
+  private readonly watched = new Presence(() => {
+    void this.field.call({ kind: 'page-lost' });
+  });
 
   constructor(
     private readonly field: Field,
@@ -89,12 +94,20 @@ export class FieldService {
     await this.field.call({ kind: 'rest' });
   }
 
-  async arm(minutes: number, person: Person): Promise<void> {
+  /** @param browser whose absence ends it; undefined where nobody sits before a page */
+  async arm(minutes: number, person: Person, browser?: string): Promise<void> {
     const millis = Math.min(minutes, MOST_MINUTES) * 60_000;
     await this.field.call({ kind: 'arm', millis, person: person.name });
+    this.watched.begin(browser);
+  }
+
+  /** A page says that it is still there. */
+  here(browser: string | undefined): void {
+    this.watched.here(browser);
   }
 
   silence(): Promise<void> {
+    this.watched.end();
     return this.field.call({ kind: 'silence' });
   }
 

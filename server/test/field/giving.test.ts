@@ -358,3 +358,13 @@ test('a MAC one off the bound one is another device', () => {
   bench.asks(mac('02:00:5e:00:53:12'));
   expect(bench.spoken()).toEqual([]);
 });
+
+test('R-PAGE: who let it answer is away: it stops, and says so', () => {
+  const bench = new EngineBench();
+  bench.engine.pageLost();
+  expect(bench.notices()).toEqual([]);
+  bench.arm();
+  bench.engine.pageLost();
+  expect(isArmed(bench)).toBe(false);
+  expect(bench.notices()[0]?.code).toBe('page-lost');
+});

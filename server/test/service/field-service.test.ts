@@ -63,3 +63,31 @@ test('a plan that cannot be read silences the wire, and the next one is told all
   await next;
   expect(told).toEqual(['silence', 'plan newer']);
 });
+
+describe('R-PAGE: the browser that let it answer', () => {
+  beforeEach(() => jest.useFakeTimers());
+  afterEach(() => jest.useRealTimers());
+
+  test.each([
+    ['is there every five seconds', 'aaaaaaaa', 'aaaaaaaa', []],
+    ['is away for half a minute', 'aaaaaaaa', undefined, ['page-lost']],
+    ['is away, and another one is there', 'aaaaaaaa', 'bbbbbbbb', ['page-lost']],
+    ['is none: a command line', undefined, undefined, []],
+  ])('%s', async (_what, armed, there, expected) => {
+    const { service, told } = open();
+    await service.arm(10, { name: 'Mara Quist' }, armed);
+    for (let seconds = 0; seconds < 60; seconds += 5) {
+      jest.advanceTimersByTime(5000);
+      service.here(there);
+    }
+    expect(told).toEqual(['arm', ...expected]);
+  });
+
+  test('fell silent itself: its absence ends nothing more', async () => {
+    const { service, told } = open();
+    await service.arm(10, { name: 'Mara Quist' }, 'aaaaaaaa');
+    await service.silence();
+    jest.advanceTimersByTime(60_000);
+    expect(told).toEqual(['arm', 'silence']);
+  });
+});

@@ -154,6 +154,8 @@ const NOTICE_WORDS: Readonly<Record<string, (facts: Facts) => string>> = {
   'no-other-server': ({ seconds }) =>
     `Asked for other DHCP servers for ${seconds} s: none answered. One that serves known devices only would not.`,
   'adapter-gone': () => 'The adapter is gone. Plug it in again; listening goes on by itself.',
+  'page-lost': () =>
+    'The page that let Ipsonomo answer was away for 30 s, so it has stopped. Let it answer again where you can see it.',
   'link-down': () => 'The cable has no link. Look at both its ends.',
   'voice-taken': ({ address, by }) =>
     `Ipsonomo wanted to speak from ${address}, but ${by} has it. It took the next free one.`,
