@@ -79,7 +79,9 @@ function wireTests(env) {
   if (CI) failed += 1;
 }
 
-needPackages(['chromium', 'tshark', 'iproute2', 'udhcpc', 'bootpc', 'dnsmasq-base']);
+/** Clients and a relay of their own kind, for names and switch ports. */
+const DHCP = ['isc-dhcp-client', 'isc-dhcp-relay'];
+needPackages(['chromium', 'tshark', 'iproute2', 'udhcpc', 'bootpc', 'dnsmasq-base', ...DHCP]);
 needModules();
 const database = await startPostgres('test-pg', { fresh: true });
 rmSync(join(LOCAL, 'results'), { recursive: true, force: true });

@@ -32,6 +32,42 @@ export function udhcpc(machine: Machine, tries = 4, adapter = 'eth0'): Outcome {
   return { address: code === 0 ? address : undefined, out };
 }
 
+/** Sets what dhclient was given, and nothing else: the package's own script writes resolv.conf too. */
+const DHCLIENT_SCRIPT = join(folder, 'dhclient.sh');
+writeFileSync(
+  DHCLIENT_SCRIPT,
+  `#!/bin/sh
+case $reason in
+  BOUND|REBOOT) ip addr replace "$new_ip_address/24" dev "$interface" ;;
+esac
+exit 0
+`,
+);
+chmodSync(DHCLIENT_SCRIPT, 0o755);
+
+/** dhclient of Debian with a client identifier of its own, which it sends as the bytes it is. */
+export function dhclient(machine: Machine, identifier: string, seconds: number): Outcome {
+  const own = mkdtempSync(join(folder, 'dhclient-'));
+  const config = join(own, 'conf');
+  writeFileSync(
+    config,
+    `timeout ${seconds};\nretry 1;\nsend dhcp-client-identifier "${identifier}";\n`,
+  );
+  machine.ip('addr', 'flush', 'dev', 'eth0');
+  const files = ['-cf', config, '-lf', join(own, 'leases'), '-pf', join(own, 'pid')];
+  const { code, out } = machine.run(
+    'dhclient',
+    '-4',
+    '-1',
+    ...files,
+    '-sf',
+    DHCLIENT_SCRIPT,
+    'eth0',
+  );
+  const address = /inet ([0-9.]+)\//.exec(machine.ip('-4', '-o', 'addr', 'show', 'eth0'))?.[1];
+  return { address: code === 0 ? address : undefined, out };
+}
+
 /** udhcpc that stays and renews when told to by SIGUSR1. */
 export const udhcpcDaemon = (machine: Machine) =>
   machine.start('busybox', 'udhcpc', '-i', 'eth0', '-f', '-t', '5', '-T', '1', '-s', UDHCPC_SCRIPT);

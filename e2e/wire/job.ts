@@ -5,6 +5,7 @@ import type {
   InterfaceView,
   JobView,
   PlanView,
+  StationView,
 } from '@ipsonomo/core';
 import { api, until, type TestServer } from '../harness';
 
@@ -39,6 +40,10 @@ export class Job {
 
   view = () => api<JobView>(this.server, 'GET', `/jobs/${this.id}`);
   field = () => api<FieldView>(this.server, 'GET', '/field');
+  stations = () => api<StationView[]>(this.server, 'GET', '/field/stations');
+  search = () => api(this.server, 'POST', `/jobs/${this.id}/stations/search`, {});
+  flash = (mac: string) =>
+    api(this.server, 'POST', `/jobs/${this.id}/stations/${encodeURIComponent(mac)}/flash`, {});
   heard = () => api<HeardView[]>(this.server, 'GET', '/field/heard');
 
   async listenOn(adapter: string): Promise<void> {
@@ -63,12 +68,24 @@ export class Job {
   }
 
   /** Writes a DHCP server into the plan as one that is meant to be there. */
-  async expectServer(address: string): Promise<void> {
+  expectServer = (address: string) => this.set('subnet', this.subnetId, 'dhcpServers', [address]);
+
+  /** Writes the switch port of an interface into the plan. */
+  plugInto = (at: string, circuit: string) =>
+    this.set('interface', at, 'port', {
+      ...{ circuit: Buffer.from(circuit).toString('hex'), remote: '' },
+    });
+
+  private async set(
+    type: 'subnet' | 'interface',
+    id: string,
+    field: string,
+    to: unknown,
+  ): Promise<void> {
     const { things } = await api<PlanView>(this.server, 'GET', `/jobs/${this.id}/plan`);
-    const from = things.subnet.find((one) => one['id'] === this.subnetId)?.['dhcpServers'];
-    const field = { type: 'subnet', id: this.subnetId, field: 'dhcpServers' };
-    const edits = [{ op: 'set', ...field, from, to: [address] }];
-    await api(this.server, 'POST', `/jobs/${this.id}/edits`, { edits, why: 'it is meant to be' });
+    const from = things[type].find((one) => one['id'] === id)?.[field] ?? null;
+    const edits = [{ op: 'set', type, id, field, from, to }];
+    await api(this.server, 'POST', `/jobs/${this.id}/edits`, { edits, why: 'for the bench' });
   }
 
   bind = (at: string, mac: string) => this.act(at, 'bind', { mac, label: mac });

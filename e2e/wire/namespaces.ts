@@ -133,7 +133,7 @@ export class Wire {
     }
   }
 
-  private addMachine(id: string): Machine {
+  addMachine(id: string): Machine {
     const namespace = `${this.name}-${id}`;
     ipQuietly('netns', 'del', namespace);
     ip('netns', 'add', namespace);

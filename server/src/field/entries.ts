@@ -39,6 +39,8 @@ export interface Entry {
   holds: boolean;
   seen: boolean;
   lastAsked: number;
+  /** The MAC whose asking was told last. */
+  toldOf: MacAddress | undefined;
   lastAnswered: number;
 }
 
@@ -56,6 +58,7 @@ const freshEntry = (target: FieldTarget): Entry => ({
   holds: target.holds,
   seen: false,
   lastAsked: -Infinity,
+  toldOf: undefined,
   lastAnswered: -Infinity,
 });
 

@@ -62,6 +62,8 @@ const TAKEN_AGAIN = 10_000;
 const CONFIRM_AFTER = [150, 1000, 3000] as const;
 /** The same device asking or answered again is evidence at most this often. */
 const REPEAT = 30_000;
+/** Another device under the same name is news, though not with every frame of a flood of them. */
+const NEWS_PAUSE = 250;
 /** Strangers remembered; the quietest goes first. */
 const MOST_CLIENTS = 2048;
 
@@ -189,8 +191,10 @@ export class Giving {
     const { request, frame } = pending;
     const watched = this.events.isWatched(target.interfaceId);
     const anew = asksAnew(request.dhcp);
-    if (watched || now - entry.lastAsked >= REPEAT) {
+    const isOther = entry.toldOf !== target.mac && now - entry.lastAsked >= NEWS_PAUSE;
+    if (watched || isOther || now - entry.lastAsked >= REPEAT) {
       entry.lastAsked = now;
+      entry.toldOf = target.mac;
       this.recordAsked(entry, kindOfMessage(request.dhcp), { frame });
     }
     const type = messageTypeOf(request.dhcp);

@@ -20,6 +20,9 @@ const SO_RCVBUFFORCE = 33;
 const SO_RCVBUF = 8;
 const SOL_PACKET = 263;
 const PACKET_IGNORE_OUTGOING = 23;
+/** Every group address on the wire: stations and switches speak to some that we do not know beforehand. */
+const PACKET_ADD_MEMBERSHIP = 1;
+const PACKET_MR_ALLMULTI = 2;
 const MSG_DONTWAIT = 0x40;
 const EPERM = 1;
 
@@ -78,12 +81,16 @@ function openSocket(adapter: string, filter: Buffer): number {
   address.writeUInt16LE(AF_PACKET, 0);
   address.writeUInt16LE(swap16(ETH_P_ALL), 2);
   address.writeInt32LE(index, 4);
+  const everyGroup = Buffer.alloc(16);
+  everyGroup.writeInt32LE(index, 0);
+  everyGroup.writeUInt16LE(PACKET_MR_ALLMULTI, 4);
   const failed =
     set(SOL_SOCKET, SO_ATTACH_FILTER, program) < 0 ||
     (set(SOL_SOCKET, SO_RCVBUFFORCE, size) < 0 && set(SOL_SOCKET, SO_RCVBUF, size) < 0) ||
     set(SOL_SOCKET, SO_RCVTIMEO, timeout) < 0 ||
     set(SOL_PACKET, PACKET_IGNORE_OUTGOING, int32(1)) < 0 ||
-    bind(fd, address, address.length) < 0;
+    bind(fd, address, address.length) < 0 ||
+    set(SOL_PACKET, PACKET_ADD_MEMBERSHIP, everyGroup) < 0;
   if (!failed) return fd;
   const errno = koffi.errno();
   closeSync(fd);

@@ -235,6 +235,9 @@ export function fieldRoutes({ field }: Services): Router {
   router.get('/field/heard', (_request, response) => {
     response.json(field.heard());
   });
+  router.get('/field/stations', (_request, response) => {
+    response.json(field.stations());
+  });
   router.get('/field/adapters', (_request, response) => {
     response.json(listAdapters());
   });

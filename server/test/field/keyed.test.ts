@@ -1,4 +1,4 @@
-import { fromLatin1, OPTION, rawOption, type RelayPort } from '@ipsonomo/core';
+import { fromLatin1, OPTION, rawOption, toMac, type RelayPort } from '@ipsonomo/core';
 import type { FieldTarget } from '../../src/field/protocol';
 import { DRIVE, EngineBench, ip, mac, planOf, STRANGER, target } from './bench';
 
@@ -64,6 +64,18 @@ test('by name: another device under the same name is a swap, and needs no laptop
   bench.asks(DRIVE, { type: 'DISCOVER', more: [hostName(NAME)] });
   expect(bench.replies()).toHaveLength(1);
   expect(bench.events.at(-1)).toMatchObject({ kind: 'asked-by-name', mac: DRIVE });
+});
+
+test('by name: the device that took over is told of at once, a flood of them not with every frame', () => {
+  const bench = armed(byName());
+  const ask = (who: number) => bench.asks(toMac(who), { type: 'DISCOVER', more: [hostName(NAME)] });
+  ask(DRIVE);
+  bench.advance(2000);
+  ask(STRANGER);
+  const told = () => bench.events.filter(({ kind }) => kind === 'asked-by-name');
+  expect(told().map((one) => one.mac)).toEqual([DRIVE, STRANGER]);
+  for (let who = 0; who < 500; who += 1) ask(0x020000001000 + who);
+  expect(told().length).toBeLessThan(5);
 });
 
 test('R-KEY-TWINS: two that both go on asking under one name: neither is answered', () => {

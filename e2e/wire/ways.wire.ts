@@ -1,0 +1,131 @@
+import { execFileSync } from 'node:child_process';
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import type { RunView } from '@ipsonomo/core';
+import { api, until } from '../harness';
+import { dhclient, udhcpc } from './clients';
+import { onWire } from './on-wire';
+
+// Names, switch ports and layer 2 on real adapters: clients and a relay of Debian, and stations of the
+// practice site that speak through sockets of their own.
+
+const TERMINAL = 'strathan-terminal-4';
+const BLOCK = 'eldrup-block-8';
+const DRIVE = 'belloch-drive-d4';
+
+const on = onWire('ipsw');
+
+test('DHCP by name: the identifier is the key, letter by letter, whatever the MAC', async () => {
+  const at = await on.job.plan('terminal4-001', TERMINAL, 'dhcp-name', '10.77.0.112');
+  const device = on.wire.addDevice('t1', '02:00:5e:00:53:21');
+  await on.job.answer();
+  expect(dhclient(device, 'Terminal4-001', 4).address).toBeUndefined();
+  expect(dhclient(device, 'terminal4-001', 20).address).toBe('10.77.0.112');
+  await on.job.seen(at, 'asked-by-name');
+  await on.job.seen(at, 'has-address');
+  expect((await on.job.at(at)).stage).toBe('given');
+
+  // The device is swapped: the new one has another MAC and the same switches.
+  device.ip('link', 'set', 'eth0', 'down');
+  const spare = on.wire.addDevice('t2', '02:00:5e:00:53:22');
+  expect(dhclient(spare, 'terminal4-001', 20).address).toBe('10.77.0.112');
+  const asked = async () => (await on.job.at(at)).askedBy === '02:00:5e:00:53:22';
+  await until('the spare is the device now', asked);
+});
+
+test('DHCP by switch port: moving the cable moves the address', async () => {
+  const left = await on.job.plan('left', DRIVE, 'dhcp-port', '10.77.0.121');
+  const right = await on.job.plan('right', DRIVE, 'dhcp-port', '10.77.0.122');
+  await on.job.plugInto(left, 'p1');
+  await on.job.plugInto(right, 'p2');
+  const relay = on.wire.addDevice('rly', '02:00:5e:00:53:05');
+  relay.ip('addr', 'add', '10.77.0.5/24', 'dev', 'eth0');
+  const client = on.wire.addMachine('cl');
+  for (const [port, adapter, address] of [
+    ['p1', 'a1', '10.77.0.6'],
+    ['p2', 'a2', '10.77.0.7'],
+  ] as const) {
+    const end = [
+      'peer',
+      'name',
+      adapter,
+      'netns',
+      client.namespace,
+      'address',
+      '02:00:5e:00:53:31',
+    ];
+    relay.ip('link', 'add', port, 'type', 'veth', ...end);
+    relay.ip('addr', 'add', `${address}/32`, 'dev', port);
+    relay.ip('link', 'set', port, 'up');
+    client.ip('link', 'set', adapter, 'up');
+  }
+  await on.job.answer();
+  const voice = await until(
+    'a voice',
+    async () => (await on.job.field()).voices.find((one) => one.state === 'ready')?.address,
+  );
+  // It adds the adapter a request came in at as circuit id (option 82).
+  const sides = '-id p1 -id p2 -iu eth0';
+  const program = relay.start('sh', '-c', `exec dhcrelay -4 -d -a ${sides} ${voice} 2>/dev/null`);
+  await until('the relay is there', async () => relay.run('ss', '-lun').out.includes(':67'));
+  expect(udhcpc(client, 15, 'a1').address).toBe('10.77.0.121');
+  expect((await on.job.seen(left, 'asked-by-port')).facts['port']).toBe('p1');
+  client.ip('link', 'set', 'a1', 'down');
+  expect(udhcpc(client, 15, 'a2').address).toBe('10.77.0.122');
+  expect((await on.job.seen(right, 'asked-by-port')).facts['port']).toBe('p2');
+  program.kill('SIGTERM');
+});
+
+test('layer 2: found without an address, flashed, named, given to stay, through a power cut', async () => {
+  const mac = '02:00:5e:00:53:41';
+  const device = on.wire.addDevice('s1', mac);
+  const other = on.wire.addDevice('s2', '02:00:5e:00:53:42');
+  const [station] = await Promise.all([
+    device.startScript('practice-device.ts', [BLOCK, mac]),
+    other.startScript('practice-device.ts', [BLOCK, '02:00:5e:00:53:42']),
+  ]);
+  const at = await on.job.plan('sl1-block-1', BLOCK, 'layer2-name', '10.77.0.105');
+  // They need their time to start, and are found whenever they have.
+  const found = await until('both stations', async () => {
+    await on.job.search();
+    const list = await on.job.stations();
+    return list.length === 2 && list;
+  });
+  expect(found.map((one) => [one.mac, one.name, one.address])).toEqual([
+    [mac, '', null],
+    ['02:00:5e:00:53:42', '', null],
+  ]);
+  await on.job.flash(mac);
+  await on.job.bind(at, mac);
+  await on.job.reaches(at, 'heard');
+  await on.job.act(at, 'station', { give: 'stored' });
+  await on.job.seen(at, 'told-to-keep');
+  await on.job.seen(at, 'named');
+  await on.job.reaches(at, 'given');
+  await on.job.act(at, 'watch-power');
+  station.stdin?.write('off\n');
+  await on.job.seen(at, 'gone');
+  await new Promise((resolve) => setTimeout(resolve, 2500)); // longer than it needs to start
+  station.stdin?.write('on\n');
+  await on.job.reaches(at, 'pinned');
+  // The other one is told what it may not have.
+  const second = await on.job.plan('sl1-block-2', BLOCK, 'layer2-name', '10.77.0.106');
+  await on.job.bind(second, '02:00:5e:00:53:42');
+  await on.job.act(second, 'station', { give: 'temporary' });
+  await on.job.seen(second, 'given-for-now');
+});
+
+test('tshark reads everything that was said over layer 2, and finds nothing wrong with it', async () => {
+  const [run] = await api<RunView[]>(on.server, 'GET', `/jobs/${on.job.id}/runs`);
+  const files = readdirSync(on.server.folder, { recursive: true }).map(String);
+  const capture = files.find((one) => one.endsWith(`${run?.id}.pcap`));
+  const file = join(on.server.folder, capture ?? 'no capture');
+  const read = (filter: string) =>
+    execFileSync('tshark', ['-r', file, '-Y', filter], { stdio: ['ignore', 'pipe', 'ignore'] })
+      .toString()
+      .split('\n')
+      .filter(Boolean).length;
+  expect(read('pn_dcp')).toBeGreaterThan(10);
+  expect(read('pn_dcp && (_ws.malformed || _ws.expert.severity >= 6291456)')).toBe(0);
+});
