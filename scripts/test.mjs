@@ -5,7 +5,15 @@ import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildApp, buildServer } from './lib/build.mjs';
 import { startPostgres } from './lib/postgres.mjs';
-import { LOCAL, mayMakeNamespaces, needModules, needPackages, ROOT, say } from './lib/steps.mjs';
+import {
+  LOCAL,
+  mayMakeNamespaces,
+  needModules,
+  needPackages,
+  needServers,
+  ROOT,
+  say,
+} from './lib/steps.mjs';
 
 const CI = process.env.CI === 'true';
 const wanted = process.argv.slice(2);
@@ -67,7 +75,7 @@ function playwright(name, folder, env) {
 
 function wireTests(env) {
   if (!isWanted('wire tests')) return;
-  if (mayMakeNamespaces()) {
+  if (hasWire) {
     playwright('wire tests', 'e2e/wire', env);
     return;
   }
@@ -79,9 +87,11 @@ function wireTests(env) {
   if (CI) failed += 1;
 }
 
-/** Clients and a relay of their own kind, for names and switch ports. */
-const DHCP = ['isc-dhcp-client', 'isc-dhcp-relay'];
-needPackages(['chromium', 'tshark', 'iproute2', 'udhcpc', 'bootpc', 'dnsmasq-base', ...DHCP]);
+/** Clients, a relay and a neighbour of their own kind, for names, switch ports and sockets. */
+const OTHERS = ['isc-dhcp-client', 'isc-dhcp-relay', 'lldpd'];
+const hasWire = mayMakeNamespaces();
+if (hasWire && isWanted('wire tests')) needServers(OTHERS);
+needPackages(['chromium', 'tshark', 'iproute2', 'udhcpc', 'bootpc', 'dnsmasq-base']);
 needModules();
 const database = await startPostgres('test-pg', { fresh: true });
 rmSync(join(LOCAL, 'results'), { recursive: true, force: true });

@@ -33,6 +33,7 @@ export const FIELD: FieldView = {
   jobId: 'job',
   runId: 'run',
   voices: [],
+  socket: { neighbour: null, bridge: null, subnets: [], outside: 0, heardAt: null },
   ownAddresses: [],
   answeringUntil: null,
   answers: 0,

@@ -1,6 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { formatIpv4, formatMac, toIpv4, toMac, type JobView } from '@ipsonomo/core';
+import { formatIpv4, formatMac, toIpv4, toMac, type FieldView, type JobView } from '@ipsonomo/core';
 import { api, startServer, until, type TestServer } from '../harness';
 import { Wire, type Machine } from '../wire/namespaces';
 import { median, type Figure } from './figures';
@@ -55,6 +55,15 @@ const residentMegabytes = (pid: number): number =>
 
 const pause = (millis: number) => new Promise((resolve) => setTimeout(resolve, millis));
 
+/** Answers, once it has looked for other servers. */
+async function arm(server: TestServer): Promise<void> {
+  await api(server, 'POST', '/field/arm', { minutes: 10 });
+  await until(
+    'it answers',
+    async () => (await api<FieldView>(server, 'GET', '/field')).answeringUntil,
+  );
+}
+
 /** Runs the clients while ours answers, or while dnsmasq does. */
 class Turns {
   constructor(
@@ -64,7 +73,7 @@ class Turns {
   ) {}
 
   async ours<T>(...args: readonly string[]): Promise<T> {
-    await api(this.server, 'POST', '/field/arm', { minutes: 10 });
+    await arm(this.server);
     await pause(2500); // every address is probed before the first request
     const result = this.run<T>(args);
     await api(this.server, 'POST', '/field/silence');

@@ -1,5 +1,6 @@
 import { execFileSync } from 'node:child_process';
-import { readdirSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readdirSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import type { RunView } from '@ipsonomo/core';
@@ -114,6 +115,27 @@ test('layer 2: found without an address, flashed, named, given to stay, through 
   await on.job.bind(second, '02:00:5e:00:53:42');
   await on.job.act(second, 'station', { give: 'temporary' });
   await on.job.seen(second, 'given-for-now');
+});
+
+test('lldpd at the other end of the cable: which switch, which port, without a word of ours', async () => {
+  // At the switch's end of the laptop's cable; a bridge passes no such frames on.
+  const own = mkdtempSync(join(tmpdir(), 'ipsonomo-lldpd-'));
+  chmodSync(own, 0o755); // it gives up its rights
+  const control = join(own, 'lldpd.sock');
+  on.wire.hub.start('sh', '-c', `exec lldpd -d -u ${control} -I port1 2>/dev/null`);
+  await until('it speaks every second', async () => {
+    const told = ['configure', 'lldp', 'tx-interval', '1'];
+    return on.wire.hub.run('lldpcli', '-u', control, ...told).code === 0;
+  });
+  const { neighbour } = await until('the neighbour', async () => {
+    const { socket } = await on.job.field();
+    return socket.neighbour !== null && socket;
+  });
+  // lldpd names a port by its MAC, and describes it by the adapter's name.
+  const link = on.wire.hub.ip('-o', 'link', 'show', 'port1');
+  expect(link).toContain(neighbour?.port);
+  expect(neighbour?.portDescription).toBe('port1');
+  expect(neighbour?.system.length).toBeGreaterThan(0);
 });
 
 test('tshark reads everything that was said over layer 2, and finds nothing wrong with it', async () => {

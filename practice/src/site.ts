@@ -1,21 +1,43 @@
 import {
   DecodeError,
+  encodeWith,
+  ethernet,
+  ETHERTYPE,
+  fromLatin1,
+  lldp,
+  toMac,
   tryDissect,
   type CabinetAction,
   type CabinetView,
   type Dissected,
+  type MacAddress,
 } from '@ipsonomo/core';
 import { PracticeDevice, type DeviceDefinition } from './device';
 import { PracticeRouter, type RouterDefinition, type SegmentFrame } from './router';
 import { PracticeSwitch } from './switch';
 
+/** A switch, and what it says of itself. */
+export interface Segment {
+  readonly id: string;
+  readonly title: string;
+  readonly name: string;
+  readonly mac: MacAddress;
+  readonly vlan: number;
+  /** The port the laptop is plugged into. */
+  readonly port: string;
+}
+
 export interface SiteDefinition {
-  readonly segments: readonly { readonly id: string; readonly title: string }[];
+  readonly segments: readonly Segment[];
   readonly devices: readonly DeviceDefinition[];
   readonly routers: readonly RouterDefinition[];
 }
 
 const LAPTOP = 'laptop';
+/** A switch speaks at once where a cable is plugged in, then every so often (IEEE 802.1AB: 30 s). */
+const SPEAKS_EVERY = 30_000;
+const SPEAKS_AFTER = 1000;
+const NEIGHBOURS = toMac(0x0180c200000e);
 /** Frames that answer one frame at the same instant; more would be devices talking in a circle. */
 const STORM_LIMIT = 10_000;
 
@@ -28,6 +50,7 @@ export class PracticeSite {
   private routers: PracticeRouter[] = [];
   private switches = new Map<string, PracticeSwitch>();
   private socket = '';
+  private speaksAt = 0;
 
   constructor(
     private readonly definition: SiteDefinition,
@@ -44,16 +67,19 @@ export class PracticeSite {
     this.routers = routers.map((one) => new PracticeRouter(one));
     this.switches = new Map(segments.map(({ id }) => [id, new PracticeSwitch()]));
     this.socket = segments[0]?.id ?? '';
+    this.speaksAt = now + SPEAKS_AFTER;
   }
 
   nextAt(): number {
     return Math.min(
+      this.speaksAt,
       ...this.devices.map((device) => device.nextAt()),
       ...this.routers.map((router) => router.nextAt()),
     );
   }
 
   run(now: number): void {
+    if (now >= this.speaksAt) this.speak(now);
     for (const device of this.devices) {
       if (device.nextAt() > now) continue;
       const frames = device.run(now);
@@ -81,6 +107,7 @@ export class PracticeSite {
       if (!this.switches.has(action.segment)) return;
       this.switches.get(this.socket)?.forget(LAPTOP);
       this.socket = action.segment;
+      this.speaksAt = now + SPEAKS_AFTER;
       return;
     }
     const device = this.devices.find((one) => one.definition.id === action.device);
@@ -97,7 +124,7 @@ export class PracticeSite {
   view(now: number): CabinetView {
     return {
       socket: this.socket,
-      sockets: this.definition.segments,
+      sockets: this.definition.segments.map(({ id, title }) => ({ id, title })),
       devices: this.devices.map((device) => {
         const { id, title, kind, place, segment, label } = device.definition;
         const ownSteps = kind.pinning.by === 'own-step' ? kind.pinning.steps : [];
@@ -120,6 +147,23 @@ export class PracticeSite {
         };
       }),
     };
+  }
+
+  /** What the laptop's switch says of the port it is in; a switch passes no such frame on. */
+  private speak(now: number): void {
+    this.speaksAt = now + SPEAKS_EVERY;
+    const own = this.definition.segments.find(({ id }) => id === this.socket);
+    if (!own) return;
+    const { mac, name, port, vlan } = own;
+    const payload = encodeWith(lldp, [
+      { type: 1, data: Uint8Array.of(7, ...fromLatin1(name)) },
+      { type: 2, data: Uint8Array.of(5, ...fromLatin1(port)) },
+      { type: 3, data: Uint8Array.of(0, 120) },
+      { type: 5, data: fromLatin1(name) },
+      { type: 127, data: Uint8Array.of(0x00, 0x80, 0xc2, 1, vlan >>> 8, vlan & 0xff) },
+    ]);
+    const etherType = ETHERTYPE.lldp;
+    this.toLaptop(encodeWith(ethernet, { to: NEIGHBOURS, from: mac, etherType, payload }));
   }
 
   private leaving(device: PracticeDevice, frames: readonly Uint8Array[]): readonly Sent[] {

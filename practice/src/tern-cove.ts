@@ -137,8 +137,14 @@ const router: RouterDefinition = {
 
 export const TERN_COVE: SiteDefinition = {
   segments: [
-    { id: HALL, title: 'Filter hall switch' },
-    { id: FEED, title: 'Feeding switch' },
+    {
+      ...{ id: HALL, title: 'Filter hall switch', name: 'fh1-switch-1', port: 'port 8' },
+      ...{ mac: must(parseMac('02:4c:7a:0a:01:01')), vlan: 40 },
+    },
+    {
+      ...{ id: FEED, title: 'Feeding switch', name: 'fd1-switch-1', port: 'port 4' },
+      ...{ mac: must(parseMac('02:4c:7a:0a:02:01')), vlan: 41 },
+    },
   ],
   devices,
   routers: [router],

@@ -1,6 +1,6 @@
 // Plain Node only: these scripts run before any package is installed.
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync } from 'node:fs';
+import { existsSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -61,14 +61,32 @@ export function mayMakeNamespaces() {
   return spawnSync('ip', ['netns', 'del', 'ipso-may']).status === 0;
 }
 
+const POLICY = '/usr/sbin/policy-rc.d';
+
+/**
+ * Servers that the tests start themselves, in namespaces of their own, installed as root: none of them begins to
+ * serve or announce anything on this machine, now or after its next start.
+ */
+export function needServers(packages) {
+  const before = packages.filter((name) => !isInstalled(name));
+  const isOurs = before.length > 0 && !existsSync(POLICY);
+  if (isOurs) writeFileSync(POLICY, '#!/bin/sh\nexit 101\n', { mode: 0o755 });
+  try {
+    needPackages(packages);
+  } finally {
+    if (isOurs) rmSync(POLICY);
+  }
+  if (has('systemctl')) for (const name of before) spawnSync('systemctl', ['disable', name]);
+}
+
+const isInstalled = (name) =>
+  /^ii/.test(
+    spawnSync('dpkg-query', ['-W', '-f', '${db:Status-Abbrev}', name]).stdout?.toString() ?? '',
+  );
+
 /** Debian packages, by apt as root or with sudo without a password; else one line says what to do. */
 export function needPackages(packages, otherwise = '') {
-  const missing = packages.filter(
-    (name) =>
-      !/^ii/.test(
-        spawnSync('dpkg-query', ['-W', '-f', '${db:Status-Abbrev}', name]).stdout?.toString() ?? '',
-      ),
-  );
+  const missing = packages.filter((name) => !isInstalled(name));
   if (missing.length === 0) return;
   const sudo = IS_ROOT ? [] : ['sudo', '-n'];
   const may = has('apt-get') && (IS_ROOT || spawnSync('sudo', ['-n', 'true']).status === 0);

@@ -4,6 +4,7 @@ import {
   findOption,
   kindOfMessage,
   MESSAGE_TYPES,
+  neighbourOf,
   OPTION,
   optionName,
   toHex,
@@ -113,6 +114,11 @@ export function frameView(frame: Dissected): Readonly<Record<string, unknown>> {
     return { kind: 'ethernet', ...outer, payload: toHex(ethernet.payload) };
   if (frame.kind === 'arp')
     return { kind: `ARP ${frame.arp.operation}`, ...outer, arp: arpView(frame) };
+  if (frame.kind === 'lldp') {
+    const said = neighbourOf(ethernet.from, frame.lldp);
+    const elements = frame.lldp.map(({ type, data }) => ({ type, value: toHex(data) }));
+    return { kind: 'LLDP', ...outer, lldp: { port: said?.port, switch: said?.system, elements } };
+  }
   if (frame.kind === 'discovery')
     return { kind: discoveryKind(frame), ...outer, discovery: discoveryView(frame) };
   const { ip } = frame;

@@ -233,6 +233,23 @@ export interface FieldTaskView {
   readonly phase: string;
 }
 
+/** Which socket the cable is in, as far as listening tells. */
+export interface SocketView {
+  readonly neighbour: {
+    readonly mac: string;
+    readonly system: string;
+    readonly port: string;
+    readonly portDescription: string;
+    readonly vlan: number | null;
+    readonly address: string | null;
+    readonly at: number;
+  } | null;
+  readonly bridge: { readonly mac: string; readonly port: number; readonly at: number } | null;
+  readonly subnets: readonly { readonly subnetId: string; readonly count: number }[];
+  readonly outside: number;
+  readonly heardAt: number | null;
+}
+
 export interface FieldView {
   /** `practice`, `live:eth0`, or null while no wire is chosen. */
   readonly source: string | null;
@@ -244,6 +261,7 @@ export interface FieldView {
     readonly address: string;
     readonly state: 'claiming' | 'ready';
   }[];
+  readonly socket: SocketView;
   /** The laptop's own addresses on the adapter. */
   readonly ownAddresses: readonly string[];
   readonly answeringUntil: number | null;

@@ -125,7 +125,8 @@ function receive(state: HostState, frame: Dissected, now: Millis): HostStep {
   if (frame.ethernet.from === mac) return quiet(state);
   if (frame.kind === 'arp') return receiveArp(state, frame.arp, now);
   if (frame.ethernet.to !== mac && frame.ethernet.to !== BROADCAST_MAC) return quiet(state);
-  if (frame.kind === 'ethernet' || frame.kind === 'discovery') return quiet(state);
+  if (frame.kind === 'ethernet' || frame.kind === 'discovery' || frame.kind === 'lldp')
+    return quiet(state);
   return receiveIp(state, frame, now);
 }
 
@@ -287,7 +288,7 @@ function sendFromHere(
   return sendPacket(state, ipv4PacketOf({ from, to, protocol, payload }), now);
 }
 
-type IpFrame = Exclude<Dissected, { kind: 'arp' | 'ethernet' | 'discovery' }>;
+type IpFrame = Exclude<Dissected, { kind: 'arp' | 'ethernet' | 'discovery' | 'lldp' }>;
 
 function receiveIp(state: HostState, frame: IpFrame, now: Millis): HostStep {
   const { configured, traits } = state;

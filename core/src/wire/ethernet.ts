@@ -1,7 +1,13 @@
 import type { MacAddress } from '../net';
 import { need, put16, putBytes, putMac, readMac, u16, type Codec } from './codec';
 
-export const ETHERTYPE = { ipv4: 0x0800, arp: 0x0806, vlan: 0x8100, discovery: 0x8892 } as const;
+export const ETHERTYPE = {
+  ipv4: 0x0800,
+  arp: 0x0806,
+  vlan: 0x8100,
+  discovery: 0x8892,
+  lldp: 0x88cc,
+} as const;
 
 /** A 802.1Q tag (IEEE 802.1Q §9.6): priority 0–7, drop eligible, VLAN 0–4095. */
 export interface VlanTag {

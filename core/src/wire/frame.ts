@@ -4,6 +4,7 @@ import { DecodeError, encodeWith, freshBytes, type Codec } from './codec';
 import { dhcpMessage, DHCP_PORT, type DhcpMessage } from './dhcp/message';
 import { discovery, isDiscovery, type DiscoveryMessage } from './discovery';
 import { ethernet, ETHERTYPE, putEthernetHeader, type EthernetFrame } from './ethernet';
+import { lldp, type LldpElement } from './lldp';
 import { icmp, type IcmpMessage } from './icmp';
 import {
   ipv4HeaderOf,
@@ -23,6 +24,11 @@ export type Dissected =
       readonly kind: 'discovery';
       readonly ethernet: EthernetFrame;
       readonly discovery: DiscoveryMessage;
+    }
+  | {
+      readonly kind: 'lldp';
+      readonly ethernet: EthernetFrame;
+      readonly lldp: readonly LldpElement[];
     }
   | (IpLayers & { readonly kind: 'icmp'; readonly icmp: IcmpMessage })
   | (IpLayers & { readonly kind: 'tcp'; readonly tcp: TcpSegment })
@@ -53,6 +59,8 @@ export function dissect(frame: Uint8Array): Dissected {
     return { kind: 'arp', ethernet: outer, arp: read(arp, outer.payload) };
   if (outer.etherType === ETHERTYPE.discovery && isDiscovery(outer.payload))
     return { kind: 'discovery', ethernet: outer, discovery: read(discovery, outer.payload) };
+  if (outer.etherType === ETHERTYPE.lldp)
+    return { kind: 'lldp', ethernet: outer, lldp: read(lldp, outer.payload) };
   if (outer.etherType !== ETHERTYPE.ipv4) return { kind: 'ethernet', ethernet: outer };
   const ip = read(ipv4Packet, outer.payload);
   const layers = { ethernet: outer, ip };

@@ -22,6 +22,7 @@ import {
   ipFrame,
   ipv4Packet,
   ipv4PacketOf,
+  lldp,
   must,
   OPTION,
   orderOf,
@@ -35,6 +36,7 @@ import {
   rawOption,
   tcp,
   tcpipPath,
+  toMac,
   toPrefixLength,
   udp,
   unconnected,
@@ -93,6 +95,22 @@ export const STATION: Station = {
     state: 'set',
   },
 };
+
+const bytes = (...values: readonly number[]) => Uint8Array.from(values);
+
+/** Port 5 of a switch in VLAN 40, as IEEE 802.1AB has it. */
+export const NEIGHBOUR = [
+  { type: 1, data: bytes(4, 0x02, 0, 0x5e, 0, 0x53, 0x01) },
+  { type: 2, data: bytes(5, ...text('port5')) },
+  { type: 3, data: bytes(0, 120) },
+  { type: 4, data: text('to cabinet FH2') },
+  { type: 5, data: text('hall-switch') },
+  { type: 8, data: bytes(5, 1, 172, 22, 40, 2, 2, 0, 0, 0, 1, 0) },
+  { type: 127, data: bytes(0x00, 0x80, 0xc2, 1, 0, 40) },
+];
+
+/** A group address, which no device has as its own. */
+const mac01 = (address: string) => toMac(parseInt(address.replaceAll(':', ''), 16));
 
 const named = orderOf(7, { kind: 'name', name: 'sl1-block-1', stay: 'stored' });
 const addressed = orderOf(8, {
@@ -156,6 +174,7 @@ export const samples: readonly (readonly [string, Codec<never>, unknown])[] = (
     ['discovery: an address', discovery, addressed],
     ['discovery: a get', discovery, got],
     ['discovery: a refusal', discovery, answerToSet(named, [6])],
+    ['lldp', lldp, NEIGHBOUR],
     ['udp', udp(DEVICE_IP, LAPTOP_IP), { fromPort: 68, toPort: 67, payload: text('odd') }],
     ['tcp', tcp(DEVICE_IP, LAPTOP_IP), segment],
     ['dhcp', dhcpMessage, discover],
@@ -229,6 +248,10 @@ export const frames: Readonly<Record<string, Uint8Array>> = {
     senderAddress: DEVICE_IP,
     targetMac: LAPTOP,
     targetAddress: LAPTOP_IP,
+  }),
+  lldp: encodeWith(ethernet, {
+    ...{ to: mac01('01:80:c2:00:00:0e'), from: DEVICE, etherType: 0x88cc },
+    payload: encodeWith(lldp, NEIGHBOUR),
   }),
   identify: discoveryFrame(LAPTOP, DISCOVERY_GROUP, identifyAll(9, 64)),
   station: discoveryFrame(DEVICE, LAPTOP, identified),

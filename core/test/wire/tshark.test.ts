@@ -115,6 +115,11 @@ withTshark('what we encode is dissected cleanly by tshark', () => {
       ['pn_dcp.suboption_control', 'pn_dcp.suboption_control_signal_value'],
       ['3', '0x0100'],
     ],
+    [
+      'lldp',
+      ['lldp.port.id', 'lldp.tlv.system.name', 'lldp.time_to_live', 'lldp.ieee.802_1.port_vlan.id'],
+      ['port5', 'hall-switch', '120', '40'],
+    ],
     ['reset', ['pn_dcp.suboption_control', 'pn_dcp.block_qualifier_reset'], ['6', '4']],
     ['refusal', ['pn_dcp.service_type', 'pn_dcp.block_error'], ['1', '6']],
   ])('%s', (name, fields, expected) => {

@@ -32,9 +32,9 @@ import {
   type FieldTask,
   type FoundStation,
   type Giving as StationGiving,
-  type RecordEvidence,
 } from './protocol';
 import { Rivals } from './rivals';
+import { Socket } from './socket';
 import { Stations } from './stations';
 import { Voices } from './voices';
 
@@ -65,12 +65,12 @@ export class FieldEngine {
   private readonly layer2: Stations;
   private readonly rivals: Rivals;
   private readonly present = new Present();
+  private readonly socket = new Socket();
   private readonly targets = new Map<string, FieldTarget>();
   private readonly counters = { received: 0, sent: 0, malformed: 0 };
   private readonly notices = new Notices();
   private fieldPlan: FieldPlan | undefined;
   private readonly keeping: Keeping;
-  private person = '';
   private link: LinkState = 'up';
 
   constructor(
@@ -80,20 +80,24 @@ export class FieldEngine {
     private readonly reports: EngineReports,
   ) {
     const { mac } = carrier;
-    this.keeping = new Keeping(folder, {
-      captureFull: () => this.notice('capture-full', {}),
-      diskFull: () => {
-        this.rest();
-        this.notice('disk-full', {});
+    this.keeping = new Keeping(
+      { folder, source: carrier.source, clock },
+      {
+        kept: (event) => this.reports.events([event]),
+        captureFull: () => this.notice('capture-full', {}),
+        diskFull: () => {
+          this.rest();
+          this.notice('disk-full', {});
+        },
       },
-    });
+    );
     const transmit = (frame: Uint8Array) => this.transmit(frame);
     const needVoice = (subnetId: string) => this.needVoice(subnetId);
     const isReady = (subnetId: string) => this.voices.addressIn(subnetId) !== undefined;
     const askArp = (subnetId: string, target: Ipv4) =>
       this.voices.step(subnetId, { kind: 'ask-arp', target }, this.clock());
     const changed = () => this.changed();
-    const { record } = this;
+    const { record } = this.keeping;
     this.giving = new Giving({
       mac,
       transmit,
@@ -207,6 +211,7 @@ export class FieldEngine {
     this.layer2.forget();
     this.rivals.forget();
     this.present.clear();
+    this.socket.clear();
     this.changed();
   }
 
@@ -220,7 +225,7 @@ export class FieldEngine {
   arm(millis: number, person: string): void {
     this.needsListening();
     const now = this.clock();
-    this.person = person;
+    this.keeping.person = person;
     this.rivals.arm(millis, now);
     this.changed();
   }
@@ -280,9 +285,11 @@ export class FieldEngine {
     }
     if (frame.ethernet.from === this.carrier.mac || !this.isListening) return;
     this.keeping.capture(bytes, now);
+    this.socket.heard(now);
     if (frame.kind === 'arp') this.onArp(frame, bytes, now);
     else if (frame.kind === 'dhcp') this.onDhcp(frame, bytes, now);
     else if (frame.kind === 'discovery') this.layer2.frame(frame, bytes, now);
+    else if (frame.kind === 'lldp' || frame.kind === 'ethernet') this.onSwitch(frame, now);
     else if (this.maySend(now)) this.voices.frame(frame, now);
   }
 
@@ -291,6 +298,7 @@ export class FieldEngine {
     this.link = link;
     if (link !== 'up') {
       this.notice(link === 'gone' ? 'adapter-gone' : 'link-down', { source: this.carrier.source });
+      this.socket.clear();
       this.silence(); // what was claimed on another wire is not ours on this one
     }
     this.changed();
@@ -328,6 +336,7 @@ export class FieldEngine {
       jobId: this.fieldPlan?.jobId,
       runId: this.keeping.runId,
       voices: this.voices.states(),
+      socket: this.socket.status(this.fieldPlan?.subnets ?? [], this.present.all(), now),
       answeringUntil: this.giving.isArmed(now) ? this.giving.armedUntil : undefined,
       answers: this.giving.size,
       tasks: this.tasks(),
@@ -368,6 +377,10 @@ export class FieldEngine {
 
   private get isListening(): boolean {
     return this.keeping.runId !== undefined;
+  }
+
+  private onSwitch(frame: Parameters<Socket['frame']>[0], now: number): void {
+    if (this.socket.frame(frame, now)) this.changed();
   }
 
   private onArp(frame: Extract<Dissected, { kind: 'arp' }>, bytes: Uint8Array, now: number): void {
@@ -423,19 +436,6 @@ export class FieldEngine {
     if (!target) throw new FieldRefusal('field.unknownTarget', { interfaceId });
     return target;
   }
-
-  private record: RecordEvidence = (kind, target, facts, { frame, person, at }) => {
-    const { jobId, interfaceId, mac, address } = target;
-    const seen = {
-      ...{ jobId, interfaceId, kind, mac, address, facts },
-      at: at ?? this.clock(),
-      source: this.carrier.source,
-      person: person ?? this.person,
-      bytes: frame && Buffer.from(frame).toString('hex'),
-    };
-    const event = this.keeping.event(seen);
-    if (event) this.reports.events([event]);
-  };
 
   private notice(code: FieldNotice['code'], facts: FieldNotice['facts']): void {
     this.notices.add({ code, facts, at: this.clock() });

@@ -44,6 +44,7 @@ export interface Entry {
   lastAnswered: number;
 }
 
+const MOST_ASKERS = 8;
 /** Two count as asking side by side under one name within this time: longer than two full pauses. */
 const KEY_WINDOW = 180_000;
 const freshEntry = (target: FieldTarget): Entry => ({
@@ -159,7 +160,9 @@ export class Entries {
     const fresh = entry.askers.filter((one) => now - one.at < KEY_WINDOW);
     if (last && last.mac !== mac && fresh.includes(last) && fresh.some((one) => one.mac === mac))
       entry.doubled ??= { one: last.mac, other: mac };
-    entry.askers = [...fresh.filter((one) => one.mac !== mac), { mac, at: now }];
+    entry.askers = [...fresh.filter((one) => one.mac !== mac), { mac, at: now }].slice(
+      -MOST_ASKERS,
+    );
     const { target } = entry;
     if (target.mac === mac) return;
     if (target.mac !== undefined && this.byMac.get(target.mac) === entry)

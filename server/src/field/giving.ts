@@ -64,6 +64,7 @@ const CONFIRM_AFTER = [150, 1000, 3000] as const;
 const REPEAT = 30_000;
 /** Another device under the same name is news, though not with every frame of a flood of them. */
 const NEWS_PAUSE = 250;
+const FEW = 4;
 /** Strangers remembered; the quietest goes first. */
 const MOST_CLIENTS = 2048;
 
@@ -191,7 +192,8 @@ export class Giving {
     const { request, frame } = pending;
     const watched = this.events.isWatched(target.interfaceId);
     const anew = asksAnew(request.dhcp);
-    const isOther = entry.toldOf !== target.mac && now - entry.lastAsked >= NEWS_PAUSE;
+    const isFlood = entry.askers.length > FEW && now - entry.lastAsked < NEWS_PAUSE;
+    const isOther = entry.toldOf !== target.mac && !isFlood && !entry.doubled;
     if (watched || isOther || now - entry.lastAsked >= REPEAT) {
       entry.lastAsked = now;
       entry.toldOf = target.mac;

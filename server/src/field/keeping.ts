@@ -1,7 +1,16 @@
 import { Journal } from './journal';
-import type { FieldEvent } from './protocol';
+import type { FieldEvent, RecordEvidence } from './protocol';
+
+export interface KeepingOf {
+  readonly folder: string;
+  /** The wire, as evidence names it. */
+  readonly source: string;
+  readonly clock: () => number;
+}
 
 export interface KeepingEvents {
+  /** Evidence that is in the journal. */
+  kept(event: FieldEvent): void;
   /** The capture of this run takes no more; evidence does. */
   captureFull(): void;
   /** Nothing can be written any more: the run has ended. */
@@ -10,10 +19,12 @@ export interface KeepingEvents {
 
 /** What a run keeps. What cannot be kept is not done either: a full disk ends the run. */
 export class Keeping {
+  /** Who asked for what goes on now, where nobody else is named. */
+  person = '';
   private journal: Journal | undefined;
 
   constructor(
-    private readonly folder: string,
+    private readonly of: KeepingOf,
     private readonly events: KeepingEvents,
   ) {}
 
@@ -23,7 +34,7 @@ export class Keeping {
 
   begin(runId: string): void {
     this.end();
-    this.journal = new Journal(this.folder, runId);
+    this.journal = new Journal(this.of.folder, runId);
   }
 
   end(): void {
@@ -36,9 +47,18 @@ export class Keeping {
     if (written === 'just-full') this.events.captureFull();
   }
 
-  event(seen: Omit<FieldEvent, 'runId' | 'sequence'>): FieldEvent | undefined {
-    return this.write((journal) => journal.event(seen));
-  }
+  readonly record: RecordEvidence = (kind, target, facts, { frame, person, at }) => {
+    const { jobId, interfaceId, mac, address } = target;
+    const seen = {
+      ...{ jobId, interfaceId, kind, mac, address, facts },
+      at: at ?? this.of.clock(),
+      source: this.of.source,
+      person: person ?? this.person,
+      bytes: frame && Buffer.from(frame).toString('hex'),
+    };
+    const event = this.write((journal) => journal.event(seen));
+    if (event) this.events.kept(event);
+  };
 
   private write<T>(write: (journal: Journal) => T): T | undefined {
     if (!this.journal) return undefined;

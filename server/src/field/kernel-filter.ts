@@ -8,14 +8,16 @@ const LDB = 0x30;
 const LDX_HEADER = 0xb1; // X = 4 × (low nibble of the byte): the IPv4 header's length
 const LDH_X = 0x48; // half word at X + offset
 const JEQ = 0x15;
+const JGE = 0x35;
 const JSET = 0x45;
 const RETURN = 0x06;
 /** linux/filter.h, SKF_AD_OFF + SKF_AD_VLAN_TAG: the kernel takes a frame's tag off before we see it. */
 const VLAN_TAG = 0xfffff000 + 44;
 
 /**
- * What the kernel hands us of all frames on the adapter: ARP, layer-2 discovery, ICMP, and UDP to
- * the BootP/DHCP ports (fragments of later packets excepted). Everything else never wakes us.
+ * What the kernel hands us of all frames on the adapter: ARP, layer-2 discovery, what switches say of
+ * themselves (LLDP; frames with a length for a type, as the spanning tree's are), ICMP, and UDP to the BootP/DHCP
+ * ports (fragments of later packets excepted). Everything else never wakes us.
  *
  * Frames of a VLAN other than the adapter's own are left out: an answer would go out without the
  * tag, into another network. A tag of VLAN 0 carries only a priority.
@@ -23,10 +25,12 @@ const VLAN_TAG = 0xfffff000 + 44;
 const PROGRAM: readonly Instruction[] = [
   [LDW, 0, 0, VLAN_TAG],
   [AND, 0, 0, 0x0fff],
-  [JEQ, 0, 14, 0],
+  [JEQ, 0, 16, 0],
   [LDH, 0, 0, 12],
-  [JEQ, 11, 0, 0x0806],
-  [JEQ, 10, 0, 0x8892],
+  [JEQ, 13, 0, 0x0806],
+  [JEQ, 12, 0, 0x8892],
+  [JEQ, 11, 0, 0x88cc],
+  [JGE, 0, 10, 0x0600],
   [JEQ, 0, 10, 0x0800],
   [LDB, 0, 0, 23],
   [JEQ, 7, 0, 1],

@@ -18,6 +18,10 @@ export class Present {
     return this.addresses.keys();
   }
 
+  all(): Iterable<readonly [MacAddress, Ipv4]> {
+    return this.addresses;
+  }
+
   clear(): void {
     this.addresses.clear();
   }

@@ -4,10 +4,12 @@ import type {
   HeardClient,
   Ipv4,
   MacAddress,
+  Neighbour,
   PrefixLength,
   RelayPort,
   Station,
   Stay,
+  TreeBridge,
   Way,
 } from '@ipsonomo/core';
 import type { MessagePort } from 'node:worker_threads';
@@ -64,6 +66,7 @@ export type RecordEvidence = (
 export interface FieldSubnet {
   readonly id: string;
   readonly name: string;
+  readonly network: Ipv4;
   readonly length: PrefixLength;
   readonly gateway: Ipv4 | undefined;
   /** Addresses Ipsonomo may speak from, best first. */
@@ -147,6 +150,20 @@ export interface FieldEvent {
   readonly bytes: string | undefined;
 }
 
+/** Which socket the cable is in, as far as listening tells. */
+export interface SocketStatus {
+  /** What the switch says of its port. */
+  readonly neighbour: (Neighbour & { readonly at: number }) | undefined;
+  /** Who sends the spanning tree's frames. */
+  readonly bridge: (TreeBridge & { readonly at: number }) | undefined;
+  /** How many devices with an address of a planned subnet were seen. */
+  readonly subnets: readonly { readonly subnetId: string; readonly count: number }[];
+  /** How many with an address of none. */
+  readonly outside: number;
+  /** When anything was heard last. */
+  readonly heardAt: number | undefined;
+}
+
 export interface VoiceState {
   readonly subnetId: string;
   readonly address: Ipv4;
@@ -178,6 +195,7 @@ export interface FieldStatus {
   readonly jobId: string | undefined;
   readonly runId: string | undefined;
   readonly voices: readonly VoiceState[];
+  readonly socket: SocketStatus;
   /** Milliseconds since 1970. */
   readonly answeringUntil: number | undefined;
   /** Interfaces whose bound MACs are answered. */
@@ -210,6 +228,7 @@ export const IDLE: FieldStatus = {
   jobId: undefined,
   runId: undefined,
   voices: [],
+  socket: { neighbour: undefined, bridge: undefined, subnets: [], outside: 0, heardAt: undefined },
   answeringUntil: undefined,
   answers: 0,
   tasks: [],

@@ -21,6 +21,7 @@ import {
   type MacAddress,
   type Plan,
   type RunView,
+  type SocketView,
   type StationView,
   type TwinView,
   type WireChoice,
@@ -28,7 +29,14 @@ import {
 import { addressesOf } from '../field/adapters';
 import type { Field } from '../field/field';
 import type { Practice } from '../field/practice';
-import type { FieldPlan, FieldStatus, FieldTarget, FoundStation, Giving } from '../field/protocol';
+import type {
+  FieldPlan,
+  FieldStatus,
+  FieldTarget,
+  FoundStation,
+  Giving,
+  SocketStatus,
+} from '../field/protocol';
 import { Presence } from '../common/presence';
 import { Turns } from '../common/turns';
 import { Refusal } from '../store/refusal';
@@ -253,6 +261,7 @@ function fieldPlanOf(
     subnets: plan.subnets.map((subnet) => ({
       id: subnet.id,
       name: subnet.name,
+      network: subnet.prefix.network,
       length: subnet.prefix.length,
       gateway: subnet.gateway,
       voices: voiceCandidates(plan, subnet.id),
@@ -328,11 +337,26 @@ function ownAddresses(source: string | undefined): readonly string[] {
   return adapter === undefined ? [] : addressesOf(adapter).filter((one) => one.includes('.'));
 }
 
+const socketView = ({ neighbour, bridge, heardAt, ...rest }: SocketStatus): SocketView => ({
+  ...rest,
+  heardAt: heardAt ?? null,
+  neighbour: neighbour
+    ? {
+        ...neighbour,
+        mac: formatMac(neighbour.mac),
+        vlan: neighbour.vlan ?? null,
+        address: neighbour.address ?? null,
+      }
+    : null,
+  bridge: bridge ? { ...bridge, mac: formatMac(bridge.mac) } : null,
+});
+
 export const fieldView = (status: FieldStatus, now: number): FieldView => ({
   source: status.source ?? null,
   link: status.link,
   jobId: status.jobId ?? null,
   runId: status.runId ?? null,
+  socket: socketView(status.socket),
   voices: status.voices.map((voice) => ({ ...voice, address: formatIpv4(voice.address) })),
   ownAddresses: ownAddresses(status.source),
   answeringUntil: status.answeringUntil ?? null,

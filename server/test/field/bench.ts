@@ -63,6 +63,7 @@ export const planOf = (targets: readonly FieldTarget[], voices = ['10.77.0.253']
     {
       id: 'hall',
       name: 'Filter hall',
+      network: ip('10.77.0.0'),
       length: toPrefixLength(24),
       gateway: undefined,
       voices: voices.map(ip),

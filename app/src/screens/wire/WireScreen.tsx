@@ -6,6 +6,7 @@ import type { AdapterView, WireChoice } from '@ipsonomo/core';
 import { adaptersQuery, useChooseWire, useListen, useRest, useWire } from '../../data';
 import { Choice, Page, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
+import { SocketCard } from './SocketCard';
 
 const PRACTICE = 'practice';
 
@@ -75,7 +76,8 @@ export function WireScreen({ job }: { readonly job: string }) {
           onPress={() => router.navigate(`/job/${job}/cabinet`)}
         />
       ) : null}
-      {field?.runId ? <Counters /> : null}
+      {listening ? <SocketCard job={job} /> : null}
+      {listening ? <Counters /> : null}
     </Page>
   );
 }
