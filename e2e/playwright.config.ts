@@ -17,7 +17,7 @@ export const CHROMIUM = {
 export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
-  timeout: 900_000,
+  timeout: 400_000,
   expect: { timeout: 90_000 },
   workers: 1,
   retries: 0,
@@ -27,5 +27,6 @@ export default defineConfig({
     browserName: 'chromium',
     launchOptions: CHROMIUM,
     trace: 'retain-on-failure',
+    actionTimeout: 120_000,
   },
 });

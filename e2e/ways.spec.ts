@@ -154,3 +154,39 @@ test('DHCP by name: its switches make the name, and nothing has to be bound', as
   await expect(page.getByText('02:4c:7a:66:14:02').first()).toBeVisible();
   await expect(page.getByText('heard asking under the name terminal4-001')).toBeVisible();
 });
+
+test('swap: the steps for somebody without a laptop, printed on one page, and the spare is bound anew', async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await page.getByLabel('Look up a device, a name or an address').fill('grader station 1');
+  await button(page, /^Grader station 1/).click();
+  await button(page, 'It is dead: swap it').click();
+  await expect(page.getByText('No laptop is needed')).toBeVisible();
+  await expect(page.getByText('Set its switches as drawn')).toBeVisible();
+  await expect(page.getByText('Its address is 172.22.40.110.')).toBeVisible();
+  const paper = (await page.pdf({ format: 'A4', printBackground: true })).toString('latin1');
+  expect(paper.match(/\/Type \/Page\b/g)).toHaveLength(1);
+  await button(page, 'The spare is in: look for it').click();
+  await expect(button(page, 'Power off, turn, power on: watch it')).toBeVisible();
+});
+
+test('the round: what to carry, another order and what it costs, and back', async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await place(page, 'Assign').click();
+  await expect(page.getByText(/^Carry: network cable, small screwdriver/)).toBeVisible();
+  await expect(
+    button(page, 'Go to Controller, filter hall').or(button(page, 'Start listening')),
+  ).toBeVisible();
+  await button(page, 'Change the order').click();
+  await button(page, 'Last: Controller, filter hall').click();
+  await expect(page.getByText('You walk in an order of your own')).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('You walk in an order of your own')).toBeVisible();
+  await button(page, 'Back to the best order').click();
+  await expect(page.getByText('You walk in an order of your own')).toBeHidden();
+});

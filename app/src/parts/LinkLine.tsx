@@ -26,6 +26,7 @@ export function LinkLine(props: Props) {
   const tone = isSending ? 'onPlum' : trouble ? 'brick' : 'ink';
   return (
     <View
+      role="banner"
       style={{
         flexDirection: 'row',
         alignItems: 'center',

@@ -84,6 +84,8 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   units: 'devices on the line',
   bandTemplate: 'bands of new subnets',
   namePattern: 'pattern of names',
+  restores: 'what brings its parameters back',
+  passwordAt: 'where its password is kept',
 };
 
 /** What a thing is called where edits are read: "Drum filter drive 2", "subnet Filter hall". */

@@ -7,6 +7,7 @@ export * from './document';
 export { planOf } from './plan-of';
 export * from './edits';
 export * from './take-out';
+export * from './swap';
 export * from './shelf';
 export * from './naming';
 export * from './connection-sizes';

@@ -112,6 +112,8 @@ export const toDevice = (
   modules: [],
   connection: undefined,
   lines: [],
+  restores: undefined,
+  passwordAt: '',
   references: [],
   routes: [],
   translations: [],

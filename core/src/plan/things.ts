@@ -103,6 +103,8 @@ const lineShape = object({
   units: list(object({ unit: whole(0, 255), title: text(120) }), 300),
 });
 
+export const RESTORES = ['controller', 'card', 'stored-set', 'by-hand'] as const;
+
 export const deviceShape = object({
   id,
   /** What people call it: "Drum filter drive 2". */
@@ -125,6 +127,10 @@ export const deviceShape = object({
   modules: list(moduleShape, 2000),
   connection: maybe(connectionShape),
   lines: list(lineShape, 64),
+  /** What brings its parameters back after a swap. */
+  restores: absentAs(maybe(choice(...RESTORES)), () => undefined),
+  /** Where the password that somebody set in it is kept; never the password. */
+  passwordAt: note(200),
   /** Values in it that name another device: who may command it, time server, alarm receiver. */
   references: list(object({ what: text(80), deviceId: maybe(id), address: maybe(ipv4) }), 100),
   routes: list(object({ to: prefix, via: ipv4 }), 1000),

@@ -64,6 +64,11 @@ export function DevicePane({ job, device: id }: { readonly job: string; readonly
       <Change key={device.id} {...{ job, device, at, plan, doc }} />
       <Button
         type="outline"
+        title="It is dead: swap it"
+        onPress={() => router.navigate(`/job/${job}/swap/${at.id}`)}
+      />
+      <Button
+        type="outline"
         title="Everything of this device"
         onPress={() => router.navigate(`/job/${job}/thing/device/${device.id}`)}
       />

@@ -30,6 +30,7 @@ const PLACE_OF: Readonly<Record<string, Place>> = {
   import: 'plan',
   assign: 'assign',
   call: 'assign',
+  swap: 'assign',
   prove: 'prove',
   'hand-over': 'hand-over',
 };

@@ -61,6 +61,11 @@ const PARTS: readonly Part[] = [
     fields: ['connection'],
     summary: ({ connection }) => (isObject(connection) ? String(connection['protocol']) : 'none'),
   },
+  {
+    title: 'When it is swapped',
+    fields: ['restores', 'passwordAt'],
+    summary: (value) => texts(value, 'restores', 'passwordAt'),
+  },
   { title: 'Serial lines', fields: ['lines'], summary: counted('lines', 'line') },
   {
     title: 'Routes and translations',
