@@ -8,6 +8,7 @@ export { planOf } from './plan-of';
 export * from './edits';
 export * from './take-out';
 export * from './swap';
+export * from './not-heard';
 export * from './shelf';
 export * from './naming';
 export * from './connection-sizes';

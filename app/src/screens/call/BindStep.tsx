@@ -19,6 +19,7 @@ import { reasonWords } from '../assign/awaited';
 import { issuesOf } from '../words';
 import { useWide } from '../../theme';
 import { CallPage, type Call } from './CallPage';
+import { Waiting } from './Waiting';
 
 const ANSWER_MINUTES = 10;
 const CAME = 'it came up with its address while it was watched';
@@ -146,25 +147,6 @@ function NotListening({ call }: { readonly call: Call }) {
       <Refusals issues={issuesOf(listen.error)} />
       <Notice tone="plain" title="Nobody listens yet">
         Listening sends nothing. It shows which devices ask for an address.
-      </Notice>
-    </CallPage>
-  );
-}
-
-function Waiting({ call }: { readonly call: Call }) {
-  const { kind } = call;
-  const patience = kind ? kind.bootSeconds + 2 * kind.longestPauseSeconds : 60;
-  return (
-    <CallPage call={call}>
-      <Notice tone="plain" title="Not heard yet">
-        <Words size="second">
-          Power it on, or off and on. Such a device asks within {patience} s. If it does not:
-        </Words>
-        <Words size="second">1. Has its plug a link lamp? No lamp: cable or socket.</Words>
-        <Words size="second">
-          2. Is the laptop in the same switch? Look at the link line above.
-        </Words>
-        <Words size="second">3. Does it keep an address from before? Then it does not ask.</Words>
       </Notice>
     </CallPage>
   );
