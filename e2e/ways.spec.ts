@@ -153,6 +153,9 @@ test('DHCP by name: its switches make the name, and nothing has to be bound', as
   await expect(stage(page, 'given')).toBeVisible();
   await expect(page.getByText('02:4c:7a:66:14:02').first()).toBeVisible();
   await expect(page.getByText('heard asking under the name terminal4-001')).toBeVisible();
+  // It lasts to the next power-off, and nobody goes home over it unaware.
+  await place(page, 'Hand over').click();
+  await expect(page.getByText('1 address gone at the next power-off')).toBeVisible();
 });
 
 test('swap: the steps for somebody without a laptop, printed on one page, and the spare is bound anew', async ({

@@ -6,6 +6,7 @@ import { sourceWords, STAGES } from '@ipsonomo/core';
 import { download, runsQuery, useNoteHandOver } from '../../data';
 import { Card, Page, Refusals, Row, Words } from '../../parts';
 import { usePlan } from '../plan/use-plan';
+import { Temporary } from '../prove/Temporary';
 import { issuesOf, plural } from '../words';
 
 /** The lists and the proof, to take away. */
@@ -30,6 +31,7 @@ export function HandOverScreen({ job }: { readonly job: string }) {
           : 'Nothing changed since the lists were last handed over.'}
       </Words>
       <Refusals issues={issuesOf(note.error)} />
+      {view ? <Temporary job={job} view={view} /> : null}
       <Card strong>
         <Words size="device" heading={2}>
           Address list

@@ -16,6 +16,7 @@ import {
 import { useWide } from '../../theme';
 import { usePlan } from '../plan/use-plan';
 import { issuesOf, lengthOf, plural } from '../words';
+import { Temporary } from './Temporary';
 
 interface Entry {
   readonly device: DeviceInfo;
@@ -55,6 +56,7 @@ export function ProveScreen({ job }: { readonly job: string }) {
       <Refusals issues={issuesOf(error)} />
       {view ? (
         <>
+          <Temporary job={job} view={view} />
           <Group job={job} view={view} title="Found otherwise" entries={groups.otherwise} />
           <Group job={job} view={view} title="Nothing answers" entries={groups.silent} />
           <Group job={job} view={view} title="Not asked yet" entries={groups.open} />
