@@ -206,7 +206,8 @@ export class Giving {
     }
     if (anew && entry.holds) {
       entry.holds = false;
-      if (!watched) this.events.record('asks-again', target, {}, { frame });
+      const isUsual = target.key.by !== 'mac';
+      if (!watched && !isUsual) this.events.record('asks-again', target, {}, { frame });
     }
     if (watched) {
       if (anew) this.events.watchedAsks(target.interfaceId, frame, now);

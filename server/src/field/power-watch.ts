@@ -131,7 +131,8 @@ export class PowerWatch {
   /** The watched device asks for an address: what it had is gone. */
   asks(interfaceId: string, frame: Uint8Array): void {
     const watch = this.watches.get(interfaceId);
-    if (!watch) return;
+    // One known by a name or a port asks at every start: the plant's own service has to answer it then.
+    if (!watch || watch.target.key.by !== 'mac') return;
     this.events.record('asks-again', watch.target, {}, { frame, person: watch.person });
     this.end(watch);
   }

@@ -101,6 +101,23 @@ test('R-KEY-TWINS: two that both go on asking under one name: neither is answere
   expect(bench.replies()).toHaveLength(1);
 });
 
+test('by name: asking at a start is what such a device does, and takes no stage back', () => {
+  const bench = armed(byName());
+  const ask = () => bench.asks(DRIVE, { type: 'DISCOVER', more: [hostName(NAME)] });
+  ask();
+  bench.has(DRIVE, '10.77.0.85');
+  ask();
+  expect(bench.kinds()).not.toContain('asks-again');
+  // Watched, it is back with its address although it asked: somebody else has answered it.
+  bench.engine.watchPower('drive', '');
+  bench.advance(6000);
+  ask();
+  bench.advance(3000);
+  bench.has(DRIVE, '10.77.0.85');
+  expect(bench.kinds()).toContain('kept');
+  expect(bench.kinds()).not.toContain('asks-again');
+});
+
 test('by name: its own MAC under another name is told, and not answered', () => {
   const bench = armed(byName({ mac: DRIVE }));
   bench.asks(DRIVE, { type: 'DISCOVER', more: [hostName('terminal4-008')] });

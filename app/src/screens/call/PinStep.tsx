@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
-import { evidenceWords, isNamedOverLayer2 } from '@ipsonomo/core';
+import { evidenceWords, isKeyed, isNamedOverLayer2 } from '@ipsonomo/core';
 import { useInterfaceAct, useWire } from '../../data';
 import { Notice, Refusals, timeOf, Words } from '../../parts';
 import { issuesOf } from '../words';
@@ -19,7 +19,9 @@ export function PinStep({ call }: { readonly call: Call }) {
   const task = field?.tasks.find((one) => one.kind === 'watch-power' && one.interfaceId === at.id);
   const told = at.keep !== null && at.keep.kind !== 'keep-refused';
   if (task) return <Watching call={call} phase={task.phase} />;
-  const isStored = call.kind?.pinning.by === 'stays' && !isNamedOverLayer2(call.device.way);
+  const asksAlways = isKeyed(call.device.way);
+  const isStored =
+    asksAlways || (call.kind?.pinning.by === 'stays' && !isNamedOverLayer2(call.device.way));
   const ready = told || isStored;
   const watchButton = (type: 'solid' | 'outline') => (
     <Button
@@ -40,8 +42,15 @@ export function PinStep({ call }: { readonly call: Call }) {
           {`${timeOf(at.keep.at)}. Whether it stays is seen only after power off and on.`}
         </Notice>
       ) : isStored ? (
-        <Notice tone="plain" title="Such a device keeps its address by itself">
-          Whether it stays is seen only after power off and on.
+        <Notice
+          tone="plain"
+          title={
+            asksAlways ? 'It asks at every start' : 'Such a device keeps its address by itself'
+          }
+        >
+          {asksAlways
+            ? 'Its address stays when the DHCP service of the plant answers it. Ipsonomo does not answer while it watches, so that shows.'
+            : 'Whether it stays is seen only after power off and on.'}
         </Notice>
       ) : (
         <Notice tone="ochre" title="The address is temporary">
