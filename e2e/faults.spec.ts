@@ -43,9 +43,10 @@ test('a tab reopened at every step goes on where it was', async ({
   page = await reopened(page, errors);
   await holdLabel(page, '02:4c:7a:1d:80:11', '02-4C-7A-1D-80-11');
   await button(page, 'Bind and give 172.22.40.85').click();
-  await expect(page.getByText(/Answering 1 device/)).toBeVisible();
+  // The one that was bound, and two terminals by their names.
+  await expect(page.getByText(/Answering 3 devices/)).toBeVisible();
   page = await reopened(page, errors);
-  await expect(page.getByText(/Answering 1 device/)).toBeVisible();
+  await expect(page.getByText(/Answering 3 devices/)).toBeVisible();
   await button(page, 'Tell it to keep the address').click({ timeout: 120_000 });
   await expect(page.getByText('told to keep its address, and reads back so').first()).toBeVisible();
   page = await reopened(page, errors);

@@ -65,7 +65,8 @@ test('phone: plan, hear, bind, give, pin, prove, hand over', async ({ page, serv
   await button(page, 'Bind and give 172.22.40.104').click();
 
   // Given: seen by evidence, not by the answer alone. Then told to keep it.
-  await expect(page.getByText('Answering 1 device', { exact: true })).toBeVisible();
+  // The one that was bound, and two terminals by their names.
+  await expect(page.getByText('Answering 3 devices', { exact: true })).toBeVisible();
   await expect(page.getByText(/\d+ min · as 172\.22\.40\.253/)).toBeVisible();
   await button(page, 'Tell it to keep the address').click({ timeout: 120_000 });
   await expect(page.getByText('told to keep its address, and reads back so').first()).toBeVisible();
