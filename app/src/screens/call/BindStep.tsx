@@ -18,10 +18,10 @@ import { HeardLine } from '../assign/HeardLine';
 import { reasonWords } from '../assign/awaited';
 import { issuesOf } from '../words';
 import { useWide } from '../../theme';
+import { ANSWER_MINUTES } from './Answering';
 import { CallPage, type Call } from './CallPage';
 import { Waiting } from './Waiting';
 
-const ANSWER_MINUTES = 10;
 const CAME = 'it came up with its address while it was watched';
 
 /** Nothing is bound yet: the label against what was heard, then bind and give. */

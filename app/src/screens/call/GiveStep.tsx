@@ -1,15 +1,14 @@
 import { Button } from '@rneui/themed';
 import { evidenceWords, isAsking, isNamedOverLayer2, WAY_WORDS } from '@ipsonomo/core';
-import { useArm, useCheck, useListen, useWire } from '../../data';
-import { Notice, Refusals, timeOf, Words } from '../../parts';
+import { useCheck, useWire } from '../../data';
+import { Notice, Refusals, timeOf } from '../../parts';
 import { DeviceSwitches } from '../switches/DeviceSwitches';
-import { agoWords, issuesOf, leftWords } from '../words';
+import { agoWords, issuesOf } from '../words';
+import { AnswerAction, useAnswering } from './Answering';
 import { Bound } from './Bound';
 import { CallPage, type Call } from './CallPage';
 import { GiveStation } from './GiveStation';
 import { GuideSteps } from './GuideSteps';
-
-const ANSWER_MINUTES = 10;
 
 /** Bound, not given yet: its next request is answered while Ipsonomo answers. */
 export function GiveStep({ call }: { readonly call: Call }) {
@@ -53,44 +52,23 @@ function Elsewhere({ call }: { readonly call: Call }) {
 
 function Answer({ call }: { readonly call: Call }) {
   const { at, job, offers } = call;
-  const { field, now } = useWire();
-  const arm = useArm();
-  const listen = useListen();
-  const until = field?.answeringUntil ?? 0;
-  const isLooking = field?.tasks.some((one) => one.kind === 'look-for-servers') ?? false;
-  const answering = until > now;
-  const start = () => listen.mutate(job, { onSuccess: () => arm.mutate(ANSWER_MINUTES) });
+  const answering = useAnswering(job);
+  const { isAnswering, now } = answering;
   const [offer] = offers;
   const last = offer
     ? `It last asked ${agoWords(offer.heard.lastAt, now)}.`
     : 'It was not heard in this run.';
   return (
-    <CallPage
-      call={call}
-      action={
-        answering ? (
-          <Words size="strong" align="center">
-            Waiting for its next request · {leftWords(until, now)} left
-          </Words>
-        ) : (
-          <Button
-            size="lg"
-            title={`Answer for ${ANSWER_MINUTES} minutes`}
-            loading={arm.isPending || listen.isPending || isLooking}
-            onPress={start}
-          />
-        )
-      }
-    >
-      <Refusals issues={issuesOf(listen.error ?? arm.error)} />
+    <CallPage call={call} action={<AnswerAction answering={answering} />}>
+      <Refusals issues={issuesOf(answering.error)} />
       {at.trouble ? (
         <Notice tone="brick" title="It is not answered">
           {`Why: ${evidenceWords(at.trouble.kind, at.trouble.facts)}. ${cureOf(at.trouble.kind)}`}
         </Notice>
       ) : (
         <Notice
-          tone={answering ? 'plain' : 'ochre'}
-          title={answering ? 'Its next request is answered' : 'Nothing is answered now'}
+          tone={isAnswering ? 'plain' : 'ochre'}
+          title={isAnswering ? 'Its next request is answered' : 'Nothing is answered now'}
         >
           {`${last} Power it off and on if you do not want to wait.`}
         </Notice>

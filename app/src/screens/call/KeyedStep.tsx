@@ -1,48 +1,27 @@
-import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
 import { dhcpNameOf, evidenceWords, portText, type HeardView } from '@ipsonomo/core';
-import { evidenceQuery, useArm, useEdit, useHeard, useListen, useWire } from '../../data';
+import { evidenceQuery, useEdit, useHeard, useWire } from '../../data';
 import { Card, MacText, Notice, Refusals, Row, Words } from '../../parts';
 import { HeardLine } from '../assign/HeardLine';
 import { DeviceSwitches } from '../switches/DeviceSwitches';
-import { agoWords, issuesOf, leftWords } from '../words';
+import { agoWords, issuesOf } from '../words';
+import { AnswerAction, useAnswering } from './Answering';
 import { CallPage, type Call } from './CallPage';
-
-const ANSWER_MINUTES = 10;
 
 /** A device known by its name or its switch port: whoever asks under it is answered, with no MAC bound. */
 export function KeyedStep({ call }: { readonly call: Call }) {
   const { at, job, device } = call;
-  const { field, now } = useWire();
-  const arm = useArm();
-  const listen = useListen();
-  const until = field?.answeringUntil ?? 0;
-  const isLooking = field?.tasks.some((one) => one.kind === 'look-for-servers') ?? false;
+  const answering = useAnswering(job);
   const planned = call.plan.devices.find((one) => one.id === device.id);
   const port = planned?.interfaces.find((one) => one.id === at.id)?.port;
   const byName = device.way === 'dhcp-name';
-  const start = () => listen.mutate(job, { onSuccess: () => arm.mutate(ANSWER_MINUTES) });
   return (
     <CallPage
       call={call}
-      action={
-        until > now ? (
-          <Words size="strong" align="center">
-            Waiting for its next request · {leftWords(until, now)} left
-          </Words>
-        ) : (
-          <Button
-            size="lg"
-            title={`Answer for ${ANSWER_MINUTES} minutes`}
-            disabled={!byName && port === undefined}
-            loading={arm.isPending || listen.isPending || isLooking}
-            onPress={start}
-          />
-        )
-      }
+      action={<AnswerAction answering={answering} disabled={!byName && port === undefined} />}
     >
-      <Refusals issues={issuesOf(listen.error ?? arm.error)} />
+      <Refusals issues={issuesOf(answering.error)} />
       {at.trouble ? (
         <Notice tone="brick" title="It is not answered">
           {`${evidenceWords(at.trouble.kind, at.trouble.facts)}. ${TROUBLE_CURE}`}
