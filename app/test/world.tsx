@@ -5,6 +5,7 @@ import type { ReactElement } from 'react';
 import {
   docOfPlan,
   NO_COST,
+  NOTHING_SEEN,
   must,
   parseIpv4,
   parseMac,
@@ -48,17 +49,7 @@ export const interfaceView = (fields: Partial<InterfaceView> = {}): InterfaceVie
   subnetId: 'hall',
   address: '172.22.40.85',
   mac: null,
-  stage: 'planned',
-  notches: (['planned', 'heard', 'given', 'pinned', 'proven'] as const).map((stage) => ({
-    stage,
-    state: stage === 'planned' ? 'reached' : 'open',
-    by: null,
-  })),
-  check: null,
-  keep: null,
-  askedBy: null,
-  arrived: null,
-  trouble: null,
+  ...NOTHING_SEEN,
   ...fields,
 });
 
