@@ -59,7 +59,7 @@ export function answerDiscovery(now: StationNow, frame: DiscoveryFrame): Station
   const reply = (message: DiscoveryMessage, after = 0, deeds: readonly StationDeed[] = []) => ({
     ...{ frame: discoveryFrame(now.mac, ethernet.from, message), after, deeds },
   });
-  if (discovery.service === 'identify') {
+  if (discovery.act === 'identify') {
     if (ethernet.to !== DISCOVERY_GROUP) return undefined;
     const asked = nameAskedFor(discovery);
     if (asked !== undefined && asked !== now.name) return undefined;
@@ -67,7 +67,7 @@ export function answerDiscovery(now: StationNow, frame: DiscoveryFrame): Station
     const spread = Math.max(1, discovery.delay);
     return reply(told, (now.mac % spread) * 10);
   }
-  if (discovery.service !== 'set' || ethernet.to !== now.mac) return undefined;
+  if (discovery.act !== 'set' || ethernet.to !== now.mac) return undefined;
   const outcomes = discovery.blocks.map((block) => deedOf(now, block));
   const codes = outcomes.map((one) => (typeof one === 'number' ? one : CODE.done));
   const deeds = outcomes.filter((one) => typeof one !== 'number');

@@ -156,8 +156,8 @@ export function frameView(frame: Dissected): Readonly<Record<string, unknown>> {
 
 type DiscoveryFrame = Extract<Dissected, { kind: 'discovery' }>;
 
-const discoveryKind = ({ discovery: { service, type } }: DiscoveryFrame): string =>
-  `discovery ${service}${type === 'request' ? '' : type === 'success' ? ' answered' : ' refused'}`;
+const discoveryKind = ({ discovery: { act, type } }: DiscoveryFrame): string =>
+  `discovery ${act}${type === 'request' ? '' : type === 'success' ? ' answered' : ' refused'}`;
 
 const discoveryView = ({ discovery }: DiscoveryFrame) => ({
   transaction: discovery.transaction.toString(16).padStart(8, '0'),

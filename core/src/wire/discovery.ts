@@ -22,11 +22,11 @@ import { ethernet, ETHERTYPE } from './ethernet';
 /** All stations listen to this group address. */
 export const DISCOVERY_GROUP: MacAddress = toMac(0x010ecf000000);
 
-const SERVICES = { get: 3, set: 4, identify: 5, hello: 6 } as const;
+const ACTS = { get: 3, set: 4, identify: 5, hello: 6 } as const;
 const TYPES = { request: 0, success: 1, unsupported: 5 } as const;
 const FRAME = { hello: 0xfefc, getSet: 0xfefd, identify: 0xfefe, identified: 0xfeff } as const;
 
-export type DiscoveryService = keyof typeof SERVICES;
+export type DiscoveryAct = keyof typeof ACTS;
 export type DiscoveryType = keyof typeof TYPES;
 
 /** One block: what it is about by option and suboption, and its value. */
@@ -42,7 +42,7 @@ export interface DiscoveryBlock {
 }
 
 export interface DiscoveryMessage {
-  readonly service: DiscoveryService;
+  readonly act: DiscoveryAct;
   readonly type: DiscoveryType;
   /** 32 bits; an answer repeats that of its request. */
   readonly transaction: number;
@@ -80,17 +80,17 @@ const isBlock = (
   name: keyof typeof BLOCK,
 ): boolean => option === BLOCK[name][0] && suboption === BLOCK[name][1];
 
-type Kind = Pick<DiscoveryMessage, 'service' | 'type'>;
+type Kind = Pick<DiscoveryMessage, 'act' | 'type'>;
 
 /** A get names what it wants to know and nothing more: no length, no value. */
-const isBare = ({ service, type }: Kind): boolean => service === 'get' && type === 'request';
+const isBare = ({ act, type }: Kind): boolean => act === 'get' && type === 'request';
 
-const hasWord = ({ service, type }: Kind, block: Pick<DiscoveryBlock, 'option' | 'suboption'>) =>
-  !(service === 'identify' && type === 'request') && !isBlock(block, 'response');
+const hasWord = ({ act, type }: Kind, block: Pick<DiscoveryBlock, 'option' | 'suboption'>) =>
+  !(act === 'identify' && type === 'request') && !isBlock(block, 'response');
 
-const frameIdOf = ({ service, type }: Kind): number => {
-  if (service === 'hello') return FRAME.hello;
-  if (service !== 'identify') return FRAME.getSet;
+const frameIdOf = ({ act, type }: Kind): number => {
+  if (act === 'hello') return FRAME.hello;
+  if (act !== 'identify') return FRAME.getSet;
   return type === 'request' ? FRAME.identify : FRAME.identified;
 };
 
@@ -136,12 +136,12 @@ function readBlock(kind: Kind, bytes: Uint8Array, at: number, end: number) {
 }
 
 function readKind(bytes: Uint8Array, at: number): Kind {
-  const service = keyOf(SERVICES, u8(bytes, at + 2));
+  const act = keyOf(ACTS, u8(bytes, at + 2));
   const type = keyOf(TYPES, u8(bytes, at + 3));
-  if (!service) throw new DecodeError('discovery.service', at + 2, 3, u8(bytes, at + 2));
+  if (!act) throw new DecodeError('discovery.act', at + 2, 3, u8(bytes, at + 2));
   if (!type) throw new DecodeError('discovery.type', at + 3, 0, u8(bytes, at + 3));
-  expect('discovery.frameId', at, frameIdOf({ service, type }), u16(bytes, at));
-  return { service, type };
+  expect('discovery.frameId', at, frameIdOf({ act, type }), u16(bytes, at));
+  return { act, type };
 }
 
 /** One message, from its frame id on. What follows the last block is padding of the frame. */
@@ -149,7 +149,7 @@ export const discovery: Codec<DiscoveryMessage> = {
   length: (message) => HEAD + blocksLength(message),
   encode(message, bytes, at) {
     put16(bytes, at, frameIdOf(message));
-    bytes[at + 2] = SERVICES[message.service];
+    bytes[at + 2] = ACTS[message.act];
     bytes[at + 3] = TYPES[message.type];
     put32(bytes, at + 4, message.transaction);
     put16(bytes, at + 8, message.delay);

@@ -94,11 +94,11 @@ function addressBytes(value: Pick<StationAddress, 'address' | 'mask' | 'gateway'
 }
 
 const request = (
-  service: DiscoveryMessage['service'],
+  act: DiscoveryMessage['act'],
   transaction: number,
   blocks: readonly DiscoveryBlock[],
   delay = 0,
-): DiscoveryMessage => ({ service, type: 'request', transaction, delay, blocks });
+): DiscoveryMessage => ({ act, type: 'request', transaction, delay, blocks });
 
 /** Answers are spread over so many milliseconds by this factor. */
 export const responseWindow = (delay: number): number => delay * 10;
@@ -174,7 +174,7 @@ export type StationRefusal = (typeof STATION_REFUSALS)[number] | 'unknown' | 'un
 
 /** What came of a set: `done`, or the first refusal; undefined where this is no answer to one. */
 export function outcomeOf(message: DiscoveryMessage): StationRefusal | undefined {
-  if (message.service !== 'set' || message.type === 'request') return undefined;
+  if (message.act !== 'set' || message.type === 'request') return undefined;
   if (message.type === 'unsupported') return 'unsupported';
   const codes = message.blocks
     .filter((one) => one.option === BLOCK.response[0] && one.suboption === BLOCK.response[1])

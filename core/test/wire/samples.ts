@@ -118,11 +118,11 @@ const addressed = orderOf(8, {
   ...{ gateway: undefined, stay: 'temporary' },
 });
 const identified: DiscoveryMessage = {
-  ...{ service: 'identify', type: 'success', transaction: 9, delay: 0 },
+  ...{ act: 'identify', type: 'success', transaction: 9, delay: 0 },
   blocks: blocksOfStation(STATION),
 };
 const got: DiscoveryMessage = {
-  ...{ service: 'get', type: 'request', transaction: 9, delay: 0 },
+  ...{ act: 'get', type: 'request', transaction: 9, delay: 0 },
   blocks: [{ option: 2, suboption: 2, word: undefined, data: new Uint8Array(0) }],
 };
 

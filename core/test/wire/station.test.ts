@@ -32,7 +32,7 @@ test.each([
 ] as const)('a station with %s', (_what, blocks, expected) => {
   const text = (value: string) => Uint8Array.from(value, (letter) => letter.charCodeAt(0));
   const message: DiscoveryMessage = {
-    ...{ service: 'identify', type: 'success', transaction: 1, delay: 0 },
+    ...{ act: 'identify', type: 'success', transaction: 1, delay: 0 },
     blocks: blocks.map(([option, suboption, word, value]) => ({
       ...{ option, suboption, word, data: text(value) },
     })),
@@ -54,7 +54,7 @@ test.each([
     .match(/.{8}/g)
     ?.forEach((bits, at) => (data[at] = parseInt(bits, 2)));
   const blocks = [{ option: 1, suboption: 2, word, data }];
-  const message = { service: 'identify', type: 'success', transaction: 1, delay: 0 } as const;
+  const message = { act: 'identify', type: 'success', transaction: 1, delay: 0 } as const;
   expect(stationOf(DEVICE, { ...message, blocks }).address?.state).toBe(state);
 });
 
@@ -77,7 +77,7 @@ test('who has a name asks for just that', () => {
 
 test.each([
   ['process data of the same type is no discovery', { 14: 0x80, 15: 0x00 }, 'ethernet'],
-  ['an unknown service', { 16: 9 }, 'discovery.service at byte 16: need 3, have 9'],
+  ['an unknown act', { 16: 9 }, 'discovery.act at byte 16: need 3, have 9'],
   ['an unknown answer', { 17: 3 }, 'discovery.type at byte 17: need 0, have 3'],
   ['an id that does not fit', { 15: 0xfe }, 'discovery.frameId at byte 14: need 65279, have 65278'],
   ['more blocks than there are bytes', { 24: 9 }, 'discovery.blocks at byte 26'],

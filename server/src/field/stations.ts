@@ -162,14 +162,14 @@ export class Stations {
 
   /** An answer, a hello, or somebody else's search. */
   frame({ ethernet, discovery }: DiscoveryFrame, bytes: Uint8Array, now: number): void {
-    if (discovery.service === 'set') {
+    if (discovery.act === 'set') {
       const outcome = outcomeOf(discovery);
       const waiting = this.waiting.get(discovery.transaction);
       if (outcome && waiting?.from === ethernet.from) waiting.answer(outcome);
       return;
     }
-    const isTold = discovery.service === 'identify' && discovery.type === 'success';
-    if (!isTold && discovery.service !== 'hello') return;
+    const isTold = discovery.act === 'identify' && discovery.type === 'success';
+    if (!isTold && discovery.act !== 'hello') return;
     const station = stationOf(ethernet.from, discovery);
     const before = this.known.get(station.mac);
     const one: FoundStation = {

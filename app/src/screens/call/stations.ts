@@ -15,15 +15,15 @@ export interface StationOffer {
   readonly reasons: readonly OfferReason[];
 }
 
-const stationOf = (view: StationView): OfferStation | undefined => {
-  const mac = parseMac(view.mac);
-  const address = view.address === null ? undefined : parseIpv4(view.address);
+const stationOf = (told: StationView): OfferStation | undefined => {
+  const mac = parseMac(told.mac);
+  const address = told.address === null ? undefined : parseIpv4(told.address);
   if (!mac.ok) return undefined;
   return {
     mac: mac.value,
-    name: view.name ?? undefined,
-    vendor: view.vendor ?? undefined,
-    device: view.device ?? undefined,
+    name: told.name ?? undefined,
+    vendor: told.vendor ?? undefined,
+    device: told.device ?? undefined,
     address: address?.ok ? address.value : undefined,
   };
 };
@@ -42,7 +42,7 @@ export function stationOffers(
     ),
   );
   const open = stations
-    .flatMap((view) => stationOf(view) ?? [])
+    .flatMap((told) => stationOf(told) ?? [])
     .filter(({ mac }) => !bound.has(mac));
   return stationsFor(planned, own, findKind(plan, device.kindId), open).flatMap(
     ({ mac, reasons }) => {

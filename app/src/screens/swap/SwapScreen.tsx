@@ -20,7 +20,7 @@ export function SwapScreen({ job, id }: { readonly job: string; readonly id: str
     <Page action={<SwapAction job={job} at={at} needsLaptop={swap.needsLaptop} />}>
       <View style={{ gap: 4 }}>
         <Words size="second" tone="second">
-          {placeOf(device)} · {view.name}
+          {view.name} · {placeOf(device)}
         </Words>
         <Words size="title" heading={1}>
           Swap {device.title}
