@@ -44,6 +44,7 @@ test('wide: a list is refused, matched, taken; its snags are mended at once; lin
     await expect(page.getByText('They would bring 1 wrong snag into the plan.')).toBeVisible();
     await pick(page, 'Where it is', 'cabinet');
     await button(page, 'Add the other 5 devices').click();
+    await page.getByLabel('Find in the sheet').fill('Valve t');
     await expect(page.getByRole('gridcell', { name: 'Valve thrice' })).toBeVisible();
     await expect(page.getByText('172.22.41.120 is given 3 times').first()).toBeVisible();
   });
