@@ -37,7 +37,8 @@ const STRANGERS = 0x02cc00000000;
 function definition(index: number, kind: Kind, first = FIRST): DeviceDefinition {
   const id = `${first}-${index}`;
   const place = { id, title: id, place: '', segment: '', label: '' };
-  return { ...place, kind, mac: toMac(first + index), hostName: `device-${index}` };
+  const word = first === FIRST ? 'device' : 'stranger';
+  return { ...place, kind, mac: toMac(first + index), hostName: `${word}-${index}` };
 }
 
 const definitions =

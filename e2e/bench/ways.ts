@@ -53,6 +53,7 @@ const discoveryFigure = (): Promise<Figure> =>
     for (let run = 0; run <= RUNS; run += 1) {
       await api(server, 'POST', '/field/rest');
       await api(server, 'POST', '/field/listen', { jobId: job });
+      await until('the list of another run is gone', async () => (await listed(server)) === 0);
       const start = performance.now();
       const search = api(server, 'POST', `/jobs/${job}/stations/search`, {});
       await until('all stations', async () => (await listed(server)) === STATIONS);
