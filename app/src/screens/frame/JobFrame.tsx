@@ -79,7 +79,7 @@ function WireLine({ job }: { readonly job: string }) {
   const wide = useWide();
   const until = field?.answeringUntil ?? 0;
   const isAnswering = until > now;
-  const trouble = field !== undefined && (field.link !== 'up' || field.notices.length > 0);
+  const trouble = field !== undefined && (field.link !== 'up' || field.notices.some(isTrouble));
   return (
     <LinkLine
       wire={wireWords(field)}
@@ -102,6 +102,9 @@ function whoWords(field: FieldView | undefined, isSending: boolean): string | un
   if (first === undefined) return undefined;
   return `as ${first}${more.length > 0 ? ` +${more.length}` : ''}`;
 }
+
+/** That nobody else answered is told, and no trouble. */
+const isTrouble = ({ code }: FieldView['notices'][number]): boolean => code !== 'no-other-server';
 
 function wireWords(field: FieldView | undefined): string {
   if (!field) return 'No word from the server';
