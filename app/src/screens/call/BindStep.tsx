@@ -32,6 +32,7 @@ export function BindStep({ call }: { readonly call: Call }) {
   const [chosen, setChosen] = useState<string>();
   const [typed, setTyped] = useState('');
   const [reason, setReason] = useState('');
+  const [isNone, setNone] = useState(false);
   const binding = useBindAndGive(job, at.id, asks);
   const listening = field?.runId !== null && field?.jobId === job;
   // What is held against the label must not change under the hand when another device speaks.
@@ -53,6 +54,7 @@ export function BindStep({ call }: { readonly call: Call }) {
 
   if (!listening && !macText) return <NotListening call={call} />;
   if (!mac?.ok || !macText) return <Waiting call={call} />;
+  if (isNone) return <Waiting call={call} onBack={() => setNone(false)} />;
   const bind = () => binding.act({ mac: macText, label: typed, reason: came ? CAME : reason });
   return (
     <CallPage
@@ -103,6 +105,7 @@ export function BindStep({ call }: { readonly call: Call }) {
         ) : null}
       </Card>
       <Others call={call} current={macText} onChoose={setChosen} />
+      <Button type="clear" title="It is none that is heard" onPress={() => setNone(true)} />
     </CallPage>
   );
 }

@@ -1,3 +1,4 @@
+import { Button } from '@rneui/themed';
 import { View } from 'react-native';
 import { notHeardCauses, patienceFor, type NotHeardCause } from '@ipsonomo/core';
 import { useWire } from '../../data';
@@ -5,8 +6,14 @@ import { Notice, Row, Words } from '../../parts';
 import { DeviceSwitches } from '../switches/DeviceSwitches';
 import { CallPage, type Call } from './CallPage';
 
+interface Props {
+  readonly call: Call;
+  /** Back to those that are heard, where there are any. */
+  readonly onBack?: () => void;
+}
+
 /** It has not asked yet: how long such a device takes, and then what to look at, in order. */
-export function Waiting({ call }: { readonly call: Call }) {
+export function Waiting({ call, onBack }: Props) {
   const { kind, device, at, plan } = call;
   const { field } = useWire();
   const heard = [...(field?.socket.subnets ?? [])].sort((a, b) => b.count - a.count);
@@ -46,6 +53,7 @@ export function Waiting({ call }: { readonly call: Call }) {
           );
         })}
       </View>
+      {onBack ? <Button type="outline" title="Look at what is heard" onPress={onBack} /> : null}
       {causes.some(({ code }) => code === 'switches') ? (
         <DeviceSwitches plan={plan} deviceId={device.id} interfaceId={at.id} />
       ) : null}

@@ -26,6 +26,7 @@ export function SwapScreen({ job, id }: { readonly job: string; readonly id: str
           Swap {device.title}
         </Words>
         <AddressText
+          still
           size="call"
           address={info?.interfaces.find((one) => one.id === id)?.address ?? ''}
           length={lengthOf(subnet?.network)}
