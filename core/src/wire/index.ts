@@ -13,6 +13,7 @@ export * from './tcp';
 export * from './dhcp/options';
 export * from './dhcp/message';
 export * from './enip/encapsulation';
+export * from './enip/identity';
 export * from './enip/cip';
 export * from './enip/tcpip-object';
 export * from './frame';

@@ -17,6 +17,7 @@ import {
   ethernet,
   icmp,
   identifyAll,
+  identityAnswer,
   identifyName,
   interfaceConfiguration,
   ipFrame,
@@ -42,6 +43,7 @@ import {
   unconnected,
   type Codec,
   type DiscoveryMessage,
+  type Identity,
   type Station,
 } from '../../src';
 
@@ -54,6 +56,10 @@ export const DEVICE_IP = ip('172.22.40.104');
 export const LAPTOP_IP = ip('172.22.40.250');
 
 const text = (value: string) => Uint8Array.from(value, (letter) => letter.charCodeAt(0));
+const IDENTITY: Identity = {
+  ...{ address: DEVICE_IP, vendor: 65_201, type: 12, product: 16, revision: [2, 7] },
+  ...{ status: 0x0061, serial: 0x7a405162, name: 'Valve block 16', state: 3 },
+};
 const echo = { kind: 'echo-request', identifier: 7, sequence: 9, data: text('ipsonomo') } as const;
 const segment = {
   fromPort: 50000,
@@ -207,6 +213,7 @@ export const samples: readonly (readonly [string, Codec<never>, unknown])[] = (
     ],
     ['cip reply', cipReply, { service: 0x0e, status: 5, additional: [0x0102], data: text('x') }],
     ['dword', dword, 0xfffffff0],
+    ['identity', identityAnswer, IDENTITY],
     [
       'interface configuration',
       interfaceConfiguration,
@@ -277,6 +284,22 @@ export const frames: Readonly<Record<string, Uint8Array>> = {
       ...discover,
       options: [...(discover.options ?? []).filter((o) => o.code !== 224), LONG_OPTION],
     },
+  ),
+  whoItIs: ipFrame(
+    DEVICE,
+    LAPTOP,
+    ipv4PacketOf({
+      from: DEVICE_IP,
+      to: LAPTOP_IP,
+      protocol: PROTOCOL.tcp,
+      payload: encodeWith(tcp(DEVICE_IP, LAPTOP_IP), {
+        ...{ ...segment, fromPort: 44818, toPort: 50000, options: new Uint8Array(0) },
+        payload: encodeWith(encapsulation, {
+          ...{ command: 0x63, session: 0, status: 0, context: text('ipsonomo') },
+          data: encodeWith(identityAnswer, IDENTITY),
+        }),
+      }),
+    }),
   ),
   readAttribute: ipFrame(
     LAPTOP,

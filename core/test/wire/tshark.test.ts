@@ -73,6 +73,18 @@ withTshark('what we encode is dissected cleanly by tshark', () => {
       ['1', '0x006f', '0x00001234', '0x0e', '0xf5', '0x01'],
     ],
     [
+      'whoItIs',
+      [
+        ...['enip.command', 'enip.lir.vendor', 'enip.lir.devtype', 'enip.lir.prodcode'],
+        ...['enip.lir.status', 'enip.lir.serial', 'enip.lir.name', 'enip.lir.state'],
+        ...['enip.sinaddr', 'enip.sinport'],
+      ],
+      [
+        ...['0x0063', '0xfeb1', '12', '16', '0x0061', '0x7a405162', 'Valve block 16', '0x03'],
+        ...['172.22.40.104', '44818'],
+      ],
+    ],
+    [
       'identify',
       [
         'eth.dst',
