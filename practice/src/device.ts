@@ -3,14 +3,16 @@ import {
   DHCP_PORT,
   dhcpFrame,
   ENIP_PORT,
+  pagePortOf,
+  speaksEnip,
   formatIpv4,
+  guideOf,
   encodeWith,
   dhcpMessage,
   LIMITED_BROADCAST,
   newHost,
   nextTickOf,
   readSwitches,
-  sourceOf,
   stepHost,
   UNSPECIFIED,
   type Dissected,
@@ -34,9 +36,10 @@ import {
   type ClientTraits,
 } from './client';
 import { Lending, type Pool } from './lending';
+import { Services } from './services';
 import { factoryMemory, startOf, untouched, type Memory, type Start } from './start';
+import { StationController, type ProjectStation } from './station-controller';
 import { answerDiscovery, type StationDeed } from './station';
-import { answerTcpip } from './tcpip-service';
 
 /** One device of a practice site as it is delivered. */
 export interface DeviceDefinition {
@@ -59,16 +62,21 @@ export interface DeviceDefinition {
   readonly stationName?: string;
   /** The network its switches choose the last number in. */
   readonly network?: Prefix;
+  /** It starts these stations, by their names. */
+  readonly project?: readonly ProjectStation[];
+  /** The controller that runs it once it has given it its address. */
+  readonly runBy?: MacAddress;
   /** It lends addresses to whoever asks. */
   readonly lends?: Pool;
 }
 
-const NOTHING = new Uint8Array(0);
 /** One quick probe before an address is used; BootP devices just take what they are given. */
 const DHCP_CLAIM = { probes: 1, interval: 0, wait: 250 };
 const PLAIN_CLAIM = { probes: 0, interval: 0, wait: 0 };
 const STORED_CLAIM = { probes: 2, interval: 200, wait: 200 };
 const AFTER_DECLINE = 10_000;
+/** From "restart" on its page to the restart, so that the page still gets its answer. */
+const RESTARTS_AFTER = 300;
 
 /** How long a lamp flashes when it is asked to (common practice, no source). */
 const FLASH = 3000;
@@ -94,7 +102,11 @@ export class PracticeDevice {
   private bootsAt: number;
   private conflict = false;
   private heldBack = 0;
-  private readonly inbox = new Map<string, Uint8Array>();
+  private readonly services: Services;
+  private readonly controller: StationController;
+  /** Its controller gave it its address and is connected since. */
+  private isRun = false;
+  private restartsAt = Infinity;
 
   constructor(
     readonly definition: DeviceDefinition,
@@ -103,6 +115,8 @@ export class PracticeDevice {
   ) {
     const { kind, stored, stationName } = definition;
     this.cable = !definition.unplugged;
+    this.services = new Services(random);
+    this.controller = new StationController(definition.mac, definition.project ?? []);
     this.lending = definition.lends && new Lending(definition.lends);
     this.positions = untouched(kind);
     const made = factoryMemory(kind);
@@ -140,7 +154,10 @@ export class PracticeDevice {
     this.host = this.freshHost();
     this.client = undefined;
     this.conflict = false;
-    this.inbox.clear();
+    this.services.forget();
+    this.isRun = false;
+    this.controller.power(false, now);
+    this.restartsAt = Infinity;
     this.passingName = undefined;
     this.flashesUntil = 0;
     this.later.length = 0;
@@ -160,24 +177,41 @@ export class PracticeDevice {
     if (face && readSwitches(face, positions).ok) this.positions = positions;
   }
 
+  /** An address typed on its keypad, or written by its maker's tool or a card. */
+  type(address: HostAddress): void {
+    if (isTypedInto(this.definition.kind))
+      this.memory = { ...this.memory, control: 0, stored: address };
+  }
+
   nextAt(): number {
     if (!this.power) return Infinity;
     const client = this.client ? Math.max(this.client.nextAt, this.heldBack) : Infinity;
     const later = Math.min(Infinity, ...this.later.map(({ at }) => at));
-    return Math.min(this.bootsAt, client, later, nextTickOf(this.host) ?? Infinity);
+    return Math.min(
+      this.bootsAt,
+      this.restartsAt,
+      this.controller.nextAt(),
+      client,
+      later,
+      nextTickOf(this.host) ?? Infinity,
+    );
   }
 
   /** Everything that is due. */
   run(now: number): readonly Uint8Array[] {
     if (!this.power) return [];
     const frames: Uint8Array[] = [];
+    if (now >= this.restartsAt) {
+      this.setPower(false, now);
+      this.setPower(true, now);
+    }
     if (now >= this.bootsAt) {
       this.bootsAt = Infinity;
       frames.push(...this.boot(now));
     }
     if (this.client && now >= this.heldBack)
       frames.push(...this.onClient(runClient(this.client, this.traits(), now), now));
-    frames.push(...this.due(now));
+    frames.push(...this.due(now), ...this.controller.run(now));
     frames.push(...this.step({ kind: 'tick' }, now));
     return frames;
   }
@@ -200,13 +234,15 @@ export class PracticeDevice {
     frame: Extract<Dissected, { kind: 'discovery' }>,
     now: number,
   ): readonly Uint8Array[] {
-    const { mac, kind, owned } = this.definition;
+    const { mac, kind, owned, runBy } = this.definition;
+    this.controller.hear(frame);
     if (!kind.station) return [];
+    const isByController = frame.ethernet.from === runBy;
     const answer = answerDiscovery(
       {
         ...{ mac, kind, address: this.host.configured, conflict: this.conflict },
         name: this.passingName ?? this.memory.stationName,
-        isRunning: owned ?? false,
+        isRunning: (owned ?? false) || (this.isRun && !isByController),
       },
       frame,
     );
@@ -215,6 +251,8 @@ export class PracticeDevice {
       this.later.push({ at: now + answer.after, frame: answer.frame });
       return [];
     }
+    if (isByController && answer.deeds.some(({ kind: what }) => what === 'address'))
+      this.isRun = true;
     return [answer.frame, ...answer.deeds.flatMap((deed) => this.obey(deed, now))];
   }
 
@@ -250,12 +288,15 @@ export class PracticeDevice {
 
   private freshHost(): HostState {
     const { mac, kind } = this.definition;
-    const speaksEnip = kind.pinning.by === 'tcpip-object';
+    const pagePort = pagePortOf(kind);
     return newHost({
       mac,
       answersPing: kind.answersPing,
       forwards: false,
-      tcpPorts: speaksEnip ? [ENIP_PORT] : [],
+      tcpPorts: [
+        ...(speaksEnip(kind) ? [ENIP_PORT] : []),
+        ...(pagePort === undefined ? [] : [pagePort]),
+      ],
     });
   }
 
@@ -279,6 +320,7 @@ export class PracticeDevice {
 
   private boot(now: number): readonly Uint8Array[] {
     const { kind, network } = this.definition;
+    this.controller.power(true, now);
     const { start, memory } = startOf(kind, this.positions, this.memory, network);
     this.start = start;
     this.memory = memory;
@@ -342,8 +384,11 @@ export class PracticeDevice {
         return this.client && !this.host.configured ? this.decline(this.client, now) : [];
       case 'received':
         return this.onData(news.id, news.data, now);
+      case 'accepted':
+        this.services.accepted(news.id, news.localPort);
+        return [];
       case 'closed':
-        this.inbox.delete(news.id);
+        this.services.closed(news.id);
         return [];
       case 'udp':
         return news.toPort === DHCP_PORT.server ? this.lend(news.payload) : [];
@@ -354,10 +399,8 @@ export class PracticeDevice {
 
   private lend(payload: Uint8Array): readonly Uint8Array[] {
     const own = this.host.configured;
-    const reply = own && this.lending?.answer(payload, own);
-    if (!reply) return [];
-    const ends = { from: own.address, fromPort: DHCP_PORT.server, toPort: DHCP_PORT.client };
-    return [dhcpFrame(this.definition.mac, { ...ends, to: LIMITED_BROADCAST }, reply)];
+    const frame = own && this.lending?.frame(payload, own, this.definition.mac);
+    return frame ? [frame] : [];
   }
 
   private decline(client: ClientState, now: number): readonly Uint8Array[] {
@@ -367,30 +410,21 @@ export class PracticeDevice {
     return this.onClientNews({ kind: 'send', message, to: 'everybody' }, now);
   }
 
-  private onData(id: string, data: Uint8Array, now: number): readonly Uint8Array[] {
-    const waiting = this.inbox.get(id) ?? NOTHING;
-    const received = new Uint8Array(waiting.length + data.length);
-    received.set(waiting);
-    received.set(data, waiting.length);
-    const answer = answerTcpip(
-      {
-        control: this.memory.control,
-        configured: this.host.configured,
-        owned: this.definition.owned ?? false,
-      },
-      received,
-    );
-    this.inbox.set(id, answer.rest);
-    if (answer.control !== undefined) this.keep(answer.control);
-    const frames: Uint8Array[] = [];
-    if (answer.bytes.length > 0)
-      frames.push(...this.step({ kind: 'write', id, data: answer.bytes }, now));
-    if (answer.ends) frames.push(...this.step({ kind: 'close', id }, now));
-    return frames;
-  }
-
-  private keep(control: number): void {
-    const stored = sourceOf(control) === 'stored' ? this.host.configured : this.memory.stored;
-    this.memory = { ...this.memory, control, stored };
+  private onData(id: string, received: Uint8Array, now: number): readonly Uint8Array[] {
+    const { kind, mac, owned = false } = this.definition;
+    const { configured } = this.host;
+    const device = { kind, mac, configured, owned: owned || this.isRun, memory: this.memory };
+    const { data, ends, memory, apply, restarts } = this.services.received(id, received, device);
+    this.memory = memory;
+    if (restarts) this.restartsAt = now + RESTARTS_AFTER;
+    return [
+      ...(data.length > 0 ? this.step({ kind: 'write', id, data }, now) : []),
+      ...(ends ? this.step({ kind: 'close', id }, now) : []),
+      ...(apply ? this.step({ kind: 'claim', wanted: apply, timing: PLAIN_CLAIM }, now) : []),
+    ];
   }
 }
+
+/** Devices that take an address by hand: on a keypad, from a tool, from a card. */
+export const isTypedInto = (kind: Kind): boolean =>
+  (['keypad', 'makers-tool', 'card'] as const).some((way) => guideOf(kind, way) !== undefined);

@@ -1,5 +1,8 @@
 import {
   BROADCAST_FLAG,
+  DHCP_PORT,
+  dhcpFrame,
+  LIMITED_BROADCAST,
   DecodeError,
   decodeWith,
   dhcpMessage,
@@ -30,7 +33,7 @@ export class Lending {
   constructor(private readonly pool: Pool) {}
 
   /** The reply to what came to port 67; undefined where it says nothing. */
-  answer(payload: Uint8Array, own: HostAddress): DhcpMessage | undefined {
+  private answer(payload: Uint8Array, own: HostAddress): DhcpMessage | undefined {
     const asked = read(payload);
     const type = asked && messageTypeOf(asked);
     if (!asked || asked.operation !== 'request') return undefined;
@@ -41,6 +44,13 @@ export class Lending {
     return chosen === undefined || chosen === own.address
       ? this.reply('ACK', asked, own)
       : undefined;
+  }
+
+  /** The same as a frame to everybody; undefined where it says nothing. */
+  frame(payload: Uint8Array, own: HostAddress, mac: MacAddress): Uint8Array | undefined {
+    const reply = this.answer(payload, own);
+    const ends = { from: own.address, fromPort: DHCP_PORT.server, toPort: DHCP_PORT.client };
+    return reply && dhcpFrame(mac, { ...ends, to: LIMITED_BROADCAST }, reply);
   }
 
   private reply(type: 'OFFER' | 'ACK', asked: DhcpMessage, own: HostAddress): DhcpMessage {

@@ -5,14 +5,16 @@ import {
   ETHERTYPE,
   fromLatin1,
   lldp,
+  parseIpv4,
   toMac,
+  toPrefixLength,
   tryDissect,
   type CabinetAction,
   type CabinetView,
   type Dissected,
   type MacAddress,
 } from '@ipsonomo/core';
-import { PracticeDevice, type DeviceDefinition } from './device';
+import { isTypedInto, PracticeDevice, type DeviceDefinition } from './device';
 import { PracticeRouter, type RouterDefinition, type SegmentFrame } from './router';
 import { PracticeSwitch } from './switch';
 
@@ -115,6 +117,7 @@ export class PracticeSite {
     if (action.kind === 'power') device.setPower(action.on, now);
     else if (action.kind === 'own-step') device.doOwnStep();
     else if (action.kind === 'turn') device.turn(action.positions);
+    else if (action.kind === 'type') typeInto(device, action.address);
     else {
       device.cable = action.on;
       this.switches.get(device.definition.segment)?.forget(device.definition.id);
@@ -143,6 +146,7 @@ export class PracticeSite {
           positions,
           face: kind.switches ?? null,
           display,
+          isTypedInto: isTypedInto(kind),
           ownSteps,
         };
       }),
@@ -211,6 +215,12 @@ export class PracticeSite {
         router.receive(segment, frame, now).map((out) => ({ ...out, port: router.definition.id })),
       );
   }
+}
+
+/** What is no address is not taken. */
+function typeInto(device: PracticeDevice, text: string): void {
+  const address = parseIpv4(text);
+  if (address.ok) device.type({ address: address.value, length: toPrefixLength(24) });
 }
 
 interface Sent extends SegmentFrame {

@@ -19,6 +19,8 @@ export interface Memory {
   readonly control: number;
   readonly stored: HostAddress | undefined;
   readonly stationName: string;
+  /** Of its web page; undefined as it left its maker. */
+  readonly password?: string;
 }
 
 /** What a device does when it gets power. */

@@ -19,7 +19,9 @@ import {
   type CipReply,
   type CipRequest,
   type Encapsulation,
+  identityAnswer,
   type HostAddress,
+  type Identity,
 } from '@ipsonomo/core';
 
 /** What the TCP/IP interface object of a device holds. */
@@ -27,6 +29,8 @@ export interface TcpipObject {
   /** Attribute 3. */
   readonly control: number;
   readonly configured: HostAddress | undefined;
+  /** What it says of itself; its address is the one it has. */
+  readonly identity?: Omit<Identity, 'address' | 'status' | 'state'>;
   /** Set while a controller owns the device: it then refuses changes. */
   readonly owned: boolean;
 }
@@ -86,6 +90,8 @@ function answerMessage(
 ): { readonly reply: Encapsulation | undefined; readonly control: number } {
   const { control } = object;
   switch (message.command) {
+    case ENIP_COMMAND.listIdentity:
+      return { reply: { ...message, data: identityOf(object) }, control };
     case ENIP_COMMAND.registerSession:
       return { reply: { ...message, session: SESSION }, control };
     case ENIP_COMMAND.unregisterSession:
@@ -104,6 +110,16 @@ function answerMessage(
     default:
       return { reply: { ...message, status: STATUS.unsupportedCommand, data: NOTHING }, control };
   }
+}
+
+/** Owned and with a connection in run mode, or neither (from memory). */
+const STATE = { operational: 3, owned: 0x0061, free: 0x0030 } as const;
+
+function identityOf({ identity, configured, owned }: TcpipObject): Uint8Array {
+  if (!identity) return NOTHING;
+  const address = configured?.address ?? toIpv4(0);
+  const status = owned ? STATE.owned : STATE.free;
+  return encodeWith(identityAnswer, { ...identity, address, status, state: STATE.operational });
 }
 
 function answerRequest(

@@ -54,9 +54,15 @@ function device(
   };
 }
 
+const HALL_CONTROLLER = must(parseMac('02:4c:7a:10:00:01'));
+
 const devices: readonly DeviceDefinition[] = [
   device(HALL, 'Controller, filter hall', 'osterhew-controller-k', 'FH1 / 1', '02:4c:7a:10:00:01', {
     stored: at('172.22.40.10', '172.22.40.1'),
+    project: [
+      { name: 'sl1-block-5', at: at('172.22.40.115') },
+      { name: 'sl1-block-6', at: at('172.22.40.116') },
+    ],
   }),
   device(HALL, 'Drum filter drive 1', 'dunvarrick-drive-m', 'FH2 / 2', '02:4c:7a:1d:80:11'),
   // Wrong sticker: its last byte reads D3 where the device has 03.
@@ -77,6 +83,10 @@ const devices: readonly DeviceDefinition[] = [
     hostName: 'flow-f2',
   }),
   device(HALL, 'Inspection camera', 'fennrick-camera-c1', 'SL1 / 5', '02:4c:7a:90:3a:c4'),
+  // It left its maker with the address of the first one: two of them on the wire are one too many.
+  device(HALL, 'Inspection camera 2', 'fennrick-camera-c1', 'SL1 / 8', '02:4c:7a:90:3a:d1', {
+    unplugged: true,
+  }),
   device(HALL, 'Sorting block 1', 'eldrup-block-8', 'SL1 / 1', '02:4c:7a:71:00:21'),
   device(HALL, 'Sorting block 2', 'eldrup-block-8', 'SL1 / 2', '02:4c:7a:71:00:22'),
   // Used before: another line's name and address are still in it.
@@ -88,6 +98,12 @@ const devices: readonly DeviceDefinition[] = [
   device(HALL, 'Sorting block 4', 'eldrup-block-8', 'SL1 / 4', '02:4c:7a:71:00:2a', {
     ...{ stationName: 'crowder-block-2', stored: at('172.22.40.208'), owned: true },
   }),
+  device(HALL, 'Sorting block 5', 'eldrup-block-8', 'SL1 / 6', '02:4c:7a:71:00:31', {
+    runBy: HALL_CONTROLLER,
+  }),
+  device(HALL, 'Sorting block 6', 'eldrup-block-8', 'SL1 / 7', '02:4c:7a:71:00:36', {
+    runBy: HALL_CONTROLLER,
+  }),
   device(HALL, 'Grader station 1', 'wendle-station-20', 'SL2 / 1', '02:4c:7a:55:0a:31', {
     network: must(parsePrefix('172.22.40.0/24')),
   }),
@@ -95,6 +111,13 @@ const devices: readonly DeviceDefinition[] = [
   device(HALL, 'Grader station 2', 'wendle-station-20', 'SL2 / 2', '02:4c:7a:55:0a:38'),
   device(HALL, 'Grader terminal 1', 'strathan-terminal-4', 'SL2 / 3', '02:4c:7a:66:14:02'),
   device(HALL, 'Grader terminal 2', 'strathan-terminal-4', 'SL2 / 4', '02:4c:7a:66:14:0b'),
+  device(HALL, 'Fry scale 1', 'marrowby-weigher-w3', 'LB1 / 1', '02:4c:7a:61:81:04', {
+    hostName: 'scale-a',
+  }),
+  device(HALL, 'Fry scale 2', 'marrowby-weigher-w3', 'LB1 / 2', '02:4c:7a:61:81:0e', {
+    hostName: 'scale-b',
+  }),
+  device(HALL, 'Laboratory switch', 'eskmere-switch-8', 'LB1 / 3', '02:4c:7a:0e:21:40'),
   // Not in the plan, and at the address the plan has for the sludge valve block.
   device(HALL, 'Old lift controller', 'osterhew-controller-k', 'FH3 / 9', '02:4c:7a:10:00:77', {
     stored: at('172.22.40.101'),

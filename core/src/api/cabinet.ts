@@ -18,6 +18,8 @@ export interface CabinetDevice {
   /** What its display shows; most have only the lamp. */
   readonly display: string;
   readonly ownSteps: readonly string[];
+  /** An address can be typed into it: keypad, maker's tool, card. */
+  readonly isTypedInto: boolean;
   /** Its switches, left to right as they stand; empty where it has none. */
   readonly positions: readonly number[];
   readonly face: SwitchFace | null;
@@ -34,5 +36,6 @@ export type CabinetAction =
   | { readonly kind: 'power' | 'cable'; readonly device: string; readonly on: boolean }
   | { readonly kind: 'own-step'; readonly device: string }
   | { readonly kind: 'turn'; readonly device: string; readonly positions: readonly number[] }
+  | { readonly kind: 'type'; readonly device: string; readonly address: string }
   | { readonly kind: 'socket'; readonly segment: string }
   | { readonly kind: 'reset' };

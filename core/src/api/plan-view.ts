@@ -65,6 +65,7 @@ export const NOTHING_SEEN: SeenView = {
   keep: null,
   askedBy: null,
   arrived: null,
+  before: null,
   trouble: null,
 };
 

@@ -192,6 +192,23 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'station.silent': (_where, { mac }) =>
     `The station ${mac} did not answer, asked three times. Look whether it is still on, and on this wire.`,
   'station.refused': (_where, { mac, why }) => `${mac} refused: ${stationRefusal(String(why))}.`,
+  'read.nothing': () =>
+    'There is no address and no MAC in this. Type the address as the display shows it, or copy more of the page.',
+  'device.inUse': (_where, { title, controller }) =>
+    `${title} is in use: its identity says that a controller owns it or exchanges data with it${
+      controller ? ` (planned is ${controller})` : ' (the plan names none)'
+    }. Stop that first; a machine may be running.`,
+  'page.none': (_where, { title }) => `${title} has no web page, by its kind.`,
+  'page.nowhere': (_where, { title }) =>
+    `Nobody knows where ${title} is: its kind has no factory address, and it was not seen yet.`,
+  'page.noVoice': (_where, { at }) =>
+    `Ipsonomo found no free address to speak from beside ${at}. Look what else is on the wire.`,
+  'page.silent': (_where, { title, at }) =>
+    `Nothing answers at ${at}, where ${title} should be. Look at its power, its cable and your socket.`,
+  'page.several': (_where, { at, count, found }) =>
+    `${count} devices answer at ${at} (${found}). Unplug all but one: whose page opens would be luck.`,
+  'page.other': (_where, { title, at, found }) =>
+    `At ${at} answers ${found}, which is not the MAC bound to ${title}. Its page was not opened.`,
   'pin.noObject': (_where, { title }) => `${title} has no way to be told over the wire.`,
   'store.away': () => 'The database does not answer. Nothing was changed; try again in a moment.',
   'list.empty': (where) => `${where} holds no list: a line of headings and lines below are needed.`,

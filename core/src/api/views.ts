@@ -64,7 +64,8 @@ export interface EvidenceView {
 
 export interface NotchView {
   readonly stage: Stage;
-  readonly state: 'open' | 'reached' | 'broken';
+  /** `read`: read off the device by a person, and not seen on the wire. */
+  readonly state: 'open' | 'reached' | 'broken' | 'read';
   readonly by: EvidenceView | null;
 }
 
@@ -80,6 +81,8 @@ export interface SeenView {
   readonly askedBy: string | null;
   /** Nothing is bound yet: the MAC that came up with the planned address by itself. */
   readonly arrived: string | null;
+  /** Nothing is bound yet: the MAC that answered alone where such a device is at first. */
+  readonly before: string | null;
   /** Why it is not answered although it is bound: another MAC has its address, or two share its MAC. */
   readonly trouble: EvidenceView | null;
 }
@@ -228,7 +231,16 @@ export interface StationReset {
 
 export interface FieldTaskView {
   readonly kind:
-    'check' | 'watch-power' | 'pin' | 'search' | 'flash' | 'station-set' | 'look-for-servers';
+    | 'check'
+    | 'watch-power'
+    | 'pin'
+    | 'search'
+    | 'flash'
+    | 'station-set'
+    | 'look-for-servers'
+    | 'follow'
+    | 'page'
+    | 'identify';
   readonly interfaceId: string | null;
   readonly phase: string;
 }
@@ -342,6 +354,18 @@ export interface Binding {
   readonly label: string;
   /** Why it is bound although the label reads otherwise. */
   readonly reason?: string;
+}
+
+/** An act on a device that a controller may use. */
+export interface GoingOn {
+  /** Although its identity says that a controller uses it. */
+  readonly evenSo?: boolean;
+}
+
+/** What a person read off a device, as typed or copied. */
+export interface ReadOff {
+  readonly from: 'display' | 'page';
+  readonly text: string;
 }
 
 export type WireChoice =

@@ -95,6 +95,32 @@ function setRefused({ what, why, by }: Facts): string {
     : `${said}: ${stationRefusal(String(why))}`;
 }
 
+const readWords = ({ address, mac, serial, firmware }: Facts): string =>
+  [
+    address,
+    mac && `MAC ${mac}`,
+    serial && `serial number ${serial}`,
+    firmware && `firmware ${firmware}`,
+  ]
+    .filter(Boolean)
+    .join(', ') || 'nothing that could be held against the plan';
+
+const SLIPS: Readonly<Record<string, string>> = {
+  swapped: 'Two neighbouring digits are swapped',
+  lost: 'A digit is missing',
+  spare: 'There is one digit too many',
+  digit: 'One digit is another',
+};
+
+function otherwise({ macIs, slip, address, planned }: Facts): string {
+  if (macIs !== undefined && macIs !== 'same')
+    return macIs === 'near'
+      ? 'Its MAC is near the bound one: another port of the same device, or the neighbour'
+      : 'Its MAC is not the bound one: it is another device';
+  if (slip !== undefined) return `${SLIPS[String(slip)]}: planned is ${planned}`;
+  return address === undefined ? `Planned is ${planned}` : `That is not ${planned}, as planned`;
+}
+
 const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   asked: ({ message, says }) =>
     says === undefined
@@ -131,6 +157,23 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
         : 'Read its switches once more; they count only after power off and on'
     }`;
   },
+  'found-before': ({ at, found, count }) =>
+    count === 0
+      ? `nothing answers at ${at}`
+      : count === 1
+        ? `${found} answers at ${at}`
+        : `${count} devices answer at ${at}: ${found}`,
+  'left-old': ({ was }) => `answers no longer at ${was}`,
+  'still-at-old': ({ was }) => `still answers at ${was} as well`,
+  'read-off': (facts) => `read off its ${facts['from']}: ${readWords(facts)}`,
+  'read-otherwise': (facts) =>
+    `read off its ${facts['from']}: ${readWords(facts)}. ${otherwise(facts)}`,
+  'said-given': () => 'said to have its address; said, not seen',
+  identified: ({ name, revision, serial, used }) =>
+    `says it is ${name}, revision ${revision}, serial number ${serial}; ${
+      used === 'yes' ? 'a controller uses it' : 'no controller uses it'
+    }`,
+  'page-opened': ({ at }) => `its page was opened at ${at}`,
   'back-too-soon': ({ awaySeconds, needsSeconds }) =>
     `back after ${awaySeconds} s, but it needs ${needsSeconds} s to start: its power was not cut`,
   kept: ({ backAfterSeconds }) =>

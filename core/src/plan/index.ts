@@ -15,5 +15,6 @@ export * from './connection-sizes';
 export * from './switch-setting';
 export * from './allocate';
 export * from './split';
+export * from './read-off';
 export * from './stages';
 export * from './offers';

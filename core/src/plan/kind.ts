@@ -192,6 +192,16 @@ export type ConnectionRole = ValueOf<typeof role>;
 export const guideOf = (kind: Kind, way: Guide['way']): Guide | undefined =>
   kind.ways.find((one) => one.way === way);
 
+/** The TCP port of the web page of such devices, undefined where they have none. */
+export const pagePortOf = (kind: Kind): number | undefined =>
+  kind.services.find(({ protocol, port }) => protocol === 'tcp' && (port === 80 || port === 8080))
+    ?.port;
+
+/** Such devices can be asked over EtherNet/IP who they are. */
+export const speaksEnip = (kind: Kind): boolean =>
+  kind.pinning.by === 'tcpip-object' ||
+  kind.services.some(({ protocol, port }) => protocol === 'tcp' && port === 44_818);
+
 /** A size as a connection offers it: the next step up, or the need itself where none is offered or needed. */
 export const offeredSize = (kind: Kind, bytes: number): number =>
   bytes === 0

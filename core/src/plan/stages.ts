@@ -40,6 +40,22 @@ export const EVIDENCE_KINDS = [
   'said-kept',
   /** It stopped answering after its power was cut. */
   'gone',
+  /** Who answered where it was before, or nobody. */
+  'found-before',
+  /** It answers no longer where it was before. */
+  'left-old',
+  /** It answers at its new address and still at the old one. */
+  'still-at-old',
+  /** A person read the planned address off its display or its page: weaker than seen on the wire. */
+  'read-off',
+  /** A person read something else off it than is planned. */
+  'read-otherwise',
+  /** A person says it was given: said, not seen. */
+  'said-given',
+  /** It told who it is, and whether a controller uses it. */
+  'identified',
+  /** A person opened its web page. */
+  'page-opened',
   /** While it was awaited, something came up with another address. */
   'arrived-elsewhere',
   /** It was away for less time than it needs to start: its power was not cut. */
@@ -118,7 +134,8 @@ const BREAKS: Readonly<Record<EvidencedStage, readonly EvidenceKind[]>> = {
 
 export interface Notch {
   readonly stage: Stage;
-  readonly state: 'open' | 'reached' | 'broken';
+  /** `read`: read off the device by a person, and not seen on the wire. */
+  readonly state: 'open' | 'reached' | 'broken' | 'read';
   /** What showed it. */
   readonly by: Evidence | undefined;
 }
@@ -170,11 +187,20 @@ export function progressOf(
     const broken = latest(counting, BREAKS[stage]);
     if (broken && (!reached || broken.at > reached.at))
       notches.push({ stage, state: 'broken', by: broken });
-    else notches.push({ stage, state: reached ? 'reached' : 'open', by: reached });
+    else notches.push(reached ? { stage, state: 'reached', by: reached } : unseen(stage, evidence));
   }
   const gap = notches.findIndex((notch) => notch.state !== 'reached');
   const last = gap < 0 ? notches.length - 1 : gap - 1;
   return { stage: notches[last]?.stage ?? 'planned', notches };
+}
+
+/** R-READ-OFF: what a person read off the device is told apart from what was seen, and raises no stage. */
+function unseen(stage: Stage, evidence: readonly Evidence[]): Notch {
+  const read =
+    stage === 'given' ? latest(evidence, ['read-off', 'read-otherwise', 'reset']) : undefined;
+  return read?.kind === 'read-off' && read.facts['address'] !== undefined
+    ? { stage, state: 'read', by: read }
+    : { stage, state: 'open', by: undefined };
 }
 
 const latest = (

@@ -23,6 +23,10 @@ export const isAsking = (way: Way): boolean =>
 export const isNamedOverLayer2 = (way: Way): boolean =>
   way === 'layer2-name' || way === 'controller';
 
+/** In these ways a person gives the address at the device itself, and nothing asks for it. */
+export const isByHand = (way: Way): boolean =>
+  way === 'web-page' || way === 'keypad' || way === 'makers-tool' || way === 'card';
+
 /**
  * In these ways not the MAC is the key but a name or a switch port: another device under the same name is the
  * same device of the plan, which is what makes a swap without a laptop.

@@ -36,7 +36,14 @@ const FACTS = {
   ...{ size: 256, wanted: 24, line: 7, largest: 25 },
   ...{ part: 3, have: 2, need: 2, at: 1, errno: 19 },
   ...{ text: 'TEXT', network: 'NETWORK', subnet: 'HALL', other: 'OTHER', band: 'pool' },
-  ...{ block: 'BLOCK', holder: 'HOLDER', heard: 'HEARD', title: 'TITLE', adapter: 'ETH0' },
+  ...{
+    block: 'BLOCK',
+    holder: 'HOLDER',
+    heard: 'HEARD',
+    title: 'TITLE',
+    found: 'FOUND',
+    adapter: 'ETH0',
+  },
   ...{ first: 'FIRST', last: 'LAST', why: 'WHY', words: 'WORDS', place: 1, label: 'LABEL' },
   ...{
     most: 9,

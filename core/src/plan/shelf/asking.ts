@@ -84,12 +84,16 @@ export const ASKING_KINDS: readonly Kind[] = [
     ...{ id: 'fennrick-camera-c1', maker: 'Fennrick', name: 'Inspection camera C1' },
     ...{ role: 'sensors', stem: 'camera', bootSeconds: 6, longestPauseSeconds: 0 },
     ways: [
-      guide('web-page', [
-        'Open the page at the factory address and log in',
-        'Set a new password where it asks for one',
-        'Network: fixed, type address, mask and gateway',
-        'Store, then Restart',
-      ]),
+      guide(
+        'web-page',
+        [
+          'Log in as it left its maker: user setup, password setup',
+          'Set a new password where it asks for one, and keep it where your site keeps them',
+          'Network: type address, mask and gateway, then Store',
+          'Restart: what was stored is used only then',
+        ],
+        ['Its controller disconnected: while it is connected the page is read-only'],
+      ),
     ],
     factory: at('192.168.77.10'),
     pinning: ownStep('On its web page: Store, then Restart'),

@@ -68,7 +68,14 @@ export const NAMED_KINDS: readonly Kind[] = [
   toKind({
     ...{ id: 'eskmere-router-4', maker: 'Eskmere', name: 'Plant router, 4 sockets' },
     ...{ role: 'infrastructure', stem: 'router', bootSeconds: 60, longestPauseSeconds: 0 },
-    ways: [guide('web-page', ['Open its page, log in', 'Network, Interfaces', 'Apply, then Save'])],
+    ways: [
+      guide('web-page', [
+        'Log in as it left its maker: user setup, password setup',
+        'Set a new password where it asks for one',
+        'Network: type address, mask and gateway, then Apply: it moves at once',
+        'Open its page at the new address and press Save: what is only applied is forgotten',
+      ]),
+    ],
     factory: at('192.168.55.1'),
     pinning: ownStep('Apply alone is forgotten at power-off: press Save as well'),
     services: [HTTP],

@@ -1,0 +1,25 @@
+import { formatMac, type Identity, type Kind, type MacAddress } from '@ipsonomo/core';
+
+/** A serial number of 32 bits, made from the MAC, so that no two devices have the same. */
+export const serialOf = (mac: MacAddress): number => mac % 2 ** 32;
+
+/** As it stands on the page of a device. */
+export const serialText = (mac: MacAddress): string =>
+  `S${formatMac(mac).replaceAll(':', '').slice(6).toUpperCase()}`;
+
+/** What a device of this kind says of itself over EtherNet/IP. */
+export function identityOf(
+  kind: Kind,
+  mac: MacAddress,
+): Omit<Identity, 'address' | 'status' | 'state'> {
+  const { vendor, type, product } = kind.identity ?? { vendor: 0, type: 0, product: 0 };
+  const [major = 1, minor = 0] = kind.revision.split('.').map(Number);
+  return {
+    vendor,
+    type,
+    product,
+    revision: [major, minor],
+    serial: serialOf(mac),
+    name: kind.name,
+  };
+}
