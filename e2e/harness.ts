@@ -96,7 +96,11 @@ export async function startServer(name: string, options: Options): Promise<TestS
     child = spawn(command, args, {
       env: {
         ...process.env,
-        ...{ HOST: '127.0.0.1', PORT: 'port' in at ? String(at.port) : at.socketPath },
+        ...{
+          HOST: '127.0.0.1',
+          PAGE_PORT: '0',
+          PORT: 'port' in at ? String(at.port) : at.socketPath,
+        },
         ...{ DATABASE_URL: databaseUrl, IPSONOMO_DATA: folder, IPSONOMO_DEMO: demo ? '1' : '0' },
       },
       stdio: ['ignore', 'pipe', 'pipe'],

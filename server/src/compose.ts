@@ -5,6 +5,8 @@ import { Field, type FieldListener } from './field/field';
 import { Practice } from './field/practice';
 import { Lists } from './lists/lists';
 import { EventStream } from './http/event-stream';
+import { cameInBy } from './http/guard';
+import { PageRelay } from './pages/relay';
 import { PlanChanger } from './service/change-plan';
 import { EvidenceSink } from './service/evidence-sink';
 import { fieldView, FieldService, stationView } from './service/field-service';
@@ -22,6 +24,8 @@ export interface Settings {
   readonly web: string | undefined;
   readonly log: (line: string) => void;
   readonly clock: () => number;
+  /** Where pages of devices are handed to a browser; port 0 is any that is free. */
+  readonly pages: { readonly host: string; readonly port: number };
 }
 
 export interface Running {
@@ -64,6 +68,12 @@ export async function compose(settings: Settings): Promise<Running> {
   const lists = new Lists();
   const importer = new ListImporter(lists, store, changer, clock);
   const papers = new Papers(store, clock);
+  const relay = new PageRelay({
+    page: () => fieldService.page(),
+    isBarred: (request) =>
+      fieldService.liveAdapter()?.addresses.includes(cameInBy(request)) === true,
+  });
+  const pagePort = await relay.listen(settings.pages.host, settings.pages.port);
   const app = buildApp({
     ...{
       store,
@@ -76,6 +86,7 @@ export async function compose(settings: Settings): Promise<Running> {
       practice,
       captures,
       changed,
+      pagePort: () => pagePort,
     },
     ...{ events, log, web },
   });
@@ -84,6 +95,7 @@ export async function compose(settings: Settings): Promise<Running> {
     field: fieldService,
     async close() {
       events.close();
+      relay.close();
       lists.close();
       heard.stop();
       await field.close();

@@ -119,6 +119,20 @@ const HALL: readonly Row[] = [
     '5',
     '172.22.40.151',
   ],
+  [
+    'Inspection camera 2',
+    'fennrick-camera-c1',
+    'web-page',
+    'Sorting line',
+    'SL1',
+    '8',
+    '172.22.40.152',
+  ],
+  ['Sorting block 5', 'eldrup-block-8', 'controller', 'Sorting line', 'SL1', '6', '172.22.40.115'],
+  ['Sorting block 6', 'eldrup-block-8', 'controller', 'Sorting line', 'SL1', '7', '172.22.40.116'],
+  ['Fry scale 1', 'marrowby-weigher-w3', 'keypad', 'Laboratory', 'LB1', '1', '172.22.40.153'],
+  ['Fry scale 2', 'marrowby-weigher-w3', 'keypad', 'Laboratory', 'LB1', '2', '172.22.40.154'],
+  ['Laboratory switch', 'eskmere-switch-8', 'card', 'Laboratory', 'LB1', '3', '172.22.40.4'],
 ];
 
 const FEEDING: readonly Row[] = [

@@ -16,6 +16,8 @@ const DEMO = env['IPSONOMO_DEMO'] === '1';
 const PORT = env['PORT'] ?? '4780';
 const IS_SOCKET = PORT.includes('/');
 const HOST = env['HOST'] ?? '0.0.0.0';
+/** Pages of devices have a port of their own, beside the application's. */
+const PAGE_PORT = Number(env['PAGE_PORT'] ?? (IS_SOCKET ? 0 : Number(PORT) + 1));
 const DATA = env['IPSONOMO_DATA'] ?? join(process.cwd(), '.local');
 const DATABASE_URL = env['DATABASE_URL'];
 
@@ -55,6 +57,7 @@ async function start(): Promise<void> {
     web: join(__dirname, '../../app/dist'),
     log: (line) => console.error(line),
     clock: Date.now,
+    pages: { host: HOST, port: PAGE_PORT },
   });
   if (DEMO) await running.field.chooseWire({ kind: 'practice' });
 
@@ -88,6 +91,8 @@ async function start(): Promise<void> {
 start().catch((error: unknown) => {
   const code = error instanceof Error && 'code' in error ? error.code : '';
   if (code === 'ENOSPC') giveUp('The disk is full. Make room and start again.');
+  if (code === 'EADDRINUSE')
+    giveUp(`Port ${PAGE_PORT}, for pages of devices, is in use. Choose another: PAGE_PORT=4790`);
   if (code === 'EACCES')
     giveUp(`Ipsonomo may not write to ${DATA}. Give it the right, or set IPSONOMO_DATA.`);
   throw error;

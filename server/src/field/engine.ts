@@ -9,22 +9,25 @@ import {
   UNSPECIFIED,
   type Dissected,
   type HeardClient,
+  type HostInput,
   type HostNews,
   type Ipv4,
-  type MacAddress,
 } from '@ipsonomo/core';
-import type { Carrier, LinkState } from './carrier';
+import type { MessagePort } from 'node:worker_threads';
+import type { Carrier, LinkState, TcpRequest } from './carrier';
 import { Checks } from './checks';
 import { Giving } from './giving';
 import { HostStreams } from './host-streams';
+import { Identities } from './identities';
 import { Keeping } from './keeping';
+import { Moves } from './moves';
 import { Notices } from './notices';
+import { Pages } from './pages';
 import { Pinning } from './pinning';
 import { Present } from './present';
 import { PowerWatch } from './power-watch';
 import {
   FieldRefusal,
-  type FieldEvent,
   type FieldNotice,
   type FieldPlan,
   type FieldStatus,
@@ -33,19 +36,15 @@ import {
   type FoundStation,
   type Giving as StationGiving,
 } from './protocol';
+import type { EngineReports } from './reports';
 import { Rivals } from './rivals';
 import { Socket } from './socket';
 import { Stations } from './stations';
+import { Subnets } from './subnets';
+import { Targets } from './targets';
+import type { Unit } from './unit';
 import { Voices } from './voices';
-
-export interface EngineReports {
-  events(events: readonly FieldEvent[]): void;
-  heard(client: HeardClient): void;
-  forgot(mac: MacAddress): void;
-  /** The list of stations found over layer 2 changed. */
-  stations(): void;
-  changed(): void;
-}
+import { WhoIsAt } from './who-is-at';
 
 /**
  * Everything that happens on one wire: hearing, answering, proving, watching and pinning. It keeps
@@ -66,9 +65,16 @@ export class FieldEngine {
   private readonly rivals: Rivals;
   private readonly present = new Present();
   private readonly socket = new Socket();
-  private readonly targets = new Map<string, FieldTarget>();
+  private readonly subnets = new Subnets();
+  private readonly moves: Moves;
+  private readonly pages: Pages;
+  private readonly identities: Identities;
+  private readonly whoIsAt: WhoIsAt;
+  private readonly targets = new Targets((mac) => this.present.addressOf(mac));
   private readonly counters = { received: 0, sent: 0, malformed: 0 };
   private readonly notices = new Notices();
+  /** All that may send; each sees who has which address, in this order. */
+  private readonly units: readonly Unit[];
   private fieldPlan: FieldPlan | undefined;
   private readonly keeping: Keeping;
   private link: LinkState = 'up';
@@ -91,83 +97,67 @@ export class FieldEngine {
         },
       },
     );
-    const transmit = (frame: Uint8Array) => this.transmit(frame);
-    const needVoice = (subnetId: string) => this.needVoice(subnetId);
-    const isReady = (subnetId: string) => this.voices.addressIn(subnetId) !== undefined;
-    const askArp = (subnetId: string, target: Ipv4) =>
-      this.voices.step(subnetId, { kind: 'ask-arp', target }, this.clock());
-    const changed = () => this.changed();
     const { record } = this.keeping;
+    const step = (subnetId: string, input: HostInput) =>
+      this.voices.step(subnetId, input, this.clock());
+    const wire = {
+      ...{ mac, record },
+      transmit: (frame: Uint8Array) => this.transmit(frame),
+      changed: () => this.changed(),
+      needVoice: (subnetId: string) => this.needVoice(subnetId),
+      voice: (subnetId: string) => this.voices.addressIn(subnetId),
+      isReady: (subnetId: string) => this.voices.addressIn(subnetId) !== undefined,
+      askArp: (subnetId: string, target: Ipv4) => step(subnetId, { kind: 'ask-arp', target }),
+      around: (address: Ipv4) => this.subnets.around(address),
+      whereIs: (target: FieldTarget) => this.targets.whereIs(target),
+      whoIsAt: (...asked: Parameters<WhoIsAt['ask']>) => this.whoIsAt.ask(...asked),
+      open: (subnetId: string, request: TcpRequest) =>
+        carrier.openTcp ? carrier.openTcp(request) : this.streams.open(subnetId, request),
+      notice: (code: FieldNotice['code'], facts: FieldNotice['facts']) => this.notice(code, facts),
+      lost: (interfaceId: string) => this.giving.lost(interfaceId),
+    };
+    this.whoIsAt = new WhoIsAt(wire);
     this.giving = new Giving({
-      mac,
-      transmit,
-      needVoice,
-      askArp,
-      voice: (subnetId) => this.voices.addressIn(subnetId),
-      record,
+      ...wire,
       heard: (client) => this.reports.heard(client),
       forgot: (client) => this.reports.forgot(client),
-      learned: (target) => this.targets.set(target.interfaceId, target),
+      learned: (target) => this.targets.learn(target),
       isWatched: (interfaceId) => this.power.has(interfaceId),
       watchedAsks: (interfaceId, frame) => this.power.asks(interfaceId, frame),
     });
     this.voices = new Voices(mac, {
-      transmit,
-      changed,
+      ...wire,
       noneFree: ({ name }) => this.notice('no-voice', { subnet: name }),
       news: (subnetId, news) => this.onVoiceNews(subnetId, news),
       taken: (address, by) =>
         this.notice('voice-taken', { address: formatIpv4(address), by: formatMac(by) }),
     });
     this.checks = new Checks({
-      mac,
-      isReady,
-      needVoice,
-      askArp,
-      changed,
+      ...wire,
       ping: (subnetId, to, identifier, sequence) =>
-        this.voices.step(subnetId, { kind: 'ping', to, identifier, sequence }, this.clock()),
-      record,
+        step(subnetId, { kind: 'ping', to, identifier, sequence }),
     });
     this.power = new PowerWatch({
+      ...wire,
       ownerOf: (who) => this.giving.ownerOf(who),
       present: () => this.present.macs(),
-      isReady,
-      needVoice,
-      askArp,
-      changed,
-      lost: (interfaceId) => this.giving.lost(interfaceId),
-      record,
     });
-    this.streams = new HostStreams((subnetId, input) =>
-      this.voices.step(subnetId, input, this.clock()),
-    );
-    const voice = (subnetId: string) => this.voices.addressIn(subnetId);
-    const lost = (interfaceId: string) => this.giving.lost(interfaceId);
-    this.layer2 = new Stations(
-      {
-        ...{ mac, transmit, needVoice, voice, askArp, record, lost, changed },
-        found: () => this.reports.stations(),
-      },
-      clock,
-    );
+    this.streams = new HostStreams(step);
+    this.layer2 = new Stations({ ...wire, found: () => this.reports.stations() }, clock);
     this.rivals = new Rivals({
-      ...{ mac, transmit, needVoice, voice, changed },
+      ...wire,
       titleOf: (client) => this.giving.titleOf(client),
       isArmed: (now) => this.giving.isArmed(now),
       arm: (until, now) => this.giving.arm(until, now),
       disarm: () => this.giving.disarm(),
-      notice: (code, facts) => this.notice(code, facts),
     });
-    this.pinning = new Pinning({
-      changed,
-      needVoice,
-      askArp,
-      voice,
-      open: (subnetId, request) =>
-        carrier.openTcp ? carrier.openTcp(request) : this.streams.open(subnetId, request),
-      record,
-    });
+    this.pinning = new Pinning(wire);
+    this.moves = new Moves({ ...wire, whereWas: (target) => this.targets.whereWas(target) });
+    this.pages = new Pages(wire, clock);
+    this.identities = new Identities(wire);
+    const { rivals, checks, power, layer2, pinning, giving, moves, pages, identities } = this;
+    this.units = [power, giving, checks, this.whoIsAt, pinning, layer2];
+    this.units = [...this.units, moves, pages, identities, rivals];
   }
 
   // ---- what a person asks for
@@ -184,23 +174,24 @@ export class FieldEngine {
 
   async giveStation(interfaceId: string, giving: StationGiving, person: string): Promise<void> {
     this.needsListening();
-    await this.layer2.give(this.targetOf(interfaceId), giving, person);
+    await this.layer2.give(this.targets.of(interfaceId), giving, person);
     this.releaseVoices(this.clock());
   }
 
   async resetStation(interfaceId: string, reason: string, person: string): Promise<void> {
     this.needsListening();
-    await this.layer2.reset(this.targetOf(interfaceId), reason, person);
+    await this.layer2.reset(this.targets.of(interfaceId), reason, person);
   }
 
   plan(plan: FieldPlan): void {
     this.fieldPlan = plan;
-    this.targets.clear();
-    for (const target of plan.targets) this.targets.set(target.interfaceId, target);
+    this.targets.plan(plan.targets);
     this.giving.plan(plan.targets, this.clock());
     this.layer2.plan(plan.targets);
+    this.moves.plan(plan.targets);
     this.rivals.plan(plan.subnets);
-    this.voices.plan(plan.subnets, this.clock());
+    this.subnets.plan(plan.subnets);
+    this.voices.plan(this.subnets.all, this.clock());
     this.changed();
   }
 
@@ -231,13 +222,8 @@ export class FieldEngine {
   }
 
   silence(): void {
-    this.giving.disarm();
-    this.rivals.clear();
-    this.checks.clear();
-    this.power.clear();
+    for (const unit of this.units) unit.clear();
     this.voices.clear();
-    this.pinning.clear();
-    this.layer2.clear();
     this.streams.clear();
     this.changed();
   }
@@ -251,23 +237,48 @@ export class FieldEngine {
 
   check(interfaceIds: readonly string[], person: string): void {
     this.needsListening();
-    const targets = interfaceIds.map((id) => this.targetOf(id));
+    const targets = interfaceIds.map((id) => this.targets.of(id));
     this.checks.start(targets, person, this.clock());
   }
 
-  watchPower(interfaceId: string, person: string): void {
+  follow(interfaceId: string, person: string): void {
     this.needsListening();
-    const target = this.targetOf(interfaceId);
+    this.moves.start(this.targets.of(interfaceId), person, this.clock());
+  }
+
+  async openPage(interfaceId: string, person: string): Promise<void> {
+    this.needsListening();
+    await this.pages.open(this.targets.of(interfaceId), person);
+  }
+
+  /** One connection of a browser to the page that is open. */
+  converse(port: MessagePort): Promise<void> {
+    return this.pages.converse(port);
+  }
+
+  closePage(): void {
+    this.pages.close();
+    this.releaseVoices(this.clock());
+  }
+
+  watchPower(interfaceId: string, person: string, evenSo = false): Promise<void> | undefined {
+    this.needsListening();
+    const target = this.targets.of(interfaceId);
     // What asks is known by its MAC alone; what comes up by itself shows it then.
     if (target.mac === undefined && isAsking(target.way))
       throw new FieldRefusal('field.unbound', { title: target.title });
-    this.power.start(target, person, this.clock());
+    const start = () => this.power.start(target, person, this.clock());
+    if (!evenSo && this.identities.canAsk(target))
+      return this.identities.refuseInUse(target, person).then(start);
+    start();
+    return undefined;
   }
 
   /** Tells the device to keep its address; the outcome becomes evidence. */
-  async pin(interfaceId: string, person: string): Promise<void> {
+  async pin(interfaceId: string, person: string, evenSo = false): Promise<void> {
     this.needsListening();
-    const target = this.targetOf(interfaceId);
+    const target = this.targets.of(interfaceId);
+    if (!evenSo) await this.identities.refuseInUse(target, person);
     await this.pinning.start(target, person);
     this.releaseVoices(this.clock());
   }
@@ -310,16 +321,13 @@ export class FieldEngine {
       this.changed();
     }
     this.voices.run(now);
-    this.rivals.run(now);
-    this.giving.run(now);
-    this.checks.run(now);
-    this.power.run(now);
+    for (const unit of this.units) unit.run?.(now);
     this.releaseVoices(now);
   }
 
   nextAt(): number {
-    const units = [this.voices, this.rivals, this.giving, this.checks, this.power];
-    return Math.min(...units.map((unit) => unit.nextAt()));
+    const next = this.units.map((unit) => unit.nextAt?.() ?? Infinity);
+    return Math.min(this.voices.nextAt(), ...next);
   }
 
   heardClients(): readonly HeardClient[] {
@@ -336,7 +344,8 @@ export class FieldEngine {
       jobId: this.fieldPlan?.jobId,
       runId: this.keeping.runId,
       voices: this.voices.states(),
-      socket: this.socket.status(this.fieldPlan?.subnets ?? [], this.present.all(), now),
+      socket: this.socket.status(this.subnets.ofPlan, this.present.all(), now),
+      page: this.pages.page,
       answeringUntil: this.giving.isArmed(now) ? this.giving.armedUntil : undefined,
       answers: this.giving.size,
       tasks: this.tasks(),
@@ -351,8 +360,7 @@ export class FieldEngine {
   }
 
   private tasks(): readonly FieldTask[] {
-    const units = [this.rivals, this.checks, this.power, this.pinning, this.layer2];
-    return units.flatMap((unit) => unit.tasks());
+    return this.units.flatMap((unit) => unit.tasks?.() ?? []);
   }
 
   private maySend(now: number): boolean {
@@ -387,11 +395,7 @@ export class FieldEngine {
     const { senderAddress, senderMac } = frame.arp;
     if (senderAddress !== UNSPECIFIED) {
       this.present.saw(senderMac, senderAddress);
-      this.power.sighting(senderAddress, senderMac, bytes, now);
-      this.giving.sighting(senderAddress, senderMac, bytes, now);
-      this.checks.sighting(senderAddress, senderMac);
-      this.pinning.sighting(senderAddress, senderMac);
-      this.layer2.sighting(senderAddress, senderMac);
+      for (const unit of this.units) unit.sighting?.(senderAddress, senderMac, bytes, now);
     }
     if (this.maySend(now)) this.voices.frame(frame, now);
   }
@@ -420,7 +424,7 @@ export class FieldEngine {
   }
 
   private needVoice(subnetId: string): void {
-    const subnet = this.fieldPlan?.subnets.find((one) => one.id === subnetId);
+    const subnet = this.subnets.find(subnetId);
     if (!subnet) return;
     this.voices.need(subnet, this.clock());
     this.changed(); // a claim needs its time: somebody has to look at the clock
@@ -429,12 +433,6 @@ export class FieldEngine {
   private needsListening(): void {
     if (!this.isListening) throw new FieldRefusal('field.notListening');
     if (this.link !== 'up') throw new FieldRefusal('field.noLink', { source: this.carrier.source });
-  }
-
-  private targetOf(interfaceId: string): FieldTarget {
-    const target = this.targets.get(interfaceId);
-    if (!target) throw new FieldRefusal('field.unknownTarget', { interfaceId });
-    return target;
   }
 
   private notice(code: FieldNotice['code'], facts: FieldNotice['facts']): void {

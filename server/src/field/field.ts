@@ -60,7 +60,7 @@ export class Field {
     const id = this.count;
     return new Promise((resolve, reject) => {
       this.waiting.set(id, { resolve, reject });
-      const transfer = command.kind === 'open-practice' ? [command.port] : [];
+      const transfer = 'port' in command ? [command.port] : [];
       this.thread.post({ id, command }, transfer);
     });
   }

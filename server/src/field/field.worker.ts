@@ -153,9 +153,19 @@ async function obey(command: FieldCommand): Promise<void> {
     case 'check':
       return needed().check(command.interfaceIds, command.person);
     case 'watch-power':
-      return needed().watchPower(command.interfaceId, command.person);
+      return needed().watchPower(command.interfaceId, command.person, command.evenSo);
     case 'pin':
-      return needed().pin(command.interfaceId, command.person);
+      return needed().pin(command.interfaceId, command.person, command.evenSo);
+    case 'follow':
+      return needed().follow(command.interfaceId, command.person);
+    case 'open-page':
+      return needed().openPage(command.interfaceId, command.person);
+    case 'close-page':
+      return engine?.closePage();
+    case 'converse':
+      // It lasts as long as the browser's connection; nobody waits for it.
+      void needed().converse(command.port);
+      return;
     case 'search':
       return needed().stations.search();
     case 'flash':

@@ -129,6 +129,10 @@ export class Giving {
     }
   }
 
+  clear(): void {
+    this.disarm();
+  }
+
   isArmed(now: number): boolean {
     return now < this.armedUntil;
   }

@@ -7,8 +7,6 @@ import {
   DecodeError,
   decodeWith,
   dword,
-  encapsulation,
-  encapsulationSize,
   encodeWith,
   ENIP_COMMAND,
   formatIpv4,
@@ -22,6 +20,7 @@ import {
   type Ipv4,
 } from '@ipsonomo/core';
 import type { TcpStream } from './carrier';
+import { Broken, Encapsulated } from './encapsulated';
 
 /** What a pinning came to. */
 export type PinOutcome =
@@ -46,18 +45,8 @@ export type PinOutcome =
   /** It hung up, fell silent, or answered what is no message. */
   | { readonly kind: 'broken'; readonly step: string; readonly why: string };
 
-const CONTEXT = Uint8Array.from('ipsonomo', (letter) => letter.charCodeAt(0));
 const NOTHING = new Uint8Array(0);
 const REPLY_SECONDS = 5;
-
-class Broken extends Error {
-  constructor(
-    readonly step: string,
-    readonly why: string,
-  ) {
-    super(why);
-  }
-}
 
 class Refused extends Error {
   constructor(
@@ -109,34 +98,21 @@ async function pin(talk: Talk, planned: Ipv4): Promise<PinOutcome> {
 
 /** One session: a request, then its reply. */
 class Talk {
-  private session = 0;
-  private inbox: Uint8Array = NOTHING;
-  private closed = false;
-  private wake: (() => void) | undefined;
+  private readonly wire: Encapsulated;
 
-  constructor(private readonly stream: TcpStream) {
-    stream.onData((data) => {
-      const joined = new Uint8Array(this.inbox.length + data.length);
-      joined.set(this.inbox);
-      joined.set(data, this.inbox.length);
-      this.inbox = joined;
-      this.wake?.();
-    });
-    stream.onClose(() => {
-      this.closed = true;
-      this.wake?.();
-    });
+  constructor(stream: TcpStream) {
+    this.wire = new Encapsulated(stream);
   }
 
   async register(): Promise<void> {
-    this.send(ENIP_COMMAND.registerSession, Uint8Array.of(1, 0, 0, 0));
-    const reply = await this.reply('register');
+    this.wire.send(ENIP_COMMAND.registerSession, Uint8Array.of(1, 0, 0, 0));
+    const reply = await this.wire.reply('register');
     if (reply.status !== 0) throw new Broken('register', `status ${reply.status}`);
-    this.session = reply.session;
+    this.wire.session = reply.session;
   }
 
   unregister(): void {
-    this.send(ENIP_COMMAND.unregisterSession, NOTHING);
+    this.wire.send(ENIP_COMMAND.unregisterSession);
   }
 
   get = (attribute: number): Promise<Uint8Array> =>
@@ -152,48 +128,13 @@ class Talk {
     data: Uint8Array,
   ): Promise<Uint8Array> {
     const message = encodeWith(cipRequest, { service, path: tcpipPath(attribute), data });
-    this.send(
-      ENIP_COMMAND.sendRrData,
-      encodeWith(unconnected, { timeout: REPLY_SECONDS, message }),
-    );
-    const reply = await this.reply(step);
+    const sent = { timeout: REPLY_SECONDS, message };
+    this.wire.send(ENIP_COMMAND.sendRrData, encodeWith(unconnected, sent));
+    const reply = await this.wire.reply(step);
     if (reply.status !== 0) throw new Broken(step, `encapsulation status ${reply.status}`);
     const answer: CipReply = decodeWith(cipReply, decodeWith(unconnected, reply.data).message);
     if (answer.service !== service) throw new Broken(step, `reply to service ${answer.service}`);
     if (answer.status !== 0) throw new Refused(step, answer.status);
     return answer.data;
-  }
-
-  private send(command: number, data: Uint8Array): void {
-    const { session } = this;
-    this.stream.write(
-      encodeWith(encapsulation, { command, session, status: 0, context: CONTEXT, data }),
-    );
-  }
-
-  private async reply(step: string) {
-    const until = Date.now() + REPLY_SECONDS * 1000;
-    for (;;) {
-      const size = encapsulationSize(this.inbox);
-      if (size !== undefined && this.inbox.length >= size) {
-        const message = decodeWith(encapsulation, this.inbox.slice(0, size));
-        this.inbox = this.inbox.slice(size);
-        return message;
-      }
-      if (this.closed) throw new Broken(step, 'closed');
-      const left = until - Date.now();
-      if (left <= 0) throw new Broken(step, 'silent');
-      await this.news(left);
-    }
-  }
-
-  private news(millis: number): Promise<void> {
-    return new Promise((resolve) => {
-      const timer = setTimeout(resolve, millis);
-      this.wake = () => {
-        clearTimeout(timer);
-        resolve();
-      };
-    });
   }
 }

@@ -6,7 +6,7 @@ import {
   type MacAddress,
 } from '@ipsonomo/core';
 import type { TcpFailure, TcpRequest, TcpStream } from './carrier';
-import { pause, voiceIn, type VoiceEvents } from './patience';
+import type { VoiceEvents } from './patience';
 import { pinOver, type PinOutcome } from './pin';
 import {
   FieldRefusal,
@@ -17,20 +17,16 @@ import {
 } from './protocol';
 
 export interface PinningEvents extends VoiceEvents {
-  askArp(subnetId: string, address: Ipv4): void;
+  whoIsAt(subnetId: string, address: Ipv4): Promise<ReadonlySet<MacAddress> | 'no-voice'>;
   open(subnetId: string, request: TcpRequest): Promise<TcpStream | TcpFailure>;
   readonly record: RecordEvidence;
   changed(): void;
 }
 
 const TCP_TIMEOUT = 3000;
-/** Who else has the address would answer within this time. */
-const LISTEN = 300;
 
 interface Conversation {
   readonly target: FieldTarget;
-  /** Who answered for the address before a word was said. */
-  readonly macs: Set<MacAddress>;
   stream: TcpStream | undefined;
 }
 
@@ -45,7 +41,7 @@ export class Pinning {
     const { interfaceId, title, mac } = target;
     if (mac === undefined) throw new FieldRefusal('field.unbound', { title });
     if (this.running.has(interfaceId)) throw new FieldRefusal('field.busy', { title });
-    const conversation: Conversation = { target, macs: new Set(), stream: undefined };
+    const conversation: Conversation = { target, stream: undefined };
     this.running.set(interfaceId, conversation);
     this.events.changed();
     try {
@@ -70,25 +66,18 @@ export class Pinning {
     }));
   }
 
-  /** Somebody says it has an address (ARP sender). */
-  sighting(address: Ipv4, mac: MacAddress): void {
-    for (const { target, macs } of this.running.values())
-      if (target.address === address) macs.add(mac);
-  }
-
   private async talk(
     conversation: Conversation,
     mac: MacAddress,
   ): Promise<PinOutcome | TcpFailure> {
     const { interfaceId, subnetId, address } = conversation.target;
-    const from = await voiceIn(this.events, subnetId);
-    if (from === undefined) return 'silent';
-    this.events.askArp(subnetId, address);
-    await pause(LISTEN);
+    const macs = await this.events.whoIsAt(subnetId, address);
+    const from = this.events.voice(subnetId);
+    if (macs === 'no-voice' || from === undefined) return 'silent';
     // Never a word to another device that happens to answer at the address.
-    const other = [...conversation.macs].find((one) => one !== mac);
+    const other = [...macs].find((one) => one !== mac);
     if (other !== undefined) return { kind: 'other-device', found: formatMac(other) };
-    if (conversation.macs.size === 0) return 'silent';
+    if (macs.size === 0) return 'silent';
     const request = { from, to: address, port: ENIP_PORT, timeout: TCP_TIMEOUT };
     const stream = await this.events.open(subnetId, request);
     if (typeof stream === 'string') return stream;

@@ -14,6 +14,10 @@ export class Present {
     if (oldest !== undefined) this.addresses.delete(oldest);
   }
 
+  addressOf(mac: MacAddress): Ipv4 | undefined {
+    return this.addresses.get(mac);
+  }
+
   macs(): Iterable<MacAddress> {
     return this.addresses.keys();
   }

@@ -44,6 +44,14 @@ export interface FieldTarget {
   readonly bootSeconds: number;
   /** By the evidence so far it has its address. */
   readonly holds: boolean;
+  /** Where such a device is as it left its maker. */
+  readonly factory: Ipv4 | undefined;
+  /** It can be asked who it is (EtherNet/IP). */
+  readonly hasIdentity: boolean;
+  /** The controller that the plan has for it. */
+  readonly controller: string;
+  /** The TCP port of its web page. */
+  readonly page: number | undefined;
 }
 
 export type Facts = Readonly<Record<string, string | number>>;
@@ -97,8 +105,19 @@ export type FieldCommand =
       readonly interfaceIds: readonly string[];
       readonly person: string;
     }
-  | { readonly kind: 'watch-power'; readonly interfaceId: string; readonly person: string }
-  | { readonly kind: 'pin'; readonly interfaceId: string; readonly person: string }
+  | {
+      readonly kind: 'watch-power' | 'pin';
+      readonly interfaceId: string;
+      readonly person: string;
+      /** Although a controller uses it: a person said so. */
+      readonly evenSo: boolean;
+    }
+  /** Follow a device that is given its address by hand. */
+  | { readonly kind: 'follow'; readonly interfaceId: string; readonly person: string }
+  | { readonly kind: 'open-page'; readonly interfaceId: string; readonly person: string }
+  | { readonly kind: 'close-page' }
+  /** One connection of a browser to the open page. */
+  | { readonly kind: 'converse'; readonly port: MessagePort }
   /** Stations over layer 2. */
   | { readonly kind: 'search' }
   | { readonly kind: 'flash'; readonly mac: MacAddress }
@@ -170,6 +189,13 @@ export interface VoiceState {
   readonly state: 'claiming' | 'ready';
 }
 
+/** The web page of a device that a person opened. */
+export interface OpenPage {
+  readonly interfaceId: string;
+  /** Where the device is. */
+  readonly address: Ipv4;
+}
+
 /** A notice for the link line: a code and its facts. */
 export interface FieldNotice {
   readonly code:
@@ -196,6 +222,7 @@ export interface FieldStatus {
   readonly runId: string | undefined;
   readonly voices: readonly VoiceState[];
   readonly socket: SocketStatus;
+  readonly page: OpenPage | undefined;
   /** Milliseconds since 1970. */
   readonly answeringUntil: number | undefined;
   /** Interfaces whose bound MACs are answered. */
@@ -229,6 +256,7 @@ export const IDLE: FieldStatus = {
   runId: undefined,
   voices: [],
   socket: { neighbour: undefined, bridge: undefined, subnets: [], outside: 0, heardAt: undefined },
+  page: undefined,
   answeringUntil: undefined,
   answers: 0,
   tasks: [],

@@ -17,7 +17,7 @@ import {
   type StationOrder,
   type StationRefusal,
 } from '@ipsonomo/core';
-import { pause, voiceIn, type VoiceEvents } from './patience';
+import { pause } from './patience';
 import {
   FieldRefusal,
   type Facts,
@@ -30,10 +30,14 @@ import {
 
 type DiscoveryFrame = Extract<Dissected, { kind: 'discovery' }>;
 
-export interface StationEvents extends VoiceEvents {
+export interface StationEvents {
   readonly mac: MacAddress;
   transmit(frame: Uint8Array): void;
-  askArp(subnetId: string, address: Ipv4): void;
+  whoIsAt(
+    subnetId: string,
+    address: Ipv4,
+    millis?: number,
+  ): Promise<ReadonlySet<MacAddress> | 'no-voice'>;
   readonly record: RecordEvidence;
   /** The list of found stations changed. */
   found(): void;
@@ -79,8 +83,6 @@ export class Stations {
   private readonly tasksNow = new Map<string, FieldTask>();
   private readonly waiting = new Map<number, Waiting>();
   private readonly discovered = new Set<string>();
-  /** Who answered for an address that is about to be given. */
-  private readonly claims = new Map<Ipv4, Set<MacAddress>>();
   private transaction = 0x4950_0000;
   private generation = 0;
 
@@ -112,7 +114,6 @@ export class Stations {
     this.generation += 1;
     this.tasksNow.clear();
     this.waiting.clear();
-    this.claims.clear();
   }
 
   tasks(): readonly FieldTask[] {
@@ -183,11 +184,6 @@ export class Stations {
     this.events.found();
   }
 
-  /** Somebody says it has an address (ARP sender). */
-  sighting(address: Ipv4, mac: MacAddress): void {
-    this.claims.get(address)?.add(mac);
-  }
-
   /** A station that the plan knows: found once a run, and its name whenever that is another. */
   private tell({ station, frame }: FoundStation, now: number): void {
     const target = this.targets.get(station.mac);
@@ -243,11 +239,9 @@ export class Stations {
     this.events.record(kind, target, facts, { person });
     await this.readBack(goesOn, mac);
     for (let looks = 0; looks < LOOKS && goesOn(); looks += 1) {
-      this.events.askArp(target.subnetId, address);
-      await pause(LOOK_EVERY);
-      if (this.claims.get(address)?.has(mac)) break;
+      const who = await this.events.whoIsAt(target.subnetId, address, LOOK_EVERY);
+      if (who !== 'no-voice' && who.has(mac)) break;
     }
-    this.claims.delete(address);
   }
 
   /** Everybody is asked for the name; another than this one that has it is named. */
@@ -271,15 +265,10 @@ export class Stations {
     goesOn: () => boolean,
   ): Promise<Trouble | undefined> {
     const { subnetId, address } = target;
-    const from = await voiceIn(this.events, subnetId);
+    const macs = await this.events.whoIsAt(subnetId, address);
     if (!goesOn()) return { why: 'stopped' };
-    if (from === undefined) return { why: 'no-voice' };
-    const macs = new Set<MacAddress>();
-    this.claims.set(address, macs);
-    this.events.askArp(subnetId, address);
-    await pause(LISTEN);
+    if (macs === 'no-voice') return { why: 'no-voice' };
     const other = [...macs].find((one) => one !== mac);
-    macs.clear();
     return other === undefined ? undefined : { why: 'taken', by: formatMac(other) };
   }
 

@@ -25,6 +25,8 @@ const STATUS: Readonly<Record<string, Status>> = {
   'edit.conflict': 409,
   'undo.none': 409,
   'redo.none': 409,
+  'device.inUse': 409,
+  page: 409,
   store: 409,
   field: 409,
   wire: 409,

@@ -3,7 +3,7 @@ import { Refusal } from '../store/refusal';
 import type { FieldService } from '../service/field-service';
 
 /** The server's own address of a connection. */
-export const cameInBy = (request: Request): string =>
+export const cameInBy = (request: Pick<Request, 'socket'>): string =>
   (request.socket.localAddress ?? '').replace(/^::ffff:/, '');
 
 /** The live adapter never carries the web page: a plant's devices have no business with it. */

@@ -29,6 +29,8 @@ export interface Services {
   readonly field: FieldService;
   readonly practice: Practice;
   readonly captures: string;
+  /** The port of the server at which the open page of a device is read. */
+  readonly pagePort: () => number;
   /** Tells open pages that a job is not what it was. */
   readonly changed: (jobId: string) => void;
 }
@@ -175,7 +177,7 @@ function dispositionOf(response: Response, type: string): string {
   return type !== 'application/octet-stream' ? header.replace(/^attachment/, 'inline') : header;
 }
 
-export function assignRoutes({ reader, changer, field }: Services): Router {
+export function assignRoutes({ reader, changer, field, pagePort }: Services): Router {
   const router = Router();
   const base = '/jobs/:job/interfaces/:interface';
   router.get(`${base}/evidence`, async (request, response) => {
@@ -190,14 +192,37 @@ export function assignRoutes({ reader, changer, field }: Services): Router {
   const acts = {
     unbind: changer.unbind.bind(changer),
     'said-kept': changer.sayKept.bind(changer),
-    pin: field.pin.bind(field),
-    'watch-power': field.watchPower.bind(field),
+    'said-given': changer.sayGiven.bind(changer),
+    follow: field.follow.bind(field),
   };
   for (const [name, act] of Object.entries(acts))
     router.post(`${base}/${name}`, async (request, response) => {
       await act(idOf(request, 'job'), thingIdOf(request, 'interface'), personOf(request));
       response.status(204).end();
     });
+  const risky = { pin: field.pin.bind(field), 'watch-power': field.watchPower.bind(field) };
+  for (const [name, act] of Object.entries(risky))
+    router.post(`${base}/${name}`, async (request, response) => {
+      const { evenSo } = checked(schema.goingOn, request.body);
+      const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;
+      await act(...ids, personOf(request), evenSo);
+      response.status(204).end();
+    });
+  router.post(`${base}/read-off`, async (request, response) => {
+    const read = checked(schema.readOff, request.body);
+    const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;
+    await changer.readOff(...ids, read, personOf(request));
+    response.status(204).end();
+  });
+  router.post(`${base}/page`, async (request, response) => {
+    const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;
+    await field.openPage(...ids, personOf(request));
+    response.json({ port: pagePort() });
+  });
+  router.delete('/jobs/:job/page', async (_request, response) => {
+    await field.closePage();
+    response.status(204).end();
+  });
   router.post('/jobs/:job/stations/search', async (request, response) => {
     await field.search(idOf(request, 'job'), personOf(request));
     response.status(204).end();

@@ -9,6 +9,8 @@ import {
   type NewDevice,
   type NewSubnet,
   type StationGiving,
+  type GoingOn,
+  type ReadOff,
   type StationReset,
   type CabinetAction,
   type WireChoice,
@@ -88,6 +90,13 @@ export const stationReset = Joi.object<StationReset>({
   reason: Joi.string().trim().min(1).max(300).required(),
 });
 
+export const goingOn = Joi.object<GoingOn>({ evenSo: Joi.boolean() });
+
+export const readOff = Joi.object<ReadOff>({
+  from: Joi.valid('display', 'page').required(),
+  text: text(20_000).required(),
+});
+
 export const interfaces = Joi.object<{ interfaceIds: string[] }>({
   interfaceIds: Joi.array().items(thingId).min(1).max(1000).required(),
 });
@@ -125,6 +134,7 @@ export const cabinetAction = Joi.alternatives<CabinetAction>().try(
     device,
     positions: Joi.array().items(Joi.number().integer().min(0).max(35)).max(64).required(),
   }),
+  Joi.object({ kind: Joi.valid('type').required(), device, address: text(40).required() }),
   Joi.object({ kind: Joi.valid('socket').required(), segment: Joi.string().max(80).required() }),
   Joi.object({ kind: Joi.valid('reset').required() }),
 );

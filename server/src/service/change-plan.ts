@@ -15,7 +15,9 @@ import {
   formatMac,
   inverseOf,
   interfacesOf,
+  factsOfRead,
   judgeLabel,
+  judgeRead,
   parseHostName,
   parseIpv4,
   parseLabel,
@@ -38,6 +40,7 @@ import {
   type NewSubnet,
   type Plan,
   type PlanFile,
+  type ReadOff,
   type Subnet,
 } from '@ipsonomo/core';
 import { must, Refusal } from '../store/refusal';
@@ -262,10 +265,40 @@ export class PlanChanger {
     await this.changed(jobId, 0);
   }
 
+  /** A tick: it is kept as said, and raises no stage. */
+  async sayGiven(jobId: string, interfaceId: string, person: Person): Promise<void> {
+    const found = findInterface(await this.store.plan(jobId), interfaceId);
+    if (!found) throw Refusal.of('thing.unknown', 'device');
+    const { mac, address } = found.at;
+    await this.say(jobId, interfaceId, 'said-given', {}, person, mac, address);
+    await this.changed(jobId, 0);
+  }
+
+  /** What a person read off the device, held against the plan. Refuses with `read.nothing`. */
+  async readOff(
+    jobId: string,
+    interfaceId: string,
+    { from, text }: ReadOff,
+    person: Person,
+  ): Promise<void> {
+    const found = findInterface(await this.store.plan(jobId), interfaceId);
+    if (!found) throw Refusal.of('thing.unknown', 'device');
+    const { mac, address } = found.at;
+    const read = judgeRead(text, { mac, address });
+    if (read.macs.length + read.addresses.length === 0) throw Refusal.of('read.nothing', '');
+    const isSame = read.mac === undefined || read.mac.kind === 'same';
+    // A page of facts has no address on it: then its MAC alone is what was asked for.
+    const isPlanned = read.hasPlanned || read.addresses.length === 0;
+    const kind = isSame && isPlanned ? 'read-off' : 'read-otherwise';
+    const facts = { from, ...factsOfRead(read), planned: formatIpv4(address) };
+    await this.say(jobId, interfaceId, kind, facts, person, mac, address);
+    await this.changed(jobId, 0);
+  }
+
   private async say(
     jobId: string,
     interfaceId: string,
-    kind: 'bound' | 'said-kept',
+    kind: 'bound' | 'said-kept' | 'said-given' | 'read-off' | 'read-otherwise',
     facts: Readonly<Record<string, string>>,
     person: Person,
     mac: Parameters<typeof formatMac>[0] | undefined,

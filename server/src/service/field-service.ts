@@ -6,6 +6,8 @@ import {
   formatMac,
   givenAddresses,
   interfacesOf,
+  pagePortOf,
+  speaksEnip,
   progressOf,
   STAGE_EVIDENCE,
   UNSPECIFIED,
@@ -26,6 +28,7 @@ import {
   type TwinView,
   type WireChoice,
 } from '@ipsonomo/core';
+import { MessageChannel } from 'node:worker_threads';
 import { addressesOf } from '../field/adapters';
 import type { Field } from '../field/field';
 import type { Practice } from '../field/practice';
@@ -37,6 +40,8 @@ import type {
   Giving,
   SocketStatus,
 } from '../field/protocol';
+import type { RelayedPage } from '../pages/relay';
+import { WireStream } from '../pages/wire-stream';
 import { Presence } from '../common/presence';
 import { Turns } from '../common/turns';
 import { Refusal } from '../store/refusal';
@@ -124,19 +129,52 @@ export class FieldService {
     await this.field.call({ kind: 'check', interfaceIds, person: person.name });
   }
 
-  async watchPower(jobId: string, interfaceId: string, person: Person): Promise<void> {
+  async watchPower(
+    jobId: string,
+    interfaceId: string,
+    person: Person,
+    evenSo = false,
+  ): Promise<void> {
     await this.listen(jobId, person);
-    await this.field.call({ kind: 'watch-power', interfaceId, person: person.name });
+    await this.field.call({ kind: 'watch-power', interfaceId, person: person.name, evenSo });
   }
 
-  async pin(jobId: string, interfaceId: string, person: Person): Promise<void> {
+  async pin(jobId: string, interfaceId: string, person: Person, evenSo = false): Promise<void> {
     const plan = await this.store.plan(jobId);
     const found = findInterface(plan, interfaceId);
     if (!found) throw Refusal.of('thing.unknown', 'device');
     if (findKind(plan, found.device.kindId)?.pinning.by !== 'tcpip-object')
       throw Refusal.of('pin.noObject', '', { title: found.device.title });
     await this.listen(jobId, person);
-    await this.field.call({ kind: 'pin', interfaceId, person: person.name });
+    await this.field.call({ kind: 'pin', interfaceId, person: person.name, evenSo });
+  }
+
+  async follow(jobId: string, interfaceId: string, person: Person): Promise<void> {
+    await this.listen(jobId, person);
+    await this.field.call({ kind: 'follow', interfaceId, person: person.name });
+  }
+
+  async openPage(jobId: string, interfaceId: string, person: Person): Promise<void> {
+    await this.listen(jobId, person);
+    await this.field.call({ kind: 'open-page', interfaceId, person: person.name });
+  }
+
+  closePage(): Promise<void> {
+    return this.field.call({ kind: 'close-page' });
+  }
+
+  /** The page of a device that is open, and how to reach it. */
+  page(): RelayedPage | undefined {
+    const { page } = this.field.status;
+    if (!page) return undefined;
+    return {
+      host: formatIpv4(page.address),
+      connect: () => {
+        const { port1, port2 } = new MessageChannel();
+        void this.field.call({ kind: 'converse', port: port1 }).catch(() => port2.close());
+        return new WireStream(port2);
+      },
+    };
   }
 
   stations(): readonly StationView[] {
@@ -254,6 +292,10 @@ function fieldPlanOf(
           answersPing: kind?.answersPing ?? true,
           heardBy: STAGE_EVIDENCE[device.way].heard,
           bootSeconds: kind?.bootSeconds ?? 0,
+          factory: kind?.factory.kind === 'fixed' ? kind.factory.address : undefined,
+          page: kind && pagePortOf(kind),
+          hasIdentity: kind !== undefined && speaksEnip(kind),
+          controller: plan.devices.find(({ id }) => id === device.controllerId)?.title ?? '',
           holds: notches.some(({ stage, state }) => stage === 'given' && state === 'reached'),
         },
       ];

@@ -135,12 +135,19 @@ function seenView(device: Device, at: Interface, evidence: readonly Evidence[]):
     keep: viewOrNull(last(KEEPS)),
     askedBy: isKeyed(device.way) ? macOrNull(mac) : null,
     arrived: at.mac === undefined && !isKeyed(device.way) ? arrivedOf(counting) : null,
+    before: at.mac === undefined ? beforeOf(counting) : null,
     trouble: trouble && TROUBLES.includes(trouble.kind) ? evidenceView(trouble) : null,
   };
 }
 
+/** Who answered alone where such a device is at first. */
+function beforeOf(evidence: readonly Evidence[]): string | null {
+  const found = evidence.findLast(({ kind }) => kind === 'found-before');
+  return found?.facts['count'] === 1 ? String(found.facts['found']) : null;
+}
+
 const arrivedOf = (evidence: readonly Evidence[]): string | null =>
-  macOrNull(evidence.findLast(({ kind }) => kind === 'kept')?.mac);
+  macOrNull(evidence.findLast(({ kind }) => kind === 'kept' || kind === 'has-address')?.mac);
 
 const viewOrNull = (one: Evidence | undefined): EvidenceView | null =>
   one ? evidenceView(one) : null;

@@ -20,7 +20,7 @@ export class Site {
   readonly site: PracticeSite;
   readonly engine: FieldEngine;
 
-  constructor(targets: readonly FieldTarget[]) {
+  constructor(targets: readonly FieldTarget[], voices = ['172.22.40.253']) {
     jest.useFakeTimers({ now: 1_764_000_000_000 });
     this.site = new PracticeSite(
       TERN_COVE,
@@ -42,7 +42,7 @@ export class Site {
       stations: () => undefined,
       changed: () => undefined,
     });
-    this.engine.plan(planOf(targets, ['172.22.40.253']));
+    this.engine.plan(planOf(targets, voices));
     this.engine.listen('run');
   }
 

@@ -39,6 +39,7 @@ test('a search lists every station whatever its address, and says which are plan
   expect(list.sort()).toEqual([
     ...['02:4c:7a:66:14:02', '02:4c:7a:66:14:0b'],
     ...[BLOCK_1, BLOCK_2, USED, RUNNING],
+    ...['02:4c:7a:71:00:31', '02:4c:7a:71:00:36'],
   ]);
   expect(found(site, USED)).toMatchObject({
     ...{ name: 'press-block-4', vendor: 1022, device: 8 },

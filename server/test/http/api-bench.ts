@@ -29,6 +29,7 @@ export class ApiBench {
       web: undefined,
       log: (line) => logged.push(line),
       clock: Date.now,
+      pages: { host: '127.0.0.1', port: 0 },
     });
     const [first] = await scratch.store.jobs();
     const answer = await request(running.app).get(`/api/jobs/${first?.id}`).expect(200);

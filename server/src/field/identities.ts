@@ -1,0 +1,110 @@
+import {
+  DecodeError,
+  decodeWith,
+  ENIP_COMMAND,
+  ENIP_PORT,
+  identityAnswer,
+  isInUse,
+  type Identity,
+  type Ipv4,
+  type MacAddress,
+} from '@ipsonomo/core';
+import type { TcpFailure, TcpRequest, TcpStream } from './carrier';
+import { Broken, Encapsulated } from './encapsulated';
+import type { VoiceEvents } from './patience';
+import {
+  FieldRefusal,
+  type FieldSubnet,
+  type FieldTarget,
+  type FieldTask,
+  type RecordEvidence,
+} from './protocol';
+import type { Unit } from './unit';
+
+export interface IdentityEvents extends VoiceEvents {
+  whoIsAt(subnetId: string, address: Ipv4): Promise<ReadonlySet<MacAddress> | 'no-voice'>;
+  around(address: Ipv4): FieldSubnet;
+  whereIs(target: FieldTarget): Ipv4 | undefined;
+  open(subnetId: string, request: TcpRequest): Promise<TcpStream | TcpFailure>;
+  readonly record: RecordEvidence;
+  changed(): void;
+}
+
+const TCP_TIMEOUT = 2000;
+
+/**
+ * R-IN-USE: before anything is written to a device or its power is cut, it is asked who it is and whether a
+ * controller uses it (ListIdentity). One that does not speak the protocol, or is silent, tells nothing: that
+ * is no proof that it is free, and no reason to wait.
+ */
+export class Identities implements Unit {
+  private readonly running = new Map<string, TcpStream | undefined>();
+
+  constructor(private readonly events: IdentityEvents) {}
+
+  canAsk({ hasIdentity, mac }: FieldTarget): boolean {
+    return hasIdentity && mac !== undefined;
+  }
+
+  /** Refuses with `device.inUse`, naming the controller of the plan. */
+  async refuseInUse(target: FieldTarget, person: string): Promise<void> {
+    const { interfaceId, title, controller } = target;
+    if (!target.hasIdentity || target.mac === undefined || this.running.has(interfaceId)) return;
+    this.running.set(interfaceId, undefined);
+    this.events.changed();
+    try {
+      const identity = await this.ask(target, target.mac);
+      if (!identity) return;
+      const used = isInUse(identity);
+      this.events.record('identified', target, factsOf(identity, used), { person });
+      if (used) throw new FieldRefusal('device.inUse', { title, controller });
+    } finally {
+      this.running.delete(interfaceId);
+      this.events.changed();
+    }
+  }
+
+  clear(): void {
+    for (const stream of this.running.values()) stream?.close();
+    this.running.clear();
+  }
+
+  tasks(): readonly FieldTask[] {
+    return [...this.running.keys()].map((interfaceId) => ({
+      ...{ kind: 'identify', interfaceId, phase: 'talking' },
+    }));
+  }
+
+  private async ask(target: FieldTarget, mac: MacAddress): Promise<Identity | undefined> {
+    const to = this.events.whereIs(target);
+    if (to === undefined) return undefined;
+    const subnetId = this.events.around(to).id;
+    const who = await this.events.whoIsAt(subnetId, to);
+    // Never a word to another device that happens to answer at the address.
+    if (who === 'no-voice' || who.size !== 1 || !who.has(mac)) return undefined;
+    const from = this.events.voice(subnetId);
+    if (from === undefined) return undefined;
+    const request = { from, to, port: ENIP_PORT, timeout: TCP_TIMEOUT };
+    const stream = await this.events.open(subnetId, request);
+    if (typeof stream === 'string') return undefined;
+    this.running.set(target.interfaceId, stream);
+    try {
+      const talk = new Encapsulated(stream);
+      talk.send(ENIP_COMMAND.listIdentity);
+      return decodeWith(identityAnswer, (await talk.reply('identity')).data);
+    } catch (error) {
+      if (error instanceof Broken || error instanceof DecodeError) return undefined;
+      throw error;
+    } finally {
+      stream.close();
+    }
+  }
+}
+
+const factsOf = (identity: Identity, used: boolean) => ({
+  name: identity.name,
+  revision: identity.revision.join('.'),
+  serial: identity.serial.toString(16).padStart(8, '0'),
+  status: identity.status.toString(16).padStart(4, '0'),
+  used: used ? 'yes' : 'no',
+});

@@ -1,0 +1,165 @@
+import { formatIpv4, formatMac, type Ipv4, type MacAddress } from '@ipsonomo/core';
+import type { MessagePort } from 'node:worker_threads';
+import type { TcpFailure, TcpRequest, TcpStream } from './carrier';
+import { voiceIn, type VoiceEvents } from './patience';
+import {
+  FieldRefusal,
+  type FieldSubnet,
+  type FieldTarget,
+  type FieldTask,
+  type OpenPage,
+  type RecordEvidence,
+} from './protocol';
+import type { Unit } from './unit';
+
+export interface PageEvents extends VoiceEvents {
+  whoIsAt(subnetId: string, address: Ipv4): Promise<ReadonlySet<MacAddress> | 'no-voice'>;
+  around(address: Ipv4): FieldSubnet;
+  /** Where a device is now; undefined where nobody knows. */
+  whereIs(target: FieldTarget): Ipv4 | undefined;
+  open(subnetId: string, request: TcpRequest): Promise<TcpStream | TcpFailure>;
+  readonly record: RecordEvidence;
+  changed(): void;
+}
+
+/** What goes over the port of one conversation: bytes, or why there are no more. */
+export type PageBytes = Uint8Array | { readonly ended: TcpFailure | 'closed' };
+
+interface Current extends OpenPage {
+  /** Who answered there when it was opened. */
+  mac: MacAddress | undefined;
+  readonly target: FieldTarget;
+  readonly subnetId: string;
+  readonly port: number;
+  until: number;
+}
+
+const TCP_TIMEOUT = 4000;
+/** A page nobody reads any more is closed. */
+const IDLE = 10 * 60_000;
+
+/**
+ * R-PAGE-OPEN: the web page of one device, read through the wire from an address of Ipsonomo's in the subnet
+ * the device is in. One page at a time, opened by a person, closed by itself when nobody reads it; only while
+ * exactly one device answers at its address, and where a MAC is bound, that one.
+ */
+export class Pages implements Unit {
+  private current: Current | undefined;
+  private readonly streams = new Set<TcpStream>();
+
+  constructor(
+    private readonly events: PageEvents,
+    private readonly clock: () => number,
+  ) {}
+
+  get page(): OpenPage | undefined {
+    return this.current;
+  }
+
+  /** Refuses with `page.none`, `page.nowhere`, `page.silent`, `page.several`, `page.other`. */
+  async open(target: FieldTarget, person: string): Promise<void> {
+    const { title, interfaceId, page: port } = target;
+    if (port === undefined) throw new FieldRefusal('page.none', { title });
+    const address = this.events.whereIs(target);
+    if (address === undefined) throw new FieldRefusal('page.nowhere', { title });
+    this.close();
+    const subnetId = this.events.around(address).id;
+    const until = this.clock() + IDLE;
+    const current: Current = {
+      interfaceId,
+      target,
+      address,
+      subnetId,
+      port,
+      until,
+      mac: undefined,
+    };
+    this.current = current;
+    this.events.changed();
+    try {
+      const mac = await this.whoIsAt(subnetId, address, target);
+      current.mac = mac;
+      const at = formatIpv4(address);
+      this.events.record('page-opened', { ...target, mac }, { at }, { person });
+    } catch (error) {
+      this.close();
+      throw error;
+    }
+  }
+
+  /** One connection of a browser, carried to the device. */
+  async converse(wire: MessagePort): Promise<void> {
+    const say = (what: PageBytes) => wire.postMessage(what);
+    const end = (ended: TcpFailure | 'closed') => {
+      say({ ended });
+      wire.close();
+    };
+    const { current } = this;
+    if (!current) return end('silent');
+    current.until = this.clock() + IDLE;
+    const waiting: Uint8Array[] = [];
+    let stream: TcpStream | undefined;
+    wire.on('message', (what: PageBytes) => {
+      if (!(what instanceof Uint8Array)) return stream?.close();
+      if (stream) stream.write(what);
+      else waiting.push(what);
+    });
+    const { subnetId, address: to, port } = current;
+    const from = await voiceIn(this.events, subnetId);
+    if (from === undefined) return end('silent');
+    const opened = await this.events.open(subnetId, { from, to, port, timeout: TCP_TIMEOUT });
+    if (typeof opened === 'string') return end(opened);
+    if (this.current !== current) return opened.close();
+    stream = opened;
+    this.streams.add(opened);
+    opened.onData(say);
+    opened.onClose(() => {
+      this.streams.delete(opened);
+      end('closed');
+    });
+    for (const bytes of waiting) opened.write(bytes);
+  }
+
+  close(): void {
+    this.current = undefined;
+    for (const stream of this.streams) stream.close();
+    this.streams.clear();
+    this.events.changed();
+  }
+
+  clear(): void {
+    if (this.current) this.close();
+  }
+
+  tasks(): readonly FieldTask[] {
+    if (!this.current) return [];
+    return [{ kind: 'page', interfaceId: this.current.interfaceId, phase: 'open' }];
+  }
+
+  run(now: number): void {
+    if (this.current && now >= this.current.until) this.close();
+  }
+
+  nextAt(): number {
+    return this.current?.until ?? Infinity;
+  }
+
+  /** It has moved: there is no page any more where it was. */
+  sighting(address: Ipv4, mac: MacAddress): void {
+    if (this.current?.mac === mac && this.current.address !== address) this.close();
+  }
+
+  private async whoIsAt(subnetId: string, address: Ipv4, target: FieldTarget): Promise<MacAddress> {
+    const at = formatIpv4(address);
+    const { title } = target;
+    const macs = await this.events.whoIsAt(subnetId, address);
+    if (macs === 'no-voice') throw new FieldRefusal('page.noVoice', { at });
+    const [first] = macs;
+    if (first === undefined) throw new FieldRefusal('page.silent', { title, at });
+    const found = [...macs].map(formatMac).join(', ');
+    if (macs.size > 1) throw new FieldRefusal('page.several', { at, count: macs.size, found });
+    if (target.mac !== undefined && first !== target.mac)
+      throw new FieldRefusal('page.other', { title, at, found });
+    return first;
+  }
+}

@@ -1,0 +1,12 @@
+import type { HeardClient, MacAddress } from '@ipsonomo/core';
+import type { FieldEvent } from './protocol';
+
+/** What happens on a wire, for whoever owns it. */
+export interface EngineReports {
+  events(events: readonly FieldEvent[]): void;
+  heard(client: HeardClient): void;
+  forgot(mac: MacAddress): void;
+  /** The list of stations found over layer 2 changed. */
+  stations(): void;
+  changed(): void;
+}

@@ -1,0 +1,38 @@
+import type { Ipv4, MacAddress } from '@ipsonomo/core';
+import { FieldRefusal, type FieldTarget } from './protocol';
+
+/** The interfaces of the plan, by their ids. */
+export class Targets {
+  private readonly all = new Map<string, FieldTarget>();
+
+  /** @param seenAt the address a MAC was seen with in this run */
+  constructor(private readonly seenAt: (mac: MacAddress) => Ipv4 | undefined) {}
+
+  plan(targets: readonly FieldTarget[]): void {
+    this.all.clear();
+    for (const target of targets) this.learn(target);
+  }
+
+  learn(target: FieldTarget): void {
+    this.all.set(target.interfaceId, target);
+  }
+
+  /** @throws FieldRefusal `field.unknownTarget` */
+  of(interfaceId: string): FieldTarget {
+    const target = this.all.get(interfaceId);
+    if (!target) throw new FieldRefusal('field.unknownTarget', { interfaceId });
+    return target;
+  }
+
+  /** Where a device is: where it was seen, else where it is by its stage or as it left its maker. */
+  whereIs({ mac, holds, address, factory }: FieldTarget): Ipv4 | undefined {
+    const seen = mac === undefined ? undefined : this.seenAt(mac);
+    return seen ?? (holds ? address : factory);
+  }
+
+  /** Where it was before it is where it is planned: what is there has left from where such devices come. */
+  whereWas(target: FieldTarget): Ipv4 | undefined {
+    const at = this.whereIs(target);
+    return at === target.address ? target.factory : at;
+  }
+}
