@@ -6,7 +6,9 @@ import type {
   Edit,
   EditedView,
   FieldView,
+  GoingOn,
   NewSubnet,
+  ReadOff,
   StationGiving,
   StationReset,
   WireChoice,
@@ -98,8 +100,15 @@ export const useBind = (job: string, id: string) =>
 export const useInterfaceAct = (
   job: string,
   id: string,
-  act: 'unbind' | 'pin' | 'said-kept' | 'watch-power',
-) => useJobMutation<void, void>(job, () => post(at(job, id, act)));
+  act: 'unbind' | 'pin' | 'said-kept' | 'said-given' | 'watch-power' | 'follow',
+) => useJobMutation<GoingOn | void, void>(job, (going) => post(at(job, id, act), going ?? {}));
+
+export const useReadOff = (job: string, id: string) =>
+  useJobMutation(job, (read: ReadOff) => post(at(job, id, 'read-off'), read));
+
+/** Opens the web page of a device and tells at which port of this server it is read. */
+export const useOpenPage = (job: string, id: string) =>
+  useJobMutation<void, { readonly port: number }>(job, () => post(at(job, id, 'page')));
 
 export const useSearch = (job: string) =>
   useJobMutation<void, void>(job, () => post(`/jobs/${job}/stations/search`));

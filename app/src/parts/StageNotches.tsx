@@ -57,6 +57,7 @@ export function StageNotches({ notches, size = 15 }: Props) {
           return (
             <G key={stage} transform={`translate(${index * (FIELD + GAP)} 0)`}>
               {SHAPES[stage](state === 'reached' ? full : 'none', stroke)}
+              {state === 'read' ? <Circle cx={7} cy={8} r={2} fill={colours.second} /> : null}
               {state === 'broken' ? (
                 <Line x1={1} y1={15} x2={15} y2={1} stroke={colours.brick} strokeWidth={2.4} />
               ) : null}
@@ -75,6 +76,8 @@ function describe(notches: readonly NotchView[]): string {
   const reached = notches.filter((notch) => notch.state === 'reached').at(-1);
   const broken = notches.filter((notch) => notch.state === 'broken');
   const words = [`stage: ${STAGE_WORDS[reached?.stage ?? 'planned']}`];
+  for (const { stage, state } of notches)
+    if (state === 'read') words.push(`${STAGE_WORDS[stage]}: read off the device, not seen`);
   for (const notch of broken) words.push(`${STAGE_WORDS[notch.stage]}: contradicted`);
   return words.join(', ');
 }

@@ -60,6 +60,7 @@ function CabinetRow({ device }: { readonly device: CabinetDevice }) {
   const act = useCabinetAct();
   const { id, power, cable, lamp, face, positions } = device;
   const [isOpen, setOpen] = useState(false);
+  const [isTyping, setTyping] = useState(false);
   const lit =
     lamp === 'steady' ? colours.moss : lamp === 'conflict' ? colours.brick : colours.ochre;
   return (
@@ -90,7 +91,9 @@ function CabinetRow({ device }: { readonly device: CabinetDevice }) {
               backgroundColor: lamp === 'off' ? 'transparent' : lit,
             }}
           />
-          <Words size="second">{LAMP_WORDS[lamp]}</Words>
+          <Words size="second">
+            {[LAMP_WORDS[lamp], device.isTypedInto && device.display].filter(Boolean).join(' · ')}
+          </Words>
         </View>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
           <Button
@@ -113,6 +116,14 @@ function CabinetRow({ device }: { readonly device: CabinetDevice }) {
               onPress={() => setOpen(!isOpen)}
             />
           ) : null}
+          {device.isTypedInto ? (
+            <Button
+              type="outline"
+              title="Type an address into it"
+              accessibilityLabel={`Type an address into it: ${device.title}`}
+              onPress={() => setTyping(!isTyping)}
+            />
+          ) : null}
           {device.ownSteps.length > 0 ? (
             <Button
               type="outline"
@@ -122,6 +133,7 @@ function CabinetRow({ device }: { readonly device: CabinetDevice }) {
             />
           ) : null}
         </View>
+        {isTyping ? <TypeInto device={device} /> : null}
         {face && isOpen ? (
           <>
             <SwitchFace
@@ -135,5 +147,25 @@ function CabinetRow({ device }: { readonly device: CabinetDevice }) {
         ) : null}
       </View>
     </Row>
+  );
+}
+
+/** What is typed on its keypad, or written by a tool or a card; it is read when it gets power. */
+function TypeInto({ device }: { readonly device: CabinetDevice }) {
+  const act = useCabinetAct();
+  const [address, setAddress] = useState('');
+  return (
+    <>
+      <Field label={`Address on ${device.title}`} value={address} onChange={setAddress} figures />
+      <Button
+        type="outline"
+        title="Store it in the device"
+        disabled={address.trim() === ''}
+        onPress={() => act.mutate({ kind: 'type', device: device.id, address: address.trim() })}
+      />
+      <Words size="second" tone="second">
+        It is used after power off and on.
+      </Words>
+    </>
   );
 }

@@ -20,6 +20,7 @@ import { issuesOf } from '../words';
 import { useWide } from '../../theme';
 import { ANSWER_MINUTES } from './Answering';
 import { CallPage, type Call } from './CallPage';
+import { factoryOf } from './HandStep';
 import { Waiting } from './Waiting';
 
 const CAME = 'it came up with its address while it was watched';
@@ -44,7 +45,8 @@ export function BindStep({ call }: { readonly call: Call }) {
     offers.find((offer) => offer.heard.mac === named) ??
     offers.find((offer) => offer.heard.mac === chosen);
   const seen = at.check?.facts['found'];
-  const there = at.arrived ?? (typeof seen === 'string' ? seen.split(',')[0] : undefined);
+  const there =
+    at.arrived ?? at.before ?? (typeof seen === 'string' ? seen.split(',')[0] : undefined);
   const macText = held?.heard.mac ?? there;
   const mac = macText === undefined ? undefined : parseMac(macText);
   const verdict = label?.ok && mac?.ok ? judgeLabel(label.value.mac, mac.value) : undefined;
@@ -77,6 +79,11 @@ export function BindStep({ call }: { readonly call: Call }) {
         </>
       }
     >
+      {at.before !== null && at.before === macText && !came ? (
+        <Notice tone="plain" title={`It answers at ${factoryOf(call) ?? 'its old address'}`}>
+          Nothing else answers there now. Hold its label against the MAC before it is changed.
+        </Notice>
+      ) : null}
       {came ? (
         <Notice tone="moss" title={`It came up with ${at.address}`}>
           Hold its label against the MAC if more than one was switched on.

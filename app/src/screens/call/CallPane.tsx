@@ -14,6 +14,7 @@ import { lengthOf } from '../words';
 import { ArriveStep } from './ArriveStep';
 import { BindStep } from './BindStep';
 import { FindStation } from './FindStation';
+import { HandStep } from './HandStep';
 import { KeyedStep } from './KeyedStep';
 import type { Call } from './CallPage';
 import { GiveStep } from './GiveStep';
@@ -44,9 +45,14 @@ export function CallPane({ job, id }: { readonly job: string; readonly id: strin
 function Unbound({ call }: { readonly call: Call }) {
   const { at, device } = call;
   if (isNamedOverLayer2(device.way)) return <FindStation call={call} />;
-  const isThere = at.arrived !== null || at.check?.facts['what'] === 'unbound';
-  if (!isAsking(device.way) && !isThere) return <ArriveStep call={call} />;
-  return <BindStep call={call} />;
+  const isThere =
+    at.arrived !== null || at.before !== null || at.check?.facts['what'] === 'unbound';
+  if (isAsking(device.way) || isThere) return <BindStep call={call} />;
+  return device.way === 'switches' || device.way === 'card' ? (
+    <ArriveStep call={call} />
+  ) : (
+    <HandStep call={call} />
+  );
 }
 
 const reached = (at: InterfaceView, stage: Stage): boolean =>

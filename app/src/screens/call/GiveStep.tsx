@@ -1,53 +1,16 @@
-import { Button } from '@rneui/themed';
-import { evidenceWords, isAsking, isNamedOverLayer2, WAY_WORDS } from '@ipsonomo/core';
-import { useCheck, useWire } from '../../data';
-import { Notice, Refusals, timeOf } from '../../parts';
-import { DeviceSwitches } from '../switches/DeviceSwitches';
+import { evidenceWords, isAsking, isNamedOverLayer2 } from '@ipsonomo/core';
+import { Notice, Refusals } from '../../parts';
 import { agoWords, issuesOf } from '../words';
 import { AnswerAction, useAnswering } from './Answering';
 import { Bound } from './Bound';
 import { CallPage, type Call } from './CallPage';
 import { GiveStation } from './GiveStation';
-import { GuideSteps } from './GuideSteps';
+import { HandStep } from './HandStep';
 
 /** Bound, not given yet: its next request is answered while Ipsonomo answers. */
 export function GiveStep({ call }: { readonly call: Call }) {
   if (isNamedOverLayer2(call.device.way)) return <GiveStation call={call} />;
-  return isAsking(call.device.way) ? <Answer call={call} /> : <Elsewhere call={call} />;
-}
-
-/** Its address comes by another way: all Ipsonomo can do is look whether it is there. */
-function Elsewhere({ call }: { readonly call: Call }) {
-  const { at, job, device } = call;
-  const { field } = useWire();
-  const check = useCheck(job);
-  const asking = field?.tasks.some((one) => one.kind === 'check' && one.interfaceId === at.id);
-  return (
-    <CallPage
-      call={call}
-      action={
-        <Button
-          size="lg"
-          title="Look whether it has the address"
-          loading={asking || check.isPending}
-          onPress={() => check.mutate([at.id])}
-        />
-      }
-    >
-      <Refusals issues={issuesOf(check.error)} />
-      <Notice tone="plain" title={`Give it ${at.address} by its own way: ${WAY_WORDS[device.way]}`}>
-        Then look for it. It counts as given once its MAC is seen with the address.
-      </Notice>
-      <DeviceSwitches plan={call.plan} deviceId={device.id} interfaceId={at.id} />
-      <GuideSteps kind={call.kind} way={device.way} />
-      {at.check && at.check.kind !== 'found-as-planned' ? (
-        <Notice tone="brick">
-          {`${evidenceWords(at.check.kind, at.check.facts)} (${timeOf(at.check.at)})`}
-        </Notice>
-      ) : null}
-      <Bound call={call} />
-    </CallPage>
-  );
+  return isAsking(call.device.way) ? <Answer call={call} /> : <HandStep call={call} />;
 }
 
 function Answer({ call }: { readonly call: Call }) {

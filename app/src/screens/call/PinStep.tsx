@@ -1,11 +1,11 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
-import { evidenceWords, isKeyed, isNamedOverLayer2 } from '@ipsonomo/core';
+import { evidenceWords, isByHand, isKeyed, isNamedOverLayer2 } from '@ipsonomo/core';
 import { useInterfaceAct, useWire } from '../../data';
-import { Notice, Refusals, timeOf, Words } from '../../parts';
-import { issuesOf } from '../words';
+import { Notice, timeOf, Words } from '../../parts';
 import { Bound } from './Bound';
 import { CallPage, type Call } from './CallPage';
+import { EvenSo } from './EvenSo';
 import { GiveButton } from './GiveStation';
 import { Watching } from './Watching';
 
@@ -19,10 +19,13 @@ export function PinStep({ call }: { readonly call: Call }) {
   const task = field?.tasks.find((one) => one.kind === 'watch-power' && one.interfaceId === at.id);
   const told = at.keep !== null && at.keep.kind !== 'keep-refused';
   if (task) return <Watching call={call} phase={task.phase} />;
-  const asksAlways = isKeyed(call.device.way);
+  const byController = call.device.way === 'controller';
+  const asksAlways = isKeyed(call.device.way) || byController;
   const isStored =
     asksAlways || (call.kind?.pinning.by === 'stays' && !isNamedOverLayer2(call.device.way));
-  const ready = told || isStored;
+  // What was typed at the device is kept there by what was done with it; only the power cut shows it.
+  const byHand = isByHand(call.device.way);
+  const ready = told || isStored || byHand;
   const watchButton = (type: 'solid' | 'outline') => (
     <Button
       size="lg"
@@ -45,12 +48,22 @@ export function PinStep({ call }: { readonly call: Call }) {
         <Notice
           tone="plain"
           title={
-            asksAlways ? 'It asks at every start' : 'Such a device keeps its address by itself'
+            byController
+              ? 'Its controller gives it at every start'
+              : asksAlways
+                ? 'It asks at every start'
+                : 'Such a device keeps its address by itself'
           }
         >
-          {asksAlways
-            ? 'Its address stays when the DHCP service of the plant answers it. Ipsonomo does not answer while it watches, so that shows.'
-            : 'Whether it stays is seen only after power off and on.'}
+          {byController
+            ? 'Its controller gives it the address again, by its name. That is seen after power off and on.'
+            : asksAlways
+              ? 'Its address stays when the DHCP service of the plant answers it. Ipsonomo does not answer while it watches, so that shows.'
+              : 'Whether it stays is seen only after power off and on.'}
+        </Notice>
+      ) : byHand ? (
+        <Notice tone="ochre" title="Whether it stays is not seen yet">
+          It has the address now. Look that it was stored as the kind asks for, then cut its power.
         </Notice>
       ) : (
         <Notice tone="ochre" title="The address is temporary">
@@ -62,7 +75,16 @@ export function PinStep({ call }: { readonly call: Call }) {
           {`${evidenceWords(at.keep.kind, at.keep.facts)} (${timeOf(at.keep.at)})`}
         </Notice>
       ) : null}
-      <Refusals issues={issuesOf(pin.error ?? said.error ?? watch.error)} />
+      <EvenSo
+        error={pin.error}
+        title="The machine may stop: tell it all the same"
+        onEvenSo={() => pin.mutate({ evenSo: true })}
+      />
+      <EvenSo
+        error={said.error ?? watch.error}
+        title="The machine may stop: cut its power all the same"
+        onEvenSo={() => watch.mutate({ evenSo: true })}
+      />
       <Steps call={call} />
       {ready ? null : watchButton('outline')}
       <Bound call={call} />

@@ -120,8 +120,11 @@ function stateWords(field: FieldView | undefined, now: number): string {
   if ((field.answeringUntil ?? 0) > now) return `Answering ${plural(field.answers, 'device')}`;
   if (task?.kind === 'check') return `Asking ${plural(field.tasks.length, 'device')}`;
   if (task?.kind === 'watch-power') return 'Watching its power';
+  if (task?.kind === 'identify') return 'Asking whether it is in use';
   if (task?.kind === 'pin' || task?.kind === 'station-set') return 'Talking to a device';
   if (task?.kind === 'search') return 'Searching over layer 2';
+  if (task?.kind === 'page') return 'Its page is open';
+  if (task?.kind === 'follow') return 'Following a device';
   if (task?.kind === 'flash') return 'Flashing a lamp';
   if (task?.kind === 'look-for-servers') return 'Looking for other DHCP servers';
   return field.runId === null ? 'silent, not listening' : 'silent, listening';

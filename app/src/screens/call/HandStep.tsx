@@ -1,0 +1,132 @@
+import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { View } from 'react-native';
+import {
+  evidenceWords,
+  formatIpv4,
+  pagePortOf,
+  type EvidenceView,
+  type FieldTaskView,
+} from '@ipsonomo/core';
+import { evidenceQuery, useInterfaceAct, useWire } from '../../data';
+import { AddressText, Card, Notice, Refusals, timeOf, Words } from '../../parts';
+import { DeviceSwitches } from '../switches/DeviceSwitches';
+import { agoWords, issuesOf } from '../words';
+import { Bound } from './Bound';
+import { CallPage, type Call } from './CallPage';
+import { GuideSteps } from './GuideSteps';
+import { OpenPage } from './OpenPage';
+import { ReadOffCard } from './ReadOffCard';
+import { Typed } from './Typed';
+
+/**
+ * A device that is given its address by hand: on its page, its keypad, with its maker's tool, a card, by its
+ * controller. It is looked for where it was, and followed to where it is planned.
+ */
+export function HandStep({ call }: { readonly call: Call }) {
+  const { at, job, device, kind } = call;
+  const { field } = useWire();
+  const follow = useInterfaceAct(job, at.id, 'follow');
+  const task = field?.tasks.find((one) => one.kind === 'follow' && one.interfaceId === at.id);
+  const before = factoryOf(call);
+  const hasPage = device.way === 'web-page' && kind !== undefined && pagePortOf(kind) !== undefined;
+  const look = (
+    <Button
+      size="lg"
+      title={before ? `Look for it at ${before}` : 'Look for it'}
+      loading={follow.isPending}
+      onPress={() => follow.mutate()}
+    />
+  );
+  const isFound = task?.phase === 'at-old' || task?.phase === 'at-both';
+  return (
+    <CallPage
+      call={call}
+      action={
+        !task ? look : hasPage && isFound ? <OpenPage call={call} /> : <Following task={task} />
+      }
+    >
+      <Refusals issues={issuesOf(follow.error)} />
+      <Where call={call} task={task} />
+      <Typed call={call} />
+      <GuideSteps kind={kind} way={device.way} />
+      <DeviceSwitches plan={call.plan} deviceId={device.id} interfaceId={at.id} />
+      <ReadOffCard call={call} from={hasPage ? 'page' : 'display'} />
+      <Bound call={call} />
+    </CallPage>
+  );
+}
+
+/** Where such a device is as it left its maker. */
+export const factoryOf = ({ kind }: Call): string | undefined =>
+  kind?.factory.kind === 'fixed' ? formatIpv4(kind.factory.address) : undefined;
+
+const FOLLOWING: Readonly<Record<string, string>> = {
+  looking: 'Looking who answers',
+  several: 'Waiting until only one answers',
+  'at-old': 'Waiting to see it at its new address',
+  nowhere: 'Waiting to see it',
+  'at-both': 'Waiting until it has left the old address',
+  'at-new': 'It is there',
+};
+
+const Following = ({ task }: { readonly task: FieldTaskView }) => (
+  <Words size="strong" align="center">
+    {FOLLOWING[task.phase] ?? 'Following it'}
+  </Words>
+);
+
+const SEVERAL =
+  'They all left their makers with this address. Unplug all but the one of this call: which one answers would be luck.';
+const NOBODY =
+  'Look at its power and its cable, and whether your cable is in the right socket. A used one may be elsewhere: search the wire for it.';
+const STILL = 'It may have a second address, or show an old one until it is restarted.';
+
+/** Where it was, who answers there now, and where it has to be. */
+function Where({ call, task }: { readonly call: Call; readonly task: FieldTaskView | undefined }) {
+  const { now } = useWire();
+  const before = factoryOf(call);
+  const all = useQuery(evidenceQuery(call.job, call.at.id)).data ?? [];
+  const last = (...kinds: readonly EvidenceView['kind'][]) =>
+    all.find((one) => kinds.includes(one.kind));
+  const found = last('found-before');
+  const taken = last('address-taken', 'has-address');
+  const still = last('still-at-old', 'left-old');
+  return (
+    <View style={{ gap: 12 }}>
+      {before ? (
+        <Card>
+          <Words size="second" tone="second">
+            as it left its maker it is at
+          </Words>
+          <AddressText size="call" address={before} length={24} />
+          <Words size="second">
+            {found
+              ? `${evidenceWords(found.kind, found.facts)}, ${agoWords(found.at, now)}`
+              : 'Nobody has looked there yet.'}
+          </Words>
+        </Card>
+      ) : null}
+      {task?.phase === 'several' ? (
+        <Notice tone="brick" title="More than one answers there">
+          {SEVERAL}
+        </Notice>
+      ) : null}
+      {task?.phase === 'nowhere' && before ? (
+        <Notice tone="ochre" title={`Nothing answers at ${before}`}>
+          {NOBODY}
+        </Notice>
+      ) : null}
+      {still?.kind === 'still-at-old' && task ? (
+        <Notice tone="ochre" title="It answers at both addresses">
+          {STILL}
+        </Notice>
+      ) : null}
+      {taken?.kind === 'address-taken' ? (
+        <Notice tone="brick" title={`${call.at.address} is taken`}>
+          {`${evidenceWords(taken.kind, taken.facts)} (${timeOf(taken.at)}). Find that device before you give the address again.`}
+        </Notice>
+      ) : null}
+    </View>
+  );
+}
