@@ -48,7 +48,7 @@ test('phone: plan, hear, bind, give, pin, prove, hand over', async ({ page, serv
 
   // Assign: listening sends nothing and shows who asks.
   await place(page, 'Assign').click();
-  await expect(page.getByRole('heading', { name: '24 calls left' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: '30 calls left' })).toBeVisible();
   await button(page, 'Start listening').click();
   await expect(page.getByText('Strangers: heard, bound to nothing')).toBeVisible();
   await expect(page.getByText('as “winch-b”')).toBeVisible();
@@ -87,7 +87,7 @@ test('phone: plan, hear, bind, give, pin, prove, hand over', async ({ page, serv
   await button(page, 'Fall silent').click();
   await expect(page.getByText(/silent, listening/)).toBeVisible();
   await place(page, 'Prove').click();
-  await button(page, /^Ask all 24 devices/).click();
+  await button(page, /^Ask all 30 devices/).click();
   await expect(
     page.getByRole('heading', { name: '1 device of 24 found as planned' }),
   ).toBeVisible();

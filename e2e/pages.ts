@@ -40,6 +40,16 @@ export async function openDemo(page: Page, server: TestServer): Promise<void> {
   await expect(page.getByText('Filter hall', { exact: true }).first()).toBeVisible();
 }
 
+/** Opens the call of a device. */
+export async function openCall(page: Page, title: string): Promise<void> {
+  await place(page, 'Assign').click();
+  await button(page, title).click();
+  await expect(page.getByRole('heading', { name: title, level: 1 })).toBeVisible();
+}
+
+/** How far the device of this page has come. */
+export const stage = (page: Page, name: string) => page.getByLabel(`stage: ${name}`).first();
+
 /** Chooses one of many. */
 export async function pick(page: Page, label: string, title: string | RegExp): Promise<void> {
   await button(page, new RegExp(`^${label}: `)).click();

@@ -1,18 +1,10 @@
 import { expect, type Page } from '@playwright/test';
 import { test } from './demo';
-import { atCabinet, button, openDemo, PHONE, place, powerCycle } from './pages';
+import { atCabinet, button, openCall, openDemo, PHONE, place, powerCycle, stage } from './pages';
 
 // A device of each way on the practice site, on a phone, each to the end of its call.
 
 test.use({ viewport: PHONE });
-
-async function openCall(page: Page, title: string): Promise<void> {
-  await place(page, 'Assign').click();
-  await button(page, title).click();
-  await expect(page.getByRole('heading', { name: title, level: 1 })).toBeVisible();
-}
-
-const stage = (page: Page, name: string) => page.getByLabel(`stage: ${name}`).first();
 
 /** Turns switches at the cabinet; they are drawn there as they sit on the device. */
 async function turn(page: Page, device: string, dial: string, times: number): Promise<void> {

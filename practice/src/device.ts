@@ -329,7 +329,11 @@ export class PracticeDevice {
       return [];
     }
     if (start.kind === 'waits') return [];
-    return this.step({ kind: 'claim', wanted: start.address, timing: STORED_CLAIM }, now);
+    // As it left its maker it just takes its address; so do all its brothers (common practice, no source).
+    const isFactory =
+      kind.factory.kind === 'fixed' && kind.factory.address === start.address.address;
+    const timing = isFactory ? PLAIN_CLAIM : STORED_CLAIM;
+    return this.step({ kind: 'claim', wanted: start.address, timing }, now);
   }
 
   private onClient(step: ClientStep, now: number): readonly Uint8Array[] {

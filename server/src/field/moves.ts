@@ -59,6 +59,8 @@ interface Move {
   asks: number;
   /** Who answered alone at the old address: the device, though nobody held its label against it. */
   mover: MacAddress | undefined;
+  /** Who was at the new address when it was looked for first, while nothing was bound. */
+  readonly residents: Set<MacAddress>;
   /** Since how many asks it is at its new address. */
   arrived: number;
   readonly told: Set<string>;
@@ -80,7 +82,8 @@ export class Moves implements Unit {
     const before = from !== undefined && subnet ? new Place(from, subnet.id) : undefined;
     this.moves.set(target.interfaceId, {
       ...{ target, person, before, after: new Place(target.address, target.subnetId) },
-      ...{ startedAt: now, nextAt: now, asks: 0, mover: target.mac, arrived: 0, told: new Set() },
+      ...{ startedAt: now, nextAt: now, asks: 0, mover: target.mac, arrived: 0 },
+      ...{ residents: new Set(), told: new Set() },
     });
     this.events.needVoice(target.subnetId);
     if (subnet) this.events.needVoice(subnet.id);
@@ -146,6 +149,7 @@ export class Moves implements Unit {
     const { before, after, target } = move;
     const old = before?.macs ?? [];
     if (target.mac === undefined && old.length === 1) move.mover = old[0];
+    if (move.mover === undefined) this.unknown(move);
     const isThere = move.mover !== undefined && after.macs.includes(move.mover);
     // Where it is already where it should be, nobody has to be told where it was.
     if (before && (!isThere || old.length > 0))
@@ -154,11 +158,24 @@ export class Moves implements Unit {
         ...(old.length > 0 ? { found: old.map(formatMac).join(', ') } : {}),
         count: old.length,
       });
-    const others = after.macs.filter((mac) => mac !== move.mover);
+    const others = move.mover === undefined ? [] : after.macs.filter((mac) => mac !== move.mover);
     for (const mac of others)
       this.once(move, `taken ${mac}`, 'address-taken', { by: formatMac(mac) });
     if (!isThere) move.arrived = 0;
     else this.isThere(move, old);
+  }
+
+  /**
+   * Nothing is bound and nothing was seen at the old address. What was at the new one before is somebody, whose
+   * label has to be looked at; what comes there while it is awaited is the device.
+   */
+  private unknown(move: Move): void {
+    const { macs } = move.after;
+    if (move.asks === LOOKS) for (const mac of macs) move.residents.add(mac);
+    const found = [...move.residents].map(formatMac).join(', ');
+    if (found !== '') this.once(move, 'residents', 'contradicted', { what: 'unbound', found });
+    const [came, other] = macs.filter((mac) => !move.residents.has(mac));
+    if (other === undefined) move.mover = came;
   }
 
   private isThere(move: Move, old: readonly MacAddress[]): void {

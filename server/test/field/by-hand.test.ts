@@ -148,6 +148,32 @@ test('the address is another one’s: that is told, and the device is not taken 
   expect(site.kinds()).not.toContain('has-address');
 });
 
+describe('nothing is bound and nothing is known of where it was', () => {
+  const scale = target({
+    ...{ interfaceId: 'scale', title: 'Fry scale 1', mac: undefined, bootSeconds: 4 },
+    ...{ address: ip('172.22.40.153'), way: 'keypad', heardBy: 'seen' },
+  });
+
+  test('what comes to the address while it is awaited is the device', async () => {
+    const site = await listening(scale);
+    site.engine.follow('scale', 'Mara Quist');
+    await site.advance(4);
+    site.site.act({ kind: 'type', device: 'fry-scale-1', address: '172.22.40.153' }, site.now());
+    await site.powerCycle('fry-scale-1');
+    expect(site.last('has-address')?.mac).toBe(mac(SCALE));
+  });
+
+  test('what was there before is somebody, until its label was looked at', async () => {
+    const site = await listening(target({ ...scale, address: ip('172.22.40.101') }));
+    site.engine.follow('scale', 'Mara Quist');
+    await site.advance(6);
+    expect(site.last('contradicted')?.facts).toEqual({
+      ...{ what: 'unbound', found: '02:4c:7a:10:00:77' },
+    });
+    expect(site.kinds()).not.toContain('has-address');
+  });
+});
+
 describe('R-IN-USE: before it is told anything, a device is asked whether a controller uses it', () => {
   const block = (place: 'oxygen' | 'feeding') => {
     const isFeeding = place === 'feeding';
