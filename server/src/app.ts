@@ -51,6 +51,7 @@ export function buildApp(parts: AppParts): Express {
     events.handler(() => [
       ['field', field.view()],
       ['stations', field.stations()],
+      ['present', field.present()],
       ['heard', { all: true, clients: field.heard(), forgotten: [] } satisfies HeardNews],
     ]),
   );

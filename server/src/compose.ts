@@ -9,7 +9,7 @@ import { cameInBy } from './http/guard';
 import { PageRelay } from './pages/relay';
 import { PlanChanger } from './service/change-plan';
 import { EvidenceSink } from './service/evidence-sink';
-import { fieldView, FieldService, stationView } from './service/field-service';
+import { fieldView, FieldService, presentView, stationView } from './service/field-service';
 import { HeardTeller } from './service/heard-teller';
 import { ListImporter } from './service/import-list';
 import { Papers } from './service/papers';
@@ -56,6 +56,7 @@ export async function compose(settings: Settings): Promise<Running> {
     events: (seen) => sink.take(seen),
     heard: (change) => heard.take(change),
     stations: (found) => events.send('stations', found.map(stationView)),
+    present: (seen) => events.send('present', seen.map(presentView)),
   };
   const field = new Field(captures, listener, log);
   const practice = new Practice(log);

@@ -5,6 +5,7 @@ import {
   type FieldView,
   type HeardNews,
   type HeardView,
+  type PresentView,
   type StationView,
 } from '@ipsonomo/core';
 import { keys } from './queries';
@@ -27,6 +28,7 @@ export function useServerEvents(): void {
       ),
     );
     on<readonly StationView[]>('stations', (found) => client.setQueryData(keys.stations, found));
+    on<readonly PresentView[]>('present', (seen) => client.setQueryData(keys.present, seen));
     on<{ jobId: string }>('job', ({ jobId }) => void rereader.again(keys.job(jobId)));
     // What happened before the stream was open, or while it was away, nobody told this page.
     source.addEventListener('open', () => void rereader.again([]));
@@ -34,6 +36,7 @@ export function useServerEvents(): void {
       void client.resetQueries({ queryKey: keys.field });
       void client.resetQueries({ queryKey: keys.heard });
       void client.resetQueries({ queryKey: keys.stations });
+      void client.resetQueries({ queryKey: keys.present });
     });
     return () => source.close();
   }, [client]);

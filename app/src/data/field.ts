@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
-import type { FieldView, HeardView, StationView } from '@ipsonomo/core';
+import type { FieldView, HeardView, PresentView, StationView } from '@ipsonomo/core';
 import { useEffect } from 'react';
 import { post } from './http';
-import { fieldQuery, heardQuery, stationsQuery } from './queries';
+import { fieldQuery, heardQuery, presentQuery, stationsQuery } from './queries';
 import { useNow } from './use-now';
 
 export interface WireNow {
@@ -37,6 +37,11 @@ export function usePresence(): void {
 
 export function useStations(): readonly StationView[] {
   return useQuery(stationsQuery).data ?? [];
+}
+
+/** Everybody seen with an address in this run. */
+export function usePresent(): readonly PresentView[] {
+  return useQuery(presentQuery).data ?? [];
 }
 
 export function useHeard(): readonly HeardView[] {

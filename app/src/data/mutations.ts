@@ -110,6 +110,10 @@ export const useReadOff = (job: string, id: string) =>
 export const useOpenPage = (job: string, id: string) =>
   useJobMutation<void, { readonly port: number }>(job, () => post(at(job, id, 'page')));
 
+/** Asks for every address, and over layer 2. */
+export const useSweep = (job: string) =>
+  useJobMutation<void, void>(job, () => post(`/jobs/${job}/sweep`));
+
 export const useSearch = (job: string) =>
   useJobMutation<void, void>(job, () => post(`/jobs/${job}/stations/search`));
 

@@ -12,6 +12,7 @@ import {
   type JobSummary,
   type PlanDoc,
   type PlanView,
+  type PresentView,
   type ProgressView,
   type RevisionView,
   type RoundView,
@@ -34,6 +35,7 @@ export const keys = {
   field: ['field'],
   heard: ['heard'],
   stations: ['stations'],
+  present: ['present'],
   adapters: ['adapters'],
   cabinet: ['cabinet'],
 } as const;
@@ -124,6 +126,11 @@ export const fieldQuery = queryOptions<FieldView>({ queryKey: keys.field, queryF
 
 export const heardQuery = queryOptions<readonly HeardView[]>({
   queryKey: keys.heard,
+  queryFn: skipToken,
+});
+
+export const presentQuery = queryOptions<readonly PresentView[]>({
+  queryKey: keys.present,
   queryFn: skipToken,
 });
 

@@ -204,6 +204,13 @@ export interface RoundView {
   readonly carried: readonly Carried[];
 }
 
+/** Somebody seen with an address in this run. */
+export interface PresentView {
+  readonly mac: string;
+  readonly address: string;
+  readonly lastAt: number;
+}
+
 /** A station that answered discovery over layer 2. */
 export interface StationView {
   readonly mac: string;
@@ -240,6 +247,7 @@ export interface FieldTaskView {
     | 'look-for-servers'
     | 'follow'
     | 'page'
+    | 'sweep'
     | 'identify';
   readonly interfaceId: string | null;
   readonly phase: string;

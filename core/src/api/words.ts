@@ -169,6 +169,8 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   'read-otherwise': (facts) =>
     `read off its ${facts['from']}: ${readWords(facts)}. ${otherwise(facts)}`,
   'said-given': () => 'said to have its address; said, not seen',
+  'found-values': ({ name, has }) =>
+    `in it before: ${[name && `the name ${name}`, has && `the address ${has}`].filter(Boolean).join(', ')}`,
   identified: ({ name, revision, serial, used }) =>
     `says it is ${name}, revision ${revision}, serial number ${serial}; ${
       used === 'yes' ? 'a controller uses it' : 'no controller uses it'

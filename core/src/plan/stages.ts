@@ -52,6 +52,8 @@ export const EVIDENCE_KINDS = [
   'read-otherwise',
   /** A person says it was given: said, not seen. */
   'said-given',
+  /** What was in it before it was changed. */
+  'found-values',
   /** It told who it is, and whether a controller uses it. */
   'identified',
   /** A person opened its web page. */

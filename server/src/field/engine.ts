@@ -3,7 +3,6 @@ import {
   DHCP_PORT,
   formatIpv4,
   formatMac,
-  isAsking,
   serverChosenBy,
   tryDissect,
   UNSPECIFIED,
@@ -14,6 +13,7 @@ import {
   type Ipv4,
 } from '@ipsonomo/core';
 import type { MessagePort } from 'node:worker_threads';
+import { Acts } from './acts';
 import type { Carrier, LinkState, TcpRequest } from './carrier';
 import { Checks } from './checks';
 import { Giving } from './giving';
@@ -24,7 +24,7 @@ import { Moves } from './moves';
 import { Notices } from './notices';
 import { Pages } from './pages';
 import { Pinning } from './pinning';
-import { Present } from './present';
+import { Present, type Sighting } from './present';
 import { PowerWatch } from './power-watch';
 import {
   FieldRefusal,
@@ -34,13 +34,13 @@ import {
   type FieldTarget,
   type FieldTask,
   type FoundStation,
-  type Giving as StationGiving,
 } from './protocol';
 import type { EngineReports } from './reports';
 import { Rivals } from './rivals';
 import { Socket } from './socket';
 import { Stations } from './stations';
 import { Subnets } from './subnets';
+import { Sweep } from './sweep';
 import { Targets } from './targets';
 import type { Unit } from './unit';
 import { Voices } from './voices';
@@ -68,7 +68,7 @@ export class FieldEngine {
   private readonly subnets = new Subnets();
   private readonly moves: Moves;
   private readonly pages: Pages;
-  private readonly identities: Identities;
+  private readonly acting: Acts;
   private readonly whoIsAt: WhoIsAt;
   private readonly targets = new Targets((mac) => this.present.addressOf(mac));
   private readonly counters = { received: 0, sent: 0, malformed: 0 };
@@ -154,33 +154,31 @@ export class FieldEngine {
     this.pinning = new Pinning(wire);
     this.moves = new Moves({ ...wire, whereWas: (target) => this.targets.whereWas(target) });
     this.pages = new Pages(wire, clock);
-    this.identities = new Identities(wire);
-    const { rivals, checks, power, layer2, pinning, giving, moves, pages, identities } = this;
-    this.units = [power, giving, checks, this.whoIsAt, pinning, layer2];
-    this.units = [...this.units, moves, pages, identities, rivals];
+    const { rivals, checks, power, layer2, pinning, giving, moves, pages } = this;
+    const { whoIsAt, targets, subnets } = this;
+    const sweep = new Sweep(wire);
+    const identities = new Identities(wire);
+    this.units = [power, giving, checks, whoIsAt, pinning, layer2];
+    this.units = [...this.units, moves, pages, identities, sweep, rivals];
+    const acting = { checks, moves, pages, power, pinning, layer2, identities, sweep };
+    const released = () => this.releaseVoices(this.clock());
+    this.acting = new Acts({ ...acting, targets, subnets }, clock, released);
   }
 
   // ---- what a person asks for
 
-  /** Searching and flashing; both need a run that listens. */
-  get stations(): Pick<Stations, 'search' | 'flash'> {
+  /** What a person asks for; all of it needs a run that listens. */
+  get acts(): Acts {
     this.needsListening();
-    return this.layer2;
+    return this.acting;
+  }
+
+  get seen(): readonly Sighting[] {
+    return this.present.all;
   }
 
   foundStations(): readonly FoundStation[] {
     return this.layer2.list;
-  }
-
-  async giveStation(interfaceId: string, giving: StationGiving, person: string): Promise<void> {
-    this.needsListening();
-    await this.layer2.give(this.targets.of(interfaceId), giving, person);
-    this.releaseVoices(this.clock());
-  }
-
-  async resetStation(interfaceId: string, reason: string, person: string): Promise<void> {
-    this.needsListening();
-    await this.layer2.reset(this.targets.of(interfaceId), reason, person);
   }
 
   plan(plan: FieldPlan): void {
@@ -202,6 +200,7 @@ export class FieldEngine {
     this.layer2.forget();
     this.rivals.forget();
     this.present.clear();
+    this.reports.present();
     this.socket.clear();
     this.changed();
   }
@@ -235,22 +234,6 @@ export class FieldEngine {
     this.notice('page-lost', {});
   }
 
-  check(interfaceIds: readonly string[], person: string): void {
-    this.needsListening();
-    const targets = interfaceIds.map((id) => this.targets.of(id));
-    this.checks.start(targets, person, this.clock());
-  }
-
-  follow(interfaceId: string, person: string): void {
-    this.needsListening();
-    this.moves.start(this.targets.of(interfaceId), person, this.clock());
-  }
-
-  async openPage(interfaceId: string, person: string): Promise<void> {
-    this.needsListening();
-    await this.pages.open(this.targets.of(interfaceId), person);
-  }
-
   /** One connection of a browser to the page that is open. */
   converse(port: MessagePort): Promise<void> {
     return this.pages.converse(port);
@@ -258,28 +241,6 @@ export class FieldEngine {
 
   closePage(): void {
     this.pages.close();
-    this.releaseVoices(this.clock());
-  }
-
-  watchPower(interfaceId: string, person: string, evenSo = false): Promise<void> | undefined {
-    this.needsListening();
-    const target = this.targets.of(interfaceId);
-    // What asks is known by its MAC alone; what comes up by itself shows it then.
-    if (target.mac === undefined && isAsking(target.way))
-      throw new FieldRefusal('field.unbound', { title: target.title });
-    const start = () => this.power.start(target, person, this.clock());
-    if (!evenSo && this.identities.canAsk(target))
-      return this.identities.refuseInUse(target, person).then(start);
-    start();
-    return undefined;
-  }
-
-  /** Tells the device to keep its address; the outcome becomes evidence. */
-  async pin(interfaceId: string, person: string, evenSo = false): Promise<void> {
-    this.needsListening();
-    const target = this.targets.of(interfaceId);
-    if (!evenSo) await this.identities.refuseInUse(target, person);
-    await this.pinning.start(target, person);
     this.releaseVoices(this.clock());
   }
 
@@ -344,7 +305,7 @@ export class FieldEngine {
       jobId: this.fieldPlan?.jobId,
       runId: this.keeping.runId,
       voices: this.voices.states(),
-      socket: this.socket.status(this.subnets.ofPlan, this.present.all(), now),
+      socket: this.socket.status(this.subnets.ofPlan, this.present.all, now),
       page: this.pages.page,
       answeringUntil: this.giving.isArmed(now) ? this.giving.armedUntil : undefined,
       answers: this.giving.size,
@@ -394,7 +355,7 @@ export class FieldEngine {
   private onArp(frame: Extract<Dissected, { kind: 'arp' }>, bytes: Uint8Array, now: number): void {
     const { senderAddress, senderMac } = frame.arp;
     if (senderAddress !== UNSPECIFIED) {
-      this.present.saw(senderMac, senderAddress);
+      if (this.present.saw(senderMac, senderAddress, now)) this.reports.present();
       for (const unit of this.units) unit.sighting?.(senderAddress, senderMac, bytes, now);
     }
     if (this.maySend(now)) this.voices.frame(frame, now);

@@ -1,4 +1,5 @@
 import type { HeardClient, MacAddress } from '@ipsonomo/core';
+import type { Sighting } from './present';
 import { Thread } from './thread';
 import {
   FieldRefusal,
@@ -15,6 +16,7 @@ export interface FieldListener {
   status(status: FieldStatus): void;
   heard(change: HeardChange): void;
   stations(stations: readonly FoundStation[]): void;
+  present(present: readonly Sighting[]): void;
   events(events: readonly FieldEvent[]): void;
 }
 
@@ -29,6 +31,7 @@ export class Field {
   >();
   private readonly clients = new Map<MacAddress, HeardClient>();
   private found: readonly FoundStation[] = [];
+  private seen: readonly Sighting[] = [];
   private count = 0;
   private current: FieldStatus = IDLE;
 
@@ -52,6 +55,10 @@ export class Field {
 
   get stations(): readonly FoundStation[] {
     return this.found;
+  }
+
+  get present(): readonly Sighting[] {
+    return this.seen;
   }
 
   /** Resolves once the command was carried out; rejects with FieldRefusal. */
@@ -78,6 +85,7 @@ export class Field {
     this.take({ kind: 'status', status: IDLE });
     this.take({ kind: 'heard', all: true, clients: [], forgotten: [] });
     this.take({ kind: 'stations', stations: [] });
+    this.take({ kind: 'present', present: [] });
   }
 
   private take(report: FieldReport): void {
@@ -102,6 +110,10 @@ export class Field {
       case 'stations':
         this.found = report.stations;
         this.listener.stations(report.stations);
+        return;
+      case 'present':
+        this.seen = report.present;
+        this.listener.present(report.present);
         return;
       case 'events':
         this.listener.events(report.events);

@@ -33,6 +33,7 @@ let timer: NodeJS.Timeout | undefined;
 let reporting: NodeJS.Timeout | undefined;
 const changes = new HeardChanges();
 let stationsChanged = false;
+let presentChanged = false;
 
 const borrowings = new Borrowings(join(folder, 'borrowed.json'));
 const undone = borrowings.undoLeftOver();
@@ -68,6 +69,7 @@ function reportSoon(): void {
     if (engine) report({ kind: 'status', status: engine.status() });
     reportHeard();
     reportStations();
+    reportPresent();
   }, REPORT_EVERY);
 }
 
@@ -80,6 +82,12 @@ function reportStations(): void {
   if (!stationsChanged) return;
   stationsChanged = false;
   report({ kind: 'stations', stations: engine?.foundStations() ?? [] });
+}
+
+function reportPresent(): void {
+  if (!presentChanged) return;
+  presentChanged = false;
+  report({ kind: 'present', present: engine?.seen ?? [] });
 }
 
 function open(start: (events: CarrierEvents) => Carrier): void {
@@ -109,6 +117,10 @@ function open(start: (events: CarrierEvents) => Carrier): void {
     },
     stations() {
       stationsChanged = true;
+      reportSoon();
+    },
+    present() {
+      presentChanged = true;
       reportSoon();
     },
     changed() {
@@ -151,29 +163,31 @@ async function obey(command: FieldCommand): Promise<void> {
     case 'silence':
       return engine?.silence();
     case 'check':
-      return needed().check(command.interfaceIds, command.person);
+      return needed().acts.check(command.interfaceIds, command.person);
     case 'watch-power':
-      return needed().watchPower(command.interfaceId, command.person, command.evenSo);
+      return needed().acts.watchPower(command.interfaceId, command.person, command.evenSo);
     case 'pin':
-      return needed().pin(command.interfaceId, command.person, command.evenSo);
+      return needed().acts.pin(command.interfaceId, command.person, command.evenSo);
     case 'follow':
-      return needed().follow(command.interfaceId, command.person);
+      return needed().acts.follow(command.interfaceId, command.person);
     case 'open-page':
-      return needed().openPage(command.interfaceId, command.person);
+      return needed().acts.openPage(command.interfaceId, command.person);
     case 'close-page':
       return engine?.closePage();
     case 'converse':
       // It lasts as long as the browser's connection; nobody waits for it.
       void needed().converse(command.port);
       return;
+    case 'sweep':
+      return needed().acts.sweep();
     case 'search':
-      return needed().stations.search();
+      return needed().acts.stations.search();
     case 'flash':
-      return needed().stations.flash(command.mac);
+      return needed().acts.stations.flash(command.mac);
     case 'give-station':
-      return needed().giveStation(command.interfaceId, command.giving, command.person);
+      return needed().acts.giveStation(command.interfaceId, command.giving, command.person);
     case 'reset-station':
-      return needed().resetStation(command.interfaceId, command.reason, command.person);
+      return needed().acts.resetStation(command.interfaceId, command.reason, command.person);
   }
 }
 

@@ -14,6 +14,7 @@ import type {
 } from '@ipsonomo/core';
 import type { MessagePort } from 'node:worker_threads';
 import type { LinkState } from './carrier';
+import type { Sighting } from './present';
 
 // What the main thread and the field worker say to each other.
 
@@ -118,6 +119,8 @@ export type FieldCommand =
   | { readonly kind: 'close-page' }
   /** One connection of a browser to the open page. */
   | { readonly kind: 'converse'; readonly port: MessagePort }
+  /** Ask for every address. */
+  | { readonly kind: 'sweep' }
   /** Stations over layer 2. */
   | { readonly kind: 'search' }
   | { readonly kind: 'flash'; readonly mac: MacAddress }
@@ -277,6 +280,8 @@ export type FieldReport =
   | ({ readonly kind: 'heard' } & HeardChange)
   /** Every station found in this run. */
   | { readonly kind: 'stations'; readonly stations: readonly FoundStation[] }
+  /** Everybody seen with an address in this run. */
+  | { readonly kind: 'present'; readonly present: readonly Sighting[] }
   | { readonly kind: 'events'; readonly events: readonly FieldEvent[] };
 
 /** A command that could not be carried out. */

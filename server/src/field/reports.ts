@@ -8,5 +8,7 @@ export interface EngineReports {
   forgot(mac: MacAddress): void;
   /** The list of stations found over layer 2 changed. */
   stations(): void;
+  /** Somebody was seen with an address that is news. */
+  present(): void;
   changed(): void;
 }

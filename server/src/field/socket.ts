@@ -1,11 +1,5 @@
-import {
-  containsAddress,
-  neighbourOf,
-  treeBridgeOf,
-  type Dissected,
-  type Ipv4,
-  type MacAddress,
-} from '@ipsonomo/core';
+import { containsAddress, neighbourOf, treeBridgeOf, type Dissected } from '@ipsonomo/core';
+import type { Sighting } from './present';
 import type { FieldSubnet, SocketStatus } from './protocol';
 
 type Heard = Extract<Dissected, { kind: 'lldp' | 'ethernet' }>;
@@ -46,14 +40,10 @@ export class Socket {
     this.heardAt = undefined;
   }
 
-  status(
-    subnets: readonly FieldSubnet[],
-    present: Iterable<readonly [MacAddress, Ipv4]>,
-    now: number,
-  ): SocketStatus {
+  status(subnets: readonly FieldSubnet[], present: readonly Sighting[], now: number): SocketStatus {
     const counts = new Map<string, number>();
     let outside = 0;
-    for (const [, address] of present) {
+    for (const { address } of present) {
       const subnet = subnets.find(({ network, length }) =>
         containsAddress({ network, length }, address),
       );

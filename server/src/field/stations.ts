@@ -153,6 +153,7 @@ export class Stations {
   /** Name and address go: as it left its maker. */
   async reset(target: FieldTarget, reason: string, person: string): Promise<void> {
     await this.set(target, async (mac, goesOn) => {
+      this.keepFound(target, mac, person);
       const outcome = await this.order(mac, { kind: 'factory' }, goesOn);
       if (outcome !== 'done') return this.refused(target, 'reset', { why: outcome }, person);
       this.events.record('reset', target, { reason }, { person });
@@ -224,6 +225,7 @@ export class Stations {
     if (nameHeld) return refused('name', { why: 'taken', by: nameHeld });
     const addressHeld = giving === 'name' ? undefined : await this.whoElseHas(target, mac, goesOn);
     if (addressHeld) return refused('address', addressHeld);
+    this.keepFound(target, mac, person);
     const name = { kind: 'name', name: stationName, stay: 'stored' } as const;
     const named = await this.order(mac, name, goesOn);
     if (named !== 'done') return refused('name', { why: named });
@@ -242,6 +244,21 @@ export class Stations {
       const who = await this.events.whoIsAt(target.subnetId, address, LOOK_EVERY);
       if (who !== 'no-voice' && who.has(mac)) break;
     }
+  }
+
+  /** What another plant left in it is kept before it is changed. */
+  private keepFound(target: FieldTarget, mac: MacAddress, person: string): void {
+    const one = this.known.get(mac);
+    const name = one?.station.name ?? '';
+    const address = one?.station.address;
+    const isElsewhere = address?.state !== undefined && address.state !== 'none';
+    const isUsed = name !== '' && name !== target.stationName;
+    if (!one || !(isUsed || (isElsewhere && address?.address !== target.address))) return;
+    const facts = {
+      ...(name === '' ? {} : { name }),
+      ...(isElsewhere && address ? { has: formatIpv4(address.address) } : {}),
+    };
+    this.events.record('found-values', target, facts, { frame: one.frame, person });
   }
 
   /** Everybody is asked for the name; another than this one that has it is named. */

@@ -1,5 +1,6 @@
 import type { Ipv4, MacAddress } from '@ipsonomo/core';
-import { FieldRefusal, type FieldTarget } from './protocol';
+import { FieldRefusal, type FieldSubnet, type FieldTarget } from './protocol';
+import type { Subnets } from './subnets';
 
 /** The interfaces of the plan, by their ids. */
 export class Targets {
@@ -22,6 +23,12 @@ export class Targets {
     const target = this.all.get(interfaceId);
     if (!target) throw new FieldRefusal('field.unknownTarget', { interfaceId });
     return target;
+  }
+
+  /** The subnets of the plan, and those its devices are in as they left their makers. */
+  subnets(known: Subnets): readonly FieldSubnet[] {
+    const factory = [...this.all.values()].flatMap(({ factory: at }) => at ?? []);
+    return [...new Set([...known.ofPlan, ...factory.map((at) => known.around(at))])];
   }
 
   /** Where a device is: where it was seen, else where it is by its stage or as it left its maker. */

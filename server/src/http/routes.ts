@@ -223,6 +223,10 @@ export function assignRoutes({ reader, changer, field, pagePort }: Services): Ro
     await field.closePage();
     response.status(204).end();
   });
+  router.post('/jobs/:job/sweep', async (request, response) => {
+    await field.sweep(idOf(request, 'job'), personOf(request));
+    response.status(204).end();
+  });
   router.post('/jobs/:job/stations/search', async (request, response) => {
     await field.search(idOf(request, 'job'), personOf(request));
     response.status(204).end();
@@ -262,6 +266,9 @@ export function fieldRoutes({ field }: Services): Router {
   });
   router.get('/field/stations', (_request, response) => {
     response.json(field.stations());
+  });
+  router.get('/field/present', (_request, response) => {
+    response.json(field.present());
   });
   router.get('/field/adapters', (_request, response) => {
     response.json(listAdapters());

@@ -22,6 +22,7 @@ import {
   type Ipv4,
   type MacAddress,
   type Plan,
+  type PresentView,
   type RunView,
   type SocketView,
   type StationView,
@@ -32,6 +33,7 @@ import { MessageChannel } from 'node:worker_threads';
 import { addressesOf } from '../field/adapters';
 import type { Field } from '../field/field';
 import type { Practice } from '../field/practice';
+import type { Sighting } from '../field/present';
 import type {
   FieldPlan,
   FieldStatus,
@@ -179,6 +181,17 @@ export class FieldService {
 
   stations(): readonly StationView[] {
     return this.field.stations.map(stationView);
+  }
+
+  present(): readonly PresentView[] {
+    return this.field.present.map(presentView);
+  }
+
+  /** Everybody, whatever their addresses: by ARP, and over layer 2. */
+  async sweep(jobId: string, person: Person): Promise<void> {
+    await this.listen(jobId, person);
+    await this.field.call({ kind: 'sweep' });
+    await this.field.call({ kind: 'search' });
   }
 
   async search(jobId: string, person: Person): Promise<void> {
@@ -348,6 +361,10 @@ export const heardView = (client: HeardClient): HeardView => ({
   twins: client.twins
     ? { differs: client.twins, voices: client.voices.slice(0, 2).map(twinView) }
     : null,
+});
+
+export const presentView = ({ mac, address, lastAt }: Sighting): PresentView => ({
+  ...{ mac: formatMac(mac), address: formatIpv4(address), lastAt },
 });
 
 export const stationView = ({ station, firstAt, lastAt }: FoundStation): StationView => {

@@ -67,7 +67,7 @@ export const planOf = (targets: readonly FieldTarget[], voices = ['10.77.0.253']
     {
       id: 'hall',
       name: 'Filter hall',
-      network: ip('10.77.0.0'),
+      network: ip((voices[0] ?? '').replace(/\d+$/, '0')),
       length: toPrefixLength(24),
       gateway: undefined,
       voices: voices.map(ip),
@@ -105,6 +105,7 @@ export class EngineBench {
       heard: (client) => this.heard.set(client.mac, client),
       forgot: (client) => this.heard.delete(client),
       stations: () => undefined,
+      present: () => undefined,
       changed: () => undefined,
     });
     this.engine.plan(plan);

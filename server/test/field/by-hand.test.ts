@@ -66,12 +66,12 @@ afterEach(() => jest.useRealTimers());
 
 test('R-MOVE: a camera is found at its factory address, set on its page and followed to the new one', async () => {
   const site = await listening(camera());
-  site.engine.follow('camera', 'Mara Quist');
+  site.engine.acts.follow('camera', 'Mara Quist');
   await site.advance(6);
   expect(site.last('found-before')?.facts).toEqual({
     ...{ at: '192.168.77.10', found: CAMERA, count: 1 },
   });
-  await site.through(site.engine.openPage('camera', 'Mara Quist'));
+  await site.through(site.engine.acts.openPage('camera', 'Mara Quist'));
   expect(site.engine.status().page?.address).toBe(ip('192.168.77.10'));
   const cookie = await login(site);
   const page = await ask(site, 'GET', '/network', '', cookie);
@@ -93,17 +93,21 @@ test('R-MOVE: a camera is found at its factory address, set on its page and foll
 test('nothing there, then one, then two: whose page it is would be luck, so none is opened', async () => {
   const site = await listening(camera({ mac: undefined }));
   site.site.act({ kind: 'cable', device: 'inspection-camera', on: false }, site.now());
-  site.engine.follow('camera', 'Mara Quist');
+  site.engine.acts.follow('camera', 'Mara Quist');
   await site.advance(6);
   expect(site.last('found-before')?.facts).toEqual({ at: '192.168.77.10', count: 0 });
-  await expect(site.through(site.engine.openPage('camera', 'Mara Quist'))).rejects.toMatchObject({
+  await expect(
+    site.through(site.engine.acts.openPage('camera', 'Mara Quist')),
+  ).rejects.toMatchObject({
     ...{ code: 'page.silent' },
   });
   for (const device of ['inspection-camera', 'inspection-camera-2'])
     site.site.act({ kind: 'cable', device, on: true }, site.now());
   await site.advance(6);
   expect(site.last('found-before')?.facts).toMatchObject({ count: 2 });
-  await expect(site.through(site.engine.openPage('camera', 'Mara Quist'))).rejects.toMatchObject({
+  await expect(
+    site.through(site.engine.acts.openPage('camera', 'Mara Quist')),
+  ).rejects.toMatchObject({
     ...{ code: 'page.several', facts: { count: 2 } },
   });
   expect(site.engine.status().page).toBeUndefined();
@@ -111,14 +115,16 @@ test('nothing there, then one, then two: whose page it is would be luck, so none
 
 test('a page of another device than the bound one is not opened', async () => {
   const site = await listening(camera({ mac: mac(CAMERA_2) }));
-  await expect(site.through(site.engine.openPage('camera', 'Mara Quist'))).rejects.toMatchObject({
+  await expect(
+    site.through(site.engine.acts.openPage('camera', 'Mara Quist')),
+  ).rejects.toMatchObject({
     ...{ code: 'page.other', facts: { found: CAMERA } },
   });
 });
 
 test('falling silent closes the page, and what is asked then is told to nobody', async () => {
   const site = await listening(camera());
-  await site.through(site.engine.openPage('camera', 'Mara Quist'));
+  await site.through(site.engine.acts.openPage('camera', 'Mara Quist'));
   site.engine.silence();
   const sent = site.engine.status().counters.sent;
   const browser = await ask(site, 'GET', '/');
@@ -132,7 +138,7 @@ test('an address typed on a keypad counts only after a power cut; a wrong digit 
     ...{ address: ip('172.22.40.153'), way: 'keypad', heardBy: 'seen' },
   });
   const site = await listening(scale);
-  site.engine.follow('scale', 'Mara Quist');
+  site.engine.acts.follow('scale', 'Mara Quist');
   site.site.act({ kind: 'type', device: 'fry-scale-1', address: '172.22.40.153' }, site.now());
   await site.advance(10);
   expect(site.kinds()).not.toContain('has-address');
@@ -142,7 +148,7 @@ test('an address typed on a keypad counts only after a power cut; a wrong digit 
 
 test('the address is another one’s: that is told, and the device is not taken for arrived', async () => {
   const site = await listening(camera({ address: ip('172.22.40.101'), mac: undefined }));
-  site.engine.follow('camera', 'Mara Quist');
+  site.engine.acts.follow('camera', 'Mara Quist');
   await site.advance(6);
   expect(site.last('address-taken')?.facts).toEqual({ by: '02:4c:7a:10:00:77' });
   expect(site.kinds()).not.toContain('has-address');
@@ -156,7 +162,7 @@ describe('nothing is bound and nothing is known of where it was', () => {
 
   test('what comes to the address while it is awaited is the device', async () => {
     const site = await listening(scale);
-    site.engine.follow('scale', 'Mara Quist');
+    site.engine.acts.follow('scale', 'Mara Quist');
     await site.advance(4);
     site.site.act({ kind: 'type', device: 'fry-scale-1', address: '172.22.40.153' }, site.now());
     await site.powerCycle('fry-scale-1');
@@ -165,7 +171,7 @@ describe('nothing is bound and nothing is known of where it was', () => {
 
   test('what was there before is somebody, until its label was looked at', async () => {
     const site = await listening(target({ ...scale, address: ip('172.22.40.101') }));
-    site.engine.follow('scale', 'Mara Quist');
+    site.engine.acts.follow('scale', 'Mara Quist');
     await site.advance(6);
     expect(site.last('contradicted')?.facts).toEqual({
       ...{ what: 'unbound', found: '02:4c:7a:10:00:77' },
@@ -205,7 +211,7 @@ describe('R-IN-USE: before it is told anything, a device is asked whether a cont
     const site = await given('feeding');
     const refusal = { code: 'device.inUse', facts: { controller: 'Controller, feeding' } };
     await expect(site.pin('valves')).rejects.toMatchObject(refusal);
-    const watching = site.engine.watchPower('valves', 'Mara Quist') ?? Promise.resolve();
+    const watching = site.engine.acts.watchPower('valves', 'Mara Quist') ?? Promise.resolve();
     await expect(site.through(watching)).rejects.toMatchObject(refusal);
     expect(site.last('identified')?.facts).toMatchObject({ used: 'yes', status: '0061' });
     expect(site.engine.status().tasks).toEqual([]);
@@ -213,7 +219,7 @@ describe('R-IN-USE: before it is told anything, a device is asked whether a cont
 
   test('a person may say so all the same; then the device itself refuses', async () => {
     const site = await given('feeding');
-    await site.through(site.engine.pin('valves', 'Mara Quist', true));
+    await site.through(site.engine.acts.pin('valves', 'Mara Quist', true));
     expect(site.last('keep-refused')?.facts).toMatchObject({ why: 'refused', status: 0x0c });
   });
 });

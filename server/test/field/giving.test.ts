@@ -130,8 +130,8 @@ test('fall silent: nothing more leaves, whatever was under way', () => {
   bench.engine.arm(600_000, '');
   bench.advance(100);
   bench.asks(DRIVE);
-  bench.engine.check(['b'], '');
-  bench.engine.watchPower('drive', '');
+  bench.engine.acts.check(['b'], '');
+  bench.engine.acts.watchPower('drive', '');
   bench.engine.silence();
   bench.spoken();
   bench.asks(DRIVE, { transaction: 2 });
@@ -298,10 +298,14 @@ test('no link, or no adapter: silent, and nothing can be begun', () => {
 test.each<[string, (bench: EngineBench) => unknown, string]>([
   [
     'an interface that is not planned',
-    (bench) => bench.engine.check(['x'], ''),
+    (bench) => bench.engine.acts.check(['x'], ''),
     'field.unknownTarget',
   ],
-  ['watching what is not bound', (bench) => bench.engine.watchPower('free', ''), 'field.unbound'],
+  [
+    'watching what is not bound',
+    (bench) => bench.engine.acts.watchPower('free', ''),
+    'field.unbound',
+  ],
 ])('%s is refused', (_name, act, code) => {
   const bench = new EngineBench(planOf([target({ interfaceId: 'free', mac: undefined })]));
   expect(() => act(bench)).toThrow(code);

@@ -40,6 +40,7 @@ export class Site {
       heard: () => undefined,
       forgot: () => undefined,
       stations: () => undefined,
+      present: () => undefined,
       changed: () => undefined,
     });
     this.engine.plan(planOf(targets, voices));
@@ -57,7 +58,7 @@ export class Site {
   }
 
   pin = (interfaceId: string): Promise<void> =>
-    this.through(this.engine.pin(interfaceId, 'Mara Quist'));
+    this.through(this.engine.acts.pin(interfaceId, 'Mara Quist'));
 
   /** Lets time pass until something is over. */
   async through(act: Promise<void>): Promise<void> {

@@ -24,7 +24,7 @@ const LAST_TRANSACTION = 0x4950_0004;
 async function searched(...targets: readonly FieldTarget[]): Promise<Site> {
   const site = new Site(targets);
   await site.advance(5);
-  await site.through(site.engine.stations.search());
+  await site.through(site.engine.acts.stations.search());
   return site;
 }
 
@@ -53,12 +53,12 @@ test('a search lists every station whatever its address, and says which are plan
 
 test('given to stay: name and address are read back, and outlive a power cut', async () => {
   const site = await searched(block(BLOCK_1));
-  await site.through(site.engine.giveStation('block', 'stored', 'Mara Quist'));
+  await site.through(site.engine.acts.giveStation('block', 'stored', 'Mara Quist'));
   expect(new Set(site.kinds())).toEqual(
     new Set(['discovered', 'told-to-keep', 'named', 'has-address']),
   );
   expect(found(site, BLOCK_1)).toMatchObject({ name: 'sl1-block-1' });
-  site.engine.watchPower('block', 'Mara Quist');
+  site.engine.acts.watchPower('block', 'Mara Quist');
   await site.advance(1);
   await site.powerCycle('sorting-block-1');
   expect(site.kinds().slice(-3)).toEqual(['gone', 'kept', 'has-address']);
@@ -66,17 +66,17 @@ test('given to stay: name and address are read back, and outlive a power cut', a
 
 test('given for now: the name stays, the address is gone after a power cut', async () => {
   const site = await searched(block(BLOCK_1));
-  await site.through(site.engine.giveStation('block', 'temporary', ''));
+  await site.through(site.engine.acts.giveStation('block', 'temporary', ''));
   expect(site.last('given-for-now')?.facts).toMatchObject({ gave: '172.22.40.105' });
   expect(site.last('has-address')).toBeDefined();
   await site.powerCycle('sorting-block-1');
-  await site.through(site.engine.stations.search());
+  await site.through(site.engine.acts.stations.search());
   expect(found(site, BLOCK_1)).toMatchObject({ name: 'sl1-block-1', address: { state: 'none' } });
 });
 
 test('the name alone: its address is left to its controller', async () => {
   const site = await searched(block(BLOCK_1));
-  await site.through(site.engine.giveStation('block', 'name', ''));
+  await site.through(site.engine.acts.giveStation('block', 'name', ''));
   expect(found(site, BLOCK_1)).toMatchObject({ name: 'sl1-block-1', address: { state: 'none' } });
   expect(site.last('named')).toBeDefined();
   expect(site.last('has-address')).toBeUndefined();
@@ -106,9 +106,9 @@ test.each([
 ] as const)('R-LAYER2: refused, and told why: %s', async (_why, one, giving, facts) => {
   const site = await searched(one);
   const before = found(site, BLOCK_1);
-  await site.through(site.engine.giveStation('block', giving, ''));
+  await site.through(site.engine.acts.giveStation('block', giving, ''));
   expect(site.last('set-refused')?.facts).toEqual(facts);
-  await site.through(site.engine.stations.search());
+  await site.through(site.engine.acts.stations.search());
   // Nothing of it was done by halves.
   expect(found(site, BLOCK_1)).toEqual(before);
 });
@@ -118,9 +118,9 @@ test('nothing is set in what is not bound, and not twice at once', async () => {
     block(BLOCK_1),
     block(BLOCK_2, { interfaceId: 'two', mac: undefined }),
   );
-  await expect(site.engine.giveStation('two', 'name', '')).rejects.toThrow('field.unbound');
-  const first = site.engine.giveStation('block', 'name', '');
-  await expect(site.engine.giveStation('block', 'name', '')).rejects.toThrow('field.busy');
+  await expect(site.engine.acts.giveStation('two', 'name', '')).rejects.toThrow('field.unbound');
+  const first = site.engine.acts.giveStation('block', 'name', '');
+  await expect(site.engine.acts.giveStation('block', 'name', '')).rejects.toThrow('field.busy');
   await site.through(first);
 });
 
@@ -128,17 +128,19 @@ test('a lamp is flashed for three seconds; who does not answer is told as silent
   const site = await searched();
   const lamp = () =>
     site.site.view(site.now()).devices.find((one) => one.id === 'sorting-block-2')?.lamp;
-  await site.through(site.engine.stations.flash(mac(BLOCK_2)));
+  await site.through(site.engine.acts.stations.flash(mac(BLOCK_2)));
   expect(lamp()).toBe('flashing');
   await site.advance(4);
   expect(lamp()).toBe('waiting');
-  const nobody = site.engine.stations.flash(mac('02:4c:7a:71:00:99'));
+  const nobody = site.engine.acts.stations.flash(mac('02:4c:7a:71:00:99'));
   await expect(site.through(nobody)).rejects.toThrow('station.silent');
 });
 
 test('a used station is set back to how it left its maker, with a reason', async () => {
   const site = await searched(block(USED));
-  await site.through(site.engine.resetStation('block', 'came from the press line', 'Mara Quist'));
+  await site.through(
+    site.engine.acts.resetStation('block', 'came from the press line', 'Mara Quist'),
+  );
   expect(site.last('reset')).toMatchObject({
     ...{ person: 'Mara Quist', facts: { reason: 'came from the press line' } },
   });
@@ -147,7 +149,7 @@ test('a used station is set back to how it left its maker, with a reason', async
 
 test('fall silent in the middle: not a frame more, and nothing half done is said to be done', async () => {
   const site = await searched(block(BLOCK_1));
-  const giving = site.engine.giveStation('block', 'stored', '');
+  const giving = site.engine.acts.giveStation('block', 'stored', '');
   await site.advance(0.2);
   site.engine.silence();
   const { sent } = site.engine.status().counters;
@@ -163,7 +165,7 @@ test('an answer with another transaction, or from another device, is not the one
   const site = await searched(block(BLOCK_1));
   site.site.act({ kind: 'cable', device: 'sorting-block-1', on: false }, site.now());
   const name = { kind: 'name', name: 'sl1-block-1', stay: 'stored' } as const;
-  const giving = site.engine.giveStation('block', 'name', '');
+  const giving = site.engine.acts.giveStation('block', 'name', '');
   await site.advance(1);
   for (const [from, transaction] of [
     [BLOCK_1, 7],

@@ -20,13 +20,20 @@ import { issuesOf } from '../words';
 import { useWide } from '../../theme';
 import { ANSWER_MINUTES } from './Answering';
 import { CallPage, type Call } from './CallPage';
-import { factoryOf } from './HandStep';
+import { factoryOf } from './factory';
 import { Waiting } from './Waiting';
 
 const CAME = 'it came up with its address while it was watched';
 
+interface Props {
+  readonly call: Call;
+  /** One that was chosen from those seen elsewhere, and the way back to them. */
+  readonly there?: string;
+  readonly onBack?: () => void;
+}
+
 /** Nothing is bound yet: the label against what was heard, then bind and give. */
-export function BindStep({ call }: { readonly call: Call }) {
+export function BindStep({ call, there: chosenThere, onBack }: Props) {
   const { job, at, offers } = call;
   const asks = isAsking(call.device.way);
   const { field, now } = useWire();
@@ -46,7 +53,10 @@ export function BindStep({ call }: { readonly call: Call }) {
     offers.find((offer) => offer.heard.mac === chosen);
   const seen = at.check?.facts['found'];
   const there =
-    at.arrived ?? at.before ?? (typeof seen === 'string' ? seen.split(',')[0] : undefined);
+    chosenThere ??
+    at.arrived ??
+    at.before ??
+    (typeof seen === 'string' ? seen.split(',')[0] : undefined);
   const macText = held?.heard.mac ?? there;
   const mac = macText === undefined ? undefined : parseMac(macText);
   const verdict = label?.ok && mac?.ok ? judgeLabel(label.value.mac, mac.value) : undefined;
@@ -112,7 +122,11 @@ export function BindStep({ call }: { readonly call: Call }) {
         ) : null}
       </Card>
       <Others call={call} current={macText} onChoose={setChosen} />
-      <Button type="clear" title="It is none that is heard" onPress={() => setNone(true)} />
+      <Button
+        type="clear"
+        title={onBack ? 'Back: it is another' : 'It is none that is heard'}
+        onPress={onBack ?? (() => setNone(true))}
+      />
     </CallPage>
   );
 }

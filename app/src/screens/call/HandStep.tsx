@@ -1,19 +1,19 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { View } from 'react-native';
-import {
-  evidenceWords,
-  formatIpv4,
-  pagePortOf,
-  type EvidenceView,
-  type FieldTaskView,
-} from '@ipsonomo/core';
-import { evidenceQuery, useInterfaceAct, useWire } from '../../data';
-import { AddressText, Card, Notice, Refusals, timeOf, Words } from '../../parts';
+import { evidenceWords, pagePortOf, type EvidenceView, type FieldTaskView } from '@ipsonomo/core';
+import { evidenceQuery, useInterfaceAct, usePresent, useWire } from '../../data';
+import { AddressText, Card, Notice, Refusals, Row, timeOf, Words } from '../../parts';
+import { usePlan } from '../plan/use-plan';
 import { DeviceSwitches } from '../switches/DeviceSwitches';
+import { whoIsThere } from '../wire/who-is-there';
+import { StrangerLine, SweepButton } from '../wire/WhoIsThere';
 import { agoWords, issuesOf } from '../words';
+import { BindStep } from './BindStep';
 import { Bound } from './Bound';
 import { CallPage, type Call } from './CallPage';
+import { factoryOf } from './factory';
 import { GuideSteps } from './GuideSteps';
 import { OpenPage } from './OpenPage';
 import { ReadOffCard } from './ReadOffCard';
@@ -28,7 +28,10 @@ export function HandStep({ call }: { readonly call: Call }) {
   const { field } = useWire();
   const follow = useInterfaceAct(job, at.id, 'follow');
   const task = field?.tasks.find((one) => one.kind === 'follow' && one.interfaceId === at.id);
-  const before = factoryOf(call);
+  const present = usePresent();
+  // Where its MAC was seen last counts more than where it should be as it left its maker.
+  const seen = present.findLast(({ mac }) => mac === at.mac)?.address;
+  const before = seen !== undefined && seen !== at.address ? seen : factoryOf(call);
   const hasPage = device.way === 'web-page' && kind !== undefined && pagePortOf(kind) !== undefined;
   const look = (
     <Button
@@ -38,6 +41,10 @@ export function HandStep({ call }: { readonly call: Call }) {
       onPress={() => follow.mutate()}
     />
   );
+  const [chosen, setChosen] = useState<string>();
+  // A used one may be anywhere: whichever it is, its label shows it.
+  if (chosen !== undefined && at.mac === null)
+    return <BindStep call={call} there={chosen} onBack={() => setChosen(undefined)} />;
   const isFound = task?.phase === 'at-old' || task?.phase === 'at-both';
   return (
     <CallPage
@@ -47,19 +54,16 @@ export function HandStep({ call }: { readonly call: Call }) {
       }
     >
       <Refusals issues={issuesOf(follow.error)} />
-      <Where call={call} task={task} />
+      <Where call={call} task={task} before={before} isFactory={before === factoryOf(call)} />
       <Typed call={call} />
       <GuideSteps kind={kind} way={device.way} />
       <DeviceSwitches plan={call.plan} deviceId={device.id} interfaceId={at.id} />
+      <FoundElsewhere call={call} onChoose={setChosen} />
       <ReadOffCard call={call} from={hasPage ? 'page' : 'display'} />
       <Bound call={call} />
     </CallPage>
   );
 }
-
-/** Where such a device is as it left its maker. */
-export const factoryOf = ({ kind }: Call): string | undefined =>
-  kind?.factory.kind === 'fixed' ? formatIpv4(kind.factory.address) : undefined;
 
 const FOLLOWING: Readonly<Record<string, string>> = {
   looking: 'Looking who answers',
@@ -76,16 +80,54 @@ const Following = ({ task }: { readonly task: FieldTaskView }) => (
   </Words>
 );
 
+/** Devices the plan does not know, wherever they are: one of them may be the used one. */
+function FoundElsewhere({
+  call,
+  onChoose,
+}: {
+  readonly call: Call;
+  readonly onChoose: (mac: string) => void;
+}) {
+  const { view } = usePlan(call.job);
+  const { field } = useWire();
+  const present = usePresent();
+  if (!view || call.at.mac !== null) return null;
+  const { strangers } = whoIsThere(view, present, field);
+  return (
+    <View style={{ gap: 6 }}>
+      <Words size="strong" heading={2}>
+        Not where it should be?
+      </Words>
+      <SweepButton job={call.job} />
+      {strangers.map((one) => (
+        <Row
+          key={one.mac}
+          label={`hold the label against ${one.mac}`}
+          onPress={() => onChoose(one.mac)}
+        >
+          <StrangerLine stranger={one} />
+        </Row>
+      ))}
+    </View>
+  );
+}
+
 const SEVERAL =
   'They all left their makers with this address. Unplug all but the one of this call: which one answers would be luck.';
 const NOBODY =
   'Look at its power and its cable, and whether your cable is in the right socket. A used one may be elsewhere: search the wire for it.';
 const STILL = 'It may have a second address, or show an old one until it is restarted.';
 
+interface WhereProps {
+  readonly call: Call;
+  readonly task: FieldTaskView | undefined;
+  readonly before: string | undefined;
+  readonly isFactory: boolean;
+}
+
 /** Where it was, who answers there now, and where it has to be. */
-function Where({ call, task }: { readonly call: Call; readonly task: FieldTaskView | undefined }) {
+function Where({ call, task, before, isFactory }: WhereProps) {
   const { now } = useWire();
-  const before = factoryOf(call);
   const all = useQuery(evidenceQuery(call.job, call.at.id)).data ?? [];
   const last = (...kinds: readonly EvidenceView['kind'][]) =>
     all.find((one) => kinds.includes(one.kind));
@@ -97,7 +139,7 @@ function Where({ call, task }: { readonly call: Call; readonly task: FieldTaskVi
       {before ? (
         <Card>
           <Words size="second" tone="second">
-            as it left its maker it is at
+            {isFactory ? 'as it left its maker it is at' : 'it was seen at'}
           </Words>
           <AddressText size="call" address={before} length={24} />
           <Words size="second">

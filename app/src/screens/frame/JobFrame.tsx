@@ -123,6 +123,7 @@ function stateWords(field: FieldView | undefined, now: number): string {
   if (task?.kind === 'identify') return 'Asking whether it is in use';
   if (task?.kind === 'pin' || task?.kind === 'station-set') return 'Talking to a device';
   if (task?.kind === 'search') return 'Searching over layer 2';
+  if (task?.kind === 'sweep') return `Asking for every address, ${task.phase}`;
   if (task?.kind === 'page') return 'Its page is open';
   if (task?.kind === 'follow') return 'Following a device';
   if (task?.kind === 'flash') return 'Flashing a lamp';

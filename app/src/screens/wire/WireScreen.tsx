@@ -7,6 +7,7 @@ import { adaptersQuery, useChooseWire, useListen, useRest, useWire } from '../..
 import { Choice, Page, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
 import { SocketCard } from './SocketCard';
+import { WhoIsThere } from './WhoIsThere';
 
 const PRACTICE = 'practice';
 
@@ -77,6 +78,7 @@ export function WireScreen({ job }: { readonly job: string }) {
         />
       ) : null}
       {listening ? <SocketCard job={job} /> : null}
+      {listening ? <WhoIsThere job={job} /> : null}
       {listening ? <Counters /> : null}
     </Page>
   );

@@ -1,0 +1,6 @@
+import { formatIpv4 } from '@ipsonomo/core';
+import type { Call } from './CallPage';
+
+/** Where such a device is as it left its maker. */
+export const factoryOf = ({ kind }: Call): string | undefined =>
+  kind?.factory.kind === 'fixed' ? formatIpv4(kind.factory.address) : undefined;
