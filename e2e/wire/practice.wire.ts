@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { laptopCommands, must, parseIpv4, parsePrefix } from '@ipsonomo/core';
 import { startServer, until, type TestServer } from '../harness';
 import { Job } from './job';
 import { Wire } from './namespaces';
@@ -76,4 +77,17 @@ test('heard, bound, given, told to keep it over the kernel\u2019s TCP, through a
   await job.seen(at, 'kept', 30);
   await job.check(at);
   await job.reaches(at, 'proven');
+});
+
+test('the laptop’s commands put a second address on the adapter and take it off again', () => {
+  const { laptop } = wire;
+  const before = laptop.ip('-4', '-o', 'address', 'show', 'dev', 'mach0');
+  const beside = { address: must(parseIpv4('192.168.77.245')) };
+  const at = { ...beside, prefix: must(parsePrefix('192.168.77.0/24')) };
+  const { set, back } = laptopCommands('Linux', 'mach0', at);
+  const type = (line: string) => laptop.run('sh', '-c', line.replace(/^sudo /, '')).code;
+  expect(set.map(type)).toEqual([0]);
+  expect(laptop.ip('-4', '-o', 'address', 'show', 'dev', 'mach0')).toContain('192.168.77.245/24');
+  expect(back.map(type)).toEqual([0]);
+  expect(laptop.ip('-4', '-o', 'address', 'show', 'dev', 'mach0')).toBe(before);
 });

@@ -6,12 +6,14 @@ export interface Settings {
   readonly mode: 'auto' | 'light' | 'dark';
   /** A name for this browser: the server knows by it whether who let it answer is still there. */
   readonly browser: string;
+  /** What was put on this laptop's adapter and has to come off again. */
+  readonly laptop: { readonly address: string; readonly back: readonly string[] } | null;
   /** By job: the order of calls that this person chose. */
   readonly orders: Readonly<Record<string, readonly string[]>>;
 }
 
 const KEY = 'ipsonomo.settings';
-const FIRST: Settings = { person: '', mode: 'auto', browser: '', orders: {} };
+const FIRST: Settings = { person: '', mode: 'auto', browser: '', laptop: null, orders: {} };
 const listeners = new Set<() => void>();
 let current: Settings | undefined;
 

@@ -6,6 +6,7 @@ const device = (title: string, address: string, mac: string | null) => ({
 });
 
 const view = {
+  subnets: [{ name: 'Hall', gateway: '10.0.0.1' }],
   devices: [
     device('camera', '10.0.0.5', '02:00:00:00:00:05'),
     device('drive', '10.0.0.6', '02:00:00:00:00:06'),
@@ -31,12 +32,17 @@ test.each([
     [at('02:00:00:00:00:99', '10.0.0.7')],
     [0, [], ['02:00:00:00:00:99 scale']],
   ],
+  [
+    'the gateway of a subnet',
+    [at('02:00:00:00:00:01', '10.0.0.1')],
+    [0, [], ['02:00:00:00:00:01 the gateway of Hall']],
+  ],
   ['ourselves', [at('02:00:5e:00:53:f0', '10.0.0.250')], [0, [], []]],
 ])('%s', (_what, present, expected) => {
   const found = whoIsThere(view, present, field);
   expect([
     found.asPlanned,
     found.elsewhere.map(({ device: one, seen }) => `${one.title} ${seen.address}`),
-    found.strangers.map(({ mac, mayBe }) => `${mac} ${mayBe?.title ?? '-'}`),
+    found.strangers.map(({ mac, mayBe }) => `${mac} ${mayBe ?? '-'}`),
   ]).toEqual(expected);
 });

@@ -9,6 +9,7 @@ export * from './edits';
 export * from './take-out';
 export * from './swap';
 export * from './not-heard';
+export * from './laptop';
 export * from './shelf';
 export * from './naming';
 export * from './connection-sizes';

@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { WAY_WORDS, type HeardView, type JobView } from '@ipsonomo/core';
+import { isAsking, WAY_WORDS, type HeardView, type JobView } from '@ipsonomo/core';
 import { useHeard, useListen, useWire } from '../../data';
 import {
   AddressText,
@@ -21,6 +21,7 @@ import { usePlan } from '../plan/use-plan';
 import { agoWords, issuesOf, lengthOf, placeOf, plural } from '../words';
 import { awaitedOf, strangersOf, type Awaited } from './awaited';
 import { HeardLine } from './HeardLine';
+import { LaptopReminder } from './LaptopReminder';
 import { OrderRow } from './OrderRow';
 import { RoundHead } from './RoundHead';
 import { useRound, type Round } from './use-round';
@@ -58,6 +59,7 @@ export function AssignScreen({ job, selected }: Props) {
       </View>
       <Refusals issues={issuesOf(error)} />
       <Notices />
+      <LaptopReminder />
       {view && next && !wide && !isOrdering ? <NextCall {...{ job, view, next, now }} /> : null}
       {plan ? <RoundHead {...{ plan, round, isOrdering }} onOrdering={setOrdering} /> : null}
       {isOrdering ? <OrderList {...{ awaited, round }} /> : null}
@@ -203,7 +205,9 @@ function nextStep({ device, at, offers }: Awaited, now: number): string {
   if (at.mac !== null)
     return best
       ? `Bound. It last asked ${agoWords(best.heard.lastAt, now)}.`
-      : 'Bound. Its next request will be answered while you let it.';
+      : isAsking(device.way)
+        ? 'Bound. Its next request will be answered while you let it.'
+        : `Bound. Awaited at its address, by ${WAY_WORDS[device.way]}`;
   if (best) return `${offers.length} heard that may be it`;
   return `awaited by ${WAY_WORDS[device.way]}`;
 }

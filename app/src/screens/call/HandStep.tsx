@@ -15,6 +15,7 @@ import { Bound } from './Bound';
 import { CallPage, type Call } from './CallPage';
 import { factoryOf } from './factory';
 import { GuideSteps } from './GuideSteps';
+import { LaptopCard } from './LaptopCard';
 import { OpenPage } from './OpenPage';
 import { ReadOffCard } from './ReadOffCard';
 import { Typed } from './Typed';
@@ -58,6 +59,7 @@ export function HandStep({ call }: { readonly call: Call }) {
       <Typed call={call} />
       <GuideSteps kind={kind} way={device.way} />
       <DeviceSwitches plan={call.plan} deviceId={device.id} interfaceId={at.id} />
+      <LaptopCard call={call} beside={before ?? at.address} />
       <FoundElsewhere call={call} onChoose={setChosen} />
       <ReadOffCard call={call} from={hasPage ? 'page' : 'display'} />
       <Bound call={call} />

@@ -91,7 +91,7 @@ export function StrangerLine({ stranger }: { readonly stranger: Stranger }) {
         </Words>
       ) : null}
       {mayBe ? (
-        <Words size="second" tone="second">{`has the planned address of ${mayBe.title}`}</Words>
+        <Words size="second" tone="second">{`has the planned address of ${mayBe}`}</Words>
       ) : null}
     </View>
   );

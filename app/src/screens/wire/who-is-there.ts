@@ -11,8 +11,8 @@ export interface Stranger {
   readonly mac: string;
   /** One that answers for many is a router that answers for others. */
   readonly addresses: readonly string[];
-  /** It has the planned address of this device, of which no MAC is bound. */
-  readonly mayBe: DeviceInfo | undefined;
+  /** Who has its address in the plan: a device of which no MAC is bound, or the gateway of a subnet. */
+  readonly mayBe: string | undefined;
 }
 
 export interface WhoIsThere {
@@ -31,9 +31,12 @@ export function whoIsThere(
     device.interfaces.map((at) => ({ device, at, mac: at.mac ?? at.askedBy })),
   );
   const ofMac = new Map(planned.flatMap((one) => (one.mac ? [[one.mac, one] as const] : [])));
-  const unbound = new Map(
-    planned.flatMap((one) => (one.mac ? [] : [[one.at.address, one.device] as const])),
-  );
+  const unbound = new Map([
+    ...view.subnets.flatMap(({ gateway, name }) =>
+      gateway === null ? [] : [[gateway, `the gateway of ${name}`] as const],
+    ),
+    ...planned.flatMap((one) => (one.mac ? [] : [[one.at.address, one.device.title] as const])),
+  ]);
   const ours = new Set(field?.voices.map(({ address }) => address));
   const addresses = new Map<string, string[]>();
   for (const { mac, address } of present)
