@@ -12,7 +12,7 @@ const FONTS = [
 function* filesUnder(path) {
   for (const entry of readdirSync(path, { withFileTypes: true })) {
     const full = join(path, entry.name);
-    if (entry.isDirectory() && !['node_modules', 'dist', 'fonts', '.expo'].includes(entry.name))
+    if (entry.isDirectory() && !['node_modules', 'dist', 'fonts', 'wasm', '.expo'].includes(entry.name))
       yield* filesUnder(full);
     else if (entry.isFile()) yield full;
   }
@@ -78,9 +78,19 @@ export function copyFonts() {
   }
 }
 
+/** The reader of barcodes, which a browser loads when a picture is to be read. */
+export function copyReader() {
+  const target = join(ROOT, 'app/public/wasm');
+  const from = join(ROOT, 'node_modules/zxing-wasm');
+  mkdirSync(target, { recursive: true });
+  cpSync(join(from, 'dist/reader/zxing_reader.wasm'), join(target, 'zxing_reader.wasm'));
+  cpSync(join(from, 'LICENSE'), join(target, 'zxing-wasm.LICENSE'));
+}
+
 export function buildApp() {
   whenChanged('web application', ['core/src', 'app'], 'app/dist/index.html', () => {
     copyFonts();
+    copyReader();
     run(
       process.execPath,
       [join(ROOT, 'node_modules/expo/bin/cli'), 'export', '-p', 'web', '--output-dir', 'dist'],

@@ -4,6 +4,7 @@ export type { Clash } from './clashes';
 export * from './mutations';
 export * from './settings';
 export * from './files';
+export { readPicture } from './label-picture';
 export * from './lists';
 export * from './kinds';
 export * from './field';

@@ -13,11 +13,14 @@ interface Props {
   readonly figures?: boolean;
   readonly numeric?: boolean;
   readonly autoFocus?: boolean;
+  /** Enter, as a scanner sends it after what it read. */
+  readonly onEnter?: (() => void) | undefined;
 }
 
 /** One value to type, with what is wrong with it told while typing. */
 export function Field(props: Props) {
-  const { label, value, onChange, issue, placeholder, figures, numeric, autoFocus } = props;
+  const { label, value, onChange, issue, placeholder, figures, numeric, autoFocus, onEnter } =
+    props;
   return (
     <Input
       label={label}
@@ -29,6 +32,7 @@ export function Field(props: Props) {
       autoCapitalize="none"
       autoCorrect={false}
       autoComplete="off"
+      {...(onEnter ? { onSubmitEditing: onEnter, blurOnSubmit: false } : {})}
       {...(autoFocus ? { autoFocus: true } : {})}
       spellCheck={!figures}
       inputMode={numeric ? 'numeric' : 'text'}

@@ -45,6 +45,11 @@ const SERIAL_TEXT = /\bserial(?:[ -]?(?:number|no\.?|nr\.?))?[\s:=#]*([A-Z0-9][\
 const FIRMWARE_TEXT =
   /\b(?:firmware|fw|software)(?:[ -]?(?:version|revision|rev\.?))?[\s:=]*(v?\d[\w.-]{0,20})/i;
 
+/** Every MAC in some texts, in their order and each once: what barcodes of a label say. */
+export const labelsIn = (texts: readonly string[]): readonly MacAddress[] => [
+  ...new Set(texts.flatMap((text) => readValues(text).macs)),
+];
+
 /** Picks out what can be held against the plan; what is no such value is left alone. */
 export function readValues(text: string): ReadValues {
   const macs = [...text.matchAll(MAC_TEXT)]

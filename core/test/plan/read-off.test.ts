@@ -1,4 +1,13 @@
-import { judgeRead, must, parseIpv4, parseMac, readValues, typingSlip } from '../../src';
+import {
+  formatMac,
+  judgeRead,
+  labelsIn,
+  must,
+  parseIpv4,
+  parseMac,
+  readValues,
+  typingSlip,
+} from '../../src';
 
 const planned = {
   address: must(parseIpv4('172.22.40.151')),
@@ -48,6 +57,16 @@ describe('what can be picked out of a page', () => {
       addresses: (addresses as string[]).map((one) => must(parseIpv4(one))),
     });
   });
+});
+
+test('the MACs of a label: from codes with or without other words, each once', () => {
+  const texts = [
+    '024C7A903AC4',
+    'MAC:02-4C-7A-90-3A-C5;SN:1234567890123',
+    'P/N 4711',
+    '024C7A903AC4',
+  ];
+  expect(labelsIn(texts).map(formatMac)).toEqual(['02:4c:7a:90:3a:c4', '02:4c:7a:90:3a:c5']);
 });
 
 describe('R-READ-OFF: held against the plan', () => {

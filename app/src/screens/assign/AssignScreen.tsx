@@ -61,7 +61,7 @@ export function AssignScreen({ job, selected }: Props) {
       <Notices />
       <LaptopReminder />
       {view && next && !wide && !isOrdering ? <NextCall {...{ job, view, next, now }} /> : null}
-      {plan ? <RoundHead {...{ plan, round, isOrdering }} onOrdering={setOrdering} /> : null}
+      {plan ? <RoundHead {...{ job, plan, round, isOrdering }} onOrdering={setOrdering} /> : null}
       {isOrdering ? <OrderList {...{ awaited, round }} /> : null}
       {view && !isOrdering ? (
         <AwaitedList

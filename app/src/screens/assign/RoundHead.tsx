@@ -1,4 +1,5 @@
 import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import type { Carried, Plan, RoundCost } from '@ipsonomo/core';
 import { Notice, Words } from '../../parts';
@@ -26,6 +27,7 @@ export function costWords({ laptop, areas, cabinets, clashes, power }: RoundCost
 }
 
 interface Props {
+  readonly job: string;
   readonly plan: Plan;
   readonly round: Round;
   readonly isOrdering: boolean;
@@ -33,7 +35,8 @@ interface Props {
 }
 
 /** What to carry, what the round costs, and the way to another order. */
-export function RoundHead({ plan, round, isOrdering, onOrdering }: Props) {
+export function RoundHead({ job, plan, round, isOrdering, onOrdering }: Props) {
+  const router = useRouter();
   const { best, isOwn, order, walkAs } = round;
   if (!best || best.order.length === 0) return null;
   const carried = best.carried.map(({ what, for: whom }) =>
@@ -56,6 +59,13 @@ export function RoundHead({ plan, round, isOrdering, onOrdering }: Props) {
           title={isOrdering ? 'The order is right' : 'Change the order'}
           onPress={() => onOrdering(!isOrdering)}
         />
+        {isOrdering ? null : (
+          <Button
+            type="outline"
+            title="Boxes at the desk"
+            onPress={() => router.navigate(`/job/${job}/desk`)}
+          />
+        )}
         {isOwn ? (
           <Button type="outline" title="Back to the best order" onPress={() => walkAs(undefined)} />
         ) : null}

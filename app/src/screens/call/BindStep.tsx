@@ -20,6 +20,7 @@ import { issuesOf } from '../words';
 import { useWide } from '../../theme';
 import { ANSWER_MINUTES } from './Answering';
 import { CallPage, type Call } from './CallPage';
+import { LabelField } from '../label/LabelField';
 import { factoryOf } from './factory';
 import { Waiting } from './Waiting';
 
@@ -102,12 +103,10 @@ export function BindStep({ call, there: chosenThere, onBack }: Props) {
       <Card>
         <LabelCheck label={label?.ok ? label.value.mac : undefined} heard={mac.value} />
         {held ? <HeardLine heard={held.heard} now={now} bare /> : null}
-        <Field
+        <LabelField
           label="Type the MAC from the label, in any notation"
           value={typed}
           onChange={setTyped}
-          issue={label && !label.ok && typed.length >= 12 ? label.error : undefined}
-          figures
         />
         {label?.ok ? <Repairs reading={label.value} /> : null}
         {label?.ok && verdict ? (

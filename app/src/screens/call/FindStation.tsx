@@ -3,9 +3,10 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { judgeLabel, parseLabel, parseMac, type StationView } from '@ipsonomo/core';
 import { useBind, useFlash, useSearch, useStations, useWire } from '../../data';
-import { Card, Field, LabelCheck, Notice, Refusals, Row, Words } from '../../parts';
+import { Card, LabelCheck, Notice, Refusals, Row, Words } from '../../parts';
 import { reasonWords } from '../assign/awaited';
 import { issuesOf, plural } from '../words';
+import { LabelField } from '../label/LabelField';
 import { CallPage, type Call } from './CallPage';
 import { StationLine } from './StationLine';
 import { stationOffers } from './stations';
@@ -121,12 +122,10 @@ function HeldStation({ call, station, now, onOther }: HeldProps) {
           loading={flash.isPending}
           onPress={() => flash.mutate(station.mac)}
         />
-        <Field
+        <LabelField
           label="Or type the MAC from the label, in any notation"
           value={typed}
           onChange={setTyped}
-          issue={label && !label.ok && typed.length >= 12 ? label.error : undefined}
-          figures
         />
         {byLabel ? <Notice tone="moss">Label and wire agree.</Notice> : null}
         {verdict && !byLabel ? (
