@@ -6,7 +6,6 @@ import {
   pagePortOf,
   speaksEnip,
   formatIpv4,
-  guideOf,
   encodeWith,
   dhcpMessage,
   LIMITED_BROADCAST,
@@ -20,10 +19,7 @@ import {
   type HostInput,
   type HostNews,
   type HostState,
-  type Kind,
   type Lamp,
-  type MacAddress,
-  type Prefix,
 } from '@ipsonomo/core';
 import {
   declineOf,
@@ -35,40 +31,13 @@ import {
   type ClientStep,
   type ClientTraits,
 } from './client';
-import { Lending, type Pool } from './lending';
+import { isTypedInto, type DeviceDefinition } from './definition';
+import { Lending } from './lending';
+import { spoil, type Quirk } from './quirks';
 import { Services } from './services';
 import { factoryMemory, startOf, untouched, type Memory, type Start } from './start';
-import { StationController, type ProjectStation } from './station-controller';
+import { StationController } from './station-controller';
 import { answerDiscovery, type StationDeed } from './station';
-
-/** One device of a practice site as it is delivered. */
-export interface DeviceDefinition {
-  readonly id: string;
-  readonly title: string;
-  readonly kind: Kind;
-  readonly place: string;
-  readonly segment: string;
-  readonly mac: MacAddress;
-  /** What is printed on it; not always the truth. */
-  readonly label: string;
-  readonly hostName?: string;
-  readonly vendorClass?: string;
-  /** An address it keeps from before. */
-  readonly stored?: HostAddress;
-  readonly unplugged?: boolean;
-  /** A controller owns it, so it refuses to be changed. */
-  readonly owned?: boolean;
-  /** A name over layer 2 that it keeps from before. */
-  readonly stationName?: string;
-  /** The network its switches choose the last number in. */
-  readonly network?: Prefix;
-  /** It starts these stations, by their names. */
-  readonly project?: readonly ProjectStation[];
-  /** The controller that runs it once it has given it its address. */
-  readonly runBy?: MacAddress;
-  /** It lends addresses to whoever asks. */
-  readonly lends?: Pool;
-}
 
 /** One quick probe before an address is used; BootP devices just take what they are given. */
 const DHCP_CLAIM = { probes: 1, interval: 0, wait: 250 };
@@ -102,6 +71,8 @@ export class PracticeDevice {
   private bootsAt: number;
   private conflict = false;
   private heldBack = 0;
+  /** How it is other than it should be. */
+  readonly quirks = new Set<Quirk>();
   private readonly services: Services;
   private readonly controller: StationController;
   /** Its controller gave it its address and is connected since. */
@@ -234,26 +205,47 @@ export class PracticeDevice {
     frame: Extract<Dissected, { kind: 'discovery' }>,
     now: number,
   ): readonly Uint8Array[] {
-    const { mac, kind, owned, runBy } = this.definition;
+    const { mac, kind, runBy } = this.definition;
     this.controller.hear(frame);
     if (!kind.station) return [];
     const isByController = frame.ethernet.from === runBy;
     const answer = answerDiscovery(
       {
         ...{ mac, kind, address: this.host.configured, conflict: this.conflict },
-        name: this.passingName ?? this.memory.stationName,
-        isRunning: (owned ?? false) || (this.isRun && !isByController),
+        name: this.stationName,
+        isRunning: this.isOwned || (this.isRun && !isByController),
       },
       frame,
     );
     if (!answer) return [];
     if (answer.after > 0) {
-      this.later.push({ at: now + answer.after, frame: answer.frame });
+      this.later.push({ at: now + answer.after, frame: spoil(answer.frame, this.quirks) });
       return [];
     }
     if (isByController && answer.deeds.some(({ kind: what }) => what === 'address'))
       this.isRun = true;
-    return [answer.frame, ...answer.deeds.flatMap((deed) => this.obey(deed, now))];
+    const deeds = answer.deeds.flatMap((deed) => this.obey(deed, now));
+    return [spoil(answer.frame, this.quirks), ...deeds];
+  }
+
+  private get isOwned(): boolean {
+    return (this.definition.owned ?? false) || this.quirks.has('owned');
+  }
+
+  private get stationName(): string {
+    const name = this.passingName ?? this.memory.stationName;
+    return this.quirks.has('capital-name') ? name.toUpperCase() : name;
+  }
+
+  /** Somebody named it before. */
+  rename(stationName: string): void {
+    this.memory = { ...this.memory, stationName };
+  }
+
+  /** Another name stands in its project. */
+  renameStation(from: string, to: string, now: number): void {
+    this.controller.rename(from, to);
+    this.controller.power(this.power, now);
   }
 
   private obey(deed: StationDeed, now: number): readonly Uint8Array[] {
@@ -415,9 +407,11 @@ export class PracticeDevice {
   }
 
   private onData(id: string, received: Uint8Array, now: number): readonly Uint8Array[] {
-    const { kind, mac, owned = false } = this.definition;
+    const { kind, mac } = this.definition;
     const { configured } = this.host;
-    const device = { kind, mac, configured, owned: owned || this.isRun, memory: this.memory };
+    const { memory: before, quirks } = this;
+    const owned = this.isOwned || this.isRun;
+    const device = { kind, mac, configured, owned, memory: before, quirks };
     const { data, ends, memory, apply, restarts } = this.services.received(id, received, device);
     this.memory = memory;
     if (restarts) this.restartsAt = now + RESTARTS_AFTER;
@@ -428,7 +422,3 @@ export class PracticeDevice {
     ];
   }
 }
-
-/** Devices that take an address by hand: on a keypad, from a tool, from a card. */
-export const isTypedInto = (kind: Kind): boolean =>
-  (['keypad', 'makers-tool', 'card'] as const).some((way) => guideOf(kind, way) !== undefined);

@@ -1,4 +1,5 @@
 import { formatMac, type Identity, type Kind, type MacAddress } from '@ipsonomo/core';
+import type { Quirk } from './quirks';
 
 /** A serial number of 32 bits, made from the MAC, so that no two devices have the same. */
 export const serialOf = (mac: MacAddress): number => mac % 2 ** 32;
@@ -11,9 +12,11 @@ export const serialText = (mac: MacAddress): string =>
 export function identityOf(
   kind: Kind,
   mac: MacAddress,
+  quirks: ReadonlySet<Quirk> = new Set(),
 ): Omit<Identity, 'address' | 'status' | 'state'> {
   const { vendor, type, product } = kind.identity ?? { vendor: 0, type: 0, product: 0 };
-  const [major = 1, minor = 0] = kind.revision.split('.').map(Number);
+  const [first = 1, minor = 0] = kind.revision.split('.').map(Number);
+  const major = quirks.has('other-revision') ? first + 1 : first;
   return {
     vendor,
     type,

@@ -1,4 +1,6 @@
 export * from './site';
+export * from './faults';
+export * from './definition';
 export * from './device';
 export * from './tern-cove';
 export * from './tcpip-service';

@@ -1,4 +1,5 @@
 import {
+  arpFrame,
   containsAddress,
   newHost,
   nextTickOf,
@@ -31,6 +32,8 @@ export interface SegmentFrame {
 /** A router between segments: one forwarding host an interface, connected subnets only. */
 export class PracticeRouter {
   private readonly hosts = new Map<string, HostState>();
+  /** It answers ARP for addresses of others (RFC 1027). */
+  answersForAll = false;
 
   constructor(readonly definition: RouterDefinition) {
     for (const { segment, mac, at } of definition.interfaces)
@@ -49,7 +52,11 @@ export class PracticeRouter {
   }
 
   receive(segment: string, frame: Dissected, now: number): readonly SegmentFrame[] {
-    return this.hosts.has(segment) ? this.step(segment, { kind: 'frame', frame }, now) : [];
+    const own = this.definition.interfaces.find((one) => one.segment === segment);
+    if (!own) return [];
+    const proxied = this.answersForAll ? proxyAnswer(own.mac, own.at.address, frame) : undefined;
+    const out = this.step(segment, { kind: 'frame', frame }, now);
+    return proxied ? [...out, { segment, frame: proxied }] : out;
   }
 
   private step(segment: string, input: HostInput, now: number): readonly SegmentFrame[] {
@@ -72,4 +79,17 @@ export class PracticeRouter {
       ({ at }) => at.address !== to && containsAddress(prefixOf(at.address, at.length), to),
     )?.segment;
   }
+}
+
+/** The answer of a router that takes every address for one it knows a way to. */
+function proxyAnswer(mac: MacAddress, own: Ipv4, frame: Dissected): Uint8Array | undefined {
+  if (frame.kind !== 'arp') return undefined;
+  const { operation, senderMac, senderAddress, targetAddress } = frame.arp;
+  // Not for itself, which it answers anyway, and not for who only says where it is.
+  if (operation !== 'request' || targetAddress === own || targetAddress === senderAddress)
+    return undefined;
+  return arpFrame(mac, senderMac, {
+    ...{ operation: 'reply', senderMac: mac, senderAddress: targetAddress },
+    ...{ targetMac: senderMac, targetAddress: senderAddress },
+  });
 }

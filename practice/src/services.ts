@@ -2,6 +2,7 @@ import { ENIP_PORT, sourceOf, type HostAddress, type Kind, type MacAddress } fro
 import { identityOf, serialText } from './identity';
 import { DevicePage } from './page/page';
 import { answerPage, memoryAfter } from './page/service';
+import type { Quirk } from './quirks';
 import type { Memory } from './start';
 import { answerTcpip } from './tcpip-service';
 
@@ -13,6 +14,7 @@ export interface ServedDevice {
   readonly memory: Memory;
   /** A controller is connected, and has it for its own. */
   readonly owned: boolean;
+  readonly quirks: ReadonlySet<Quirk>;
 }
 
 export interface Served {
@@ -66,9 +68,9 @@ export class Services {
   }
 
   private onTcpip(id: string, received: Uint8Array, device: ServedDevice): Served {
-    const { kind, mac, configured, owned, memory } = device;
+    const { kind, mac, configured, owned, memory, quirks } = device;
     const { control: before } = memory;
-    const object = { control: before, configured, owned, identity: identityOf(kind, mac) };
+    const object = { control: before, configured, owned, identity: identityOf(kind, mac, quirks) };
     const { bytes, ends, rest, control } = answerTcpip(object, received);
     this.inbox.set(id, rest);
     const stored = sourceOf(control ?? before) === 'stored' ? configured : memory.stored;

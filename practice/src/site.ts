@@ -1,5 +1,6 @@
 import {
   DecodeError,
+  decodeWith,
   encodeWith,
   ethernet,
   ETHERTYPE,
@@ -14,7 +15,9 @@ import {
   type Dissected,
   type MacAddress,
 } from '@ipsonomo/core';
-import { isTypedInto, PracticeDevice, type DeviceDefinition } from './device';
+import { FAULTS } from './faults';
+import { isTypedInto, type DeviceDefinition } from './definition';
+import { PracticeDevice } from './device';
 import { PracticeRouter, type RouterDefinition, type SegmentFrame } from './router';
 import { PracticeSwitch } from './switch';
 
@@ -36,6 +39,8 @@ export interface SiteDefinition {
 }
 
 const LAPTOP = 'laptop';
+/** Two MACs and what is carried. */
+const HEAD = 14;
 /** A switch speaks at once where a cable is plugged in, then every so often (IEEE 802.1AB: 30 s). */
 const SPEAKS_EVERY = 30_000;
 const SPEAKS_AFTER = 1000;
@@ -49,7 +54,8 @@ const STORM_LIMIT = 10_000;
  */
 export class PracticeSite {
   private devices: PracticeDevice[] = [];
-  private routers: PracticeRouter[] = [];
+  routers: PracticeRouter[] = [];
+  private readonly faults = new Set<string>();
   private switches = new Map<string, PracticeSwitch>();
   private socket = '';
   private speaksAt = 0;
@@ -70,6 +76,7 @@ export class PracticeSite {
     this.switches = new Map(segments.map(({ id }) => [id, new PracticeSwitch()]));
     this.socket = segments[0]?.id ?? '';
     this.speaksAt = now + SPEAKS_AFTER;
+    this.faults.clear();
   }
 
   nextAt(): number {
@@ -112,21 +119,42 @@ export class PracticeSite {
       this.speaksAt = now + SPEAKS_AFTER;
       return;
     }
-    const device = this.devices.find((one) => one.definition.id === action.device);
+    if (action.kind === 'fault') {
+      this.setFault(action.fault, action.on, now);
+      return;
+    }
+    const device = this.device(action.device);
     if (!device) return;
     if (action.kind === 'power') device.setPower(action.on, now);
     else if (action.kind === 'own-step') device.doOwnStep();
     else if (action.kind === 'turn') device.turn(action.positions);
     else if (action.kind === 'type') typeInto(device, action.address);
-    else {
-      device.cable = action.on;
-      this.switches.get(device.definition.segment)?.forget(device.definition.id);
-    }
+    else this.plug(action.device, action.on);
+  }
+
+  device(id: string): PracticeDevice | undefined {
+    return this.devices.find((one) => one.definition.id === id);
+  }
+
+  plug(id: string, on: boolean): void {
+    const device = this.device(id);
+    if (!device) return;
+    device.cable = on;
+    this.switches.get(device.definition.segment)?.forget(id);
+  }
+
+  private setFault(id: string, on: boolean, now: number): void {
+    const fault = FAULTS.find((one) => one.id === id);
+    if (!fault || this.faults.has(id) === on) return;
+    if (on) this.faults.add(id);
+    else this.faults.delete(id);
+    fault.set(this, on, now);
   }
 
   view(now: number): CabinetView {
     return {
       socket: this.socket,
+      faults: FAULTS.map(({ id, title }) => ({ id, title, on: this.faults.has(id) })),
       sockets: this.definition.segments.map(({ id, title }) => ({ id, title })),
       devices: this.devices.map((device) => {
         const { id, title, kind, place, segment, label } = device.definition;
@@ -186,11 +214,13 @@ export class PracticeSite {
 
   private deliver({ segment, frame, port }: Sent, now: number): readonly Sent[] {
     const dissected = tryDissect(frame);
-    if (dissected instanceof DecodeError) return [];
-    const { from, to } = dissected.ethernet;
+    if (frame.length < HEAD) return [];
+    const { from, to } = decodeWith(ethernet, frame);
     const only = this.switches.get(segment)?.towards(from, to, port);
     const reaches = (other: string) => other !== port && (only === undefined || only === other);
     if (segment === this.socket && reaches(LAPTOP)) this.toLaptop(frame);
+    // A switch passes on what it cannot read; no device of the site makes anything of it.
+    if (dissected instanceof DecodeError) return [];
     return [
       ...this.devicesOn(segment)
         .filter((device) => reaches(device.definition.id))

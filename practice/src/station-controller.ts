@@ -35,7 +35,7 @@ export class StationController {
 
   constructor(
     private readonly mac: MacAddress,
-    private readonly project: readonly ProjectStation[],
+    private project: readonly ProjectStation[],
   ) {}
 
   /** It runs from now on, or not any more. */
@@ -43,6 +43,10 @@ export class StationController {
     this.looksAt = on && this.project.length > 0 ? now + LOOKS_EVERY : Infinity;
     this.judgesAt = Infinity;
     this.found.clear();
+  }
+
+  rename(from: string, to: string): void {
+    this.project = this.project.map((one) => (one.name === from ? { ...one, name: to } : one));
   }
 
   nextAt(): number {

@@ -8,7 +8,7 @@ import {
   type HostAddress,
   type Kind,
 } from '@ipsonomo/core';
-import type { DeviceDefinition } from './device';
+import type { DeviceDefinition } from './definition';
 import type { RouterDefinition } from './router';
 import type { SiteDefinition } from './site';
 
@@ -121,6 +121,10 @@ const devices: readonly DeviceDefinition[] = [
   // Not in the plan, and at the address the plan has for the sludge valve block.
   device(HALL, 'Old lift controller', 'osterhew-controller-k', 'FH3 / 9', '02:4c:7a:10:00:77', {
     stored: at('172.22.40.101'),
+  }),
+  // Left by somebody, at the address Ipsonomo would speak from first.
+  device(HALL, 'Panel somebody left', 'kilvane-panel-12', 'floor', '02:4c:7a:12:00:09', {
+    ...{ stored: at('172.22.40.253'), unplugged: true },
   }),
   // Brought by somebody for their phone: once its cable is in, it lends addresses to everybody.
   device(HALL, 'Router somebody brought', 'eskmere-router-4', 'floor', '02:4c:7a:0e:77:01', {

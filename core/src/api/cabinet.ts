@@ -25,7 +25,15 @@ export interface CabinetDevice {
   readonly face: SwitchFace | null;
 }
 
+/** Something wrong that can be switched on. */
+export interface CabinetFault {
+  readonly id: string;
+  readonly title: string;
+  readonly on: boolean;
+}
+
 export interface CabinetView {
+  readonly faults: readonly CabinetFault[];
   /** The switch the laptop's cable is plugged into. */
   readonly socket: string;
   readonly sockets: readonly { readonly id: string; readonly title: string }[];
@@ -37,5 +45,6 @@ export type CabinetAction =
   | { readonly kind: 'own-step'; readonly device: string }
   | { readonly kind: 'turn'; readonly device: string; readonly positions: readonly number[] }
   | { readonly kind: 'type'; readonly device: string; readonly address: string }
+  | { readonly kind: 'fault'; readonly fault: string; readonly on: boolean }
   | { readonly kind: 'socket'; readonly segment: string }
   | { readonly kind: 'reset' };

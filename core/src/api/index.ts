@@ -9,4 +9,5 @@ export * from './plan-view';
 export * from './sentences';
 export * from './snag-sentences';
 export * from './words';
+export * from './notice-words';
 export * from './differences';

@@ -1,5 +1,5 @@
 import type { TwinDifference } from '../answering';
-import type { EvidenceKind, Role, Stage, Way } from '../plan';
+import { nameSlip, type EvidenceKind, type Role, type Stage, type Way } from '../plan';
 
 /** The words a person reads for the plan's own terms. */
 export const WAY_WORDS: Readonly<Record<Way, string>> = {
@@ -105,6 +105,22 @@ const readWords = ({ address, mac, serial, firmware }: Facts): string =>
     .filter(Boolean)
     .join(', ') || 'nothing that could be held against the plan';
 
+const NAME_SLIPS: Readonly<Record<string, string>> = {
+  capitals: 'only in capital letters',
+  swapped: 'in two letters that are swapped',
+  lost: 'in one letter that is missing',
+  spare: 'in one letter too many',
+  digit: 'in one letter',
+};
+
+/** A name that is nearly the planned one, in a sentence; undefined where it is the same or quite another. */
+export function nameSlipWords(name: string, planned: string): string | undefined {
+  const slip = nameSlip(name, planned);
+  return slip === undefined
+    ? undefined
+    : `${name} differs from ${planned} ${NAME_SLIPS[slip]}. Names are compared letter by letter, so its controller would never find it.`;
+}
+
 const SLIPS: Readonly<Record<string, string>> = {
   swapped: 'Two neighbouring digits are swapped',
   lost: 'A digit is missing',
@@ -171,9 +187,13 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   'said-given': () => 'said to have its address; said, not seen',
   'found-values': ({ name, has }) =>
     `in it before: ${[name && `the name ${name}`, has && `the address ${has}`].filter(Boolean).join(', ')}`,
-  identified: ({ name, revision, serial, used }) =>
+  identified: ({ name, revision, serial, used, planned }) =>
     `says it is ${name}, revision ${revision}, serial number ${serial}; ${
       used === 'yes' ? 'a controller uses it' : 'no controller uses it'
+    }${
+      planned === undefined
+        ? ''
+        : `. Its kind stands for revision ${planned}: look for its own description file and sizes`
     }`,
   'page-opened': ({ at }) => `its page was opened at ${at}`,
   'back-too-soon': ({ awaySeconds, needsSeconds }) =>

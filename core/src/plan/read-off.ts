@@ -30,6 +30,12 @@ export function typingSlip(typed: string, meant: string): TypingSlip | undefined
   return areSwapped && rest(typed, 2) === rest(meant, 2) ? 'swapped' : undefined;
 }
 
+/** How a name in a device differs from the planned one, where it is so little that it was meant. */
+export const nameSlip = (name: string, planned: string): TypingSlip | 'capitals' | undefined =>
+  name !== planned && name.toLowerCase() === planned.toLowerCase()
+    ? 'capitals'
+    : typingSlip(name, planned);
+
 /** Values found in a text copied from a device's page or display. */
 export interface ReadValues {
   readonly macs: readonly MacAddress[];

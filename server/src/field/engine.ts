@@ -1,5 +1,7 @@
 import {
   DecodeError,
+  decodeWith,
+  ethernet,
   DHCP_PORT,
   formatIpv4,
   formatMac,
@@ -45,6 +47,8 @@ import { Targets } from './targets';
 import type { Unit } from './unit';
 import { Voices } from './voices';
 import { WhoIsAt } from './who-is-at';
+
+const ETHERNET_HEAD = 14;
 
 /**
  * Everything that happens on one wire: hearing, answering, proving, watching and pinning. It keeps
@@ -253,6 +257,7 @@ export class FieldEngine {
     if (frame instanceof DecodeError) {
       this.counters.malformed += 1;
       this.keeping.capture(bytes, now);
+      this.unreadable(bytes, frame);
       return;
     }
     if (frame.ethernet.from === this.carrier.mac || !this.isListening) return;
@@ -346,6 +351,13 @@ export class FieldEngine {
 
   private get isListening(): boolean {
     return this.keeping.runId !== undefined;
+  }
+
+  /** Who sends it is told once; a frame too short for a sender is nobody's. */
+  private unreadable(bytes: Uint8Array, { code }: DecodeError): void {
+    if (!this.isListening || bytes.length < ETHERNET_HEAD) return;
+    const { from } = decodeWith(ethernet, bytes);
+    if (from !== this.carrier.mac) this.notice('unreadable', { by: formatMac(from), why: code });
   }
 
   private onSwitch(frame: Parameters<Socket['frame']>[0], now: number): void {

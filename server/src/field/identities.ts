@@ -56,7 +56,9 @@ export class Identities implements Unit {
       const identity = await this.ask(target, target.mac);
       if (!identity) return;
       const used = isInUse(identity);
-      this.events.record('identified', target, factsOf(identity, used), { person });
+      this.events.record('identified', target, factsOf(identity, used, target.revision), {
+        person,
+      });
       if (used) throw new FieldRefusal('device.inUse', { title, controller });
     } finally {
       this.running.delete(interfaceId);
@@ -101,10 +103,15 @@ export class Identities implements Unit {
   }
 }
 
-const factsOf = (identity: Identity, used: boolean) => ({
+const factsOf = (identity: Identity, used: boolean, planned: string) => ({
   name: identity.name,
   revision: identity.revision.join('.'),
   serial: identity.serial.toString(16).padStart(8, '0'),
   status: identity.status.toString(16).padStart(4, '0'),
   used: used ? 'yes' : 'no',
+  ...(isOtherRevision(identity, planned) ? { planned } : {}),
 });
+
+/** Of another major revision than the kind stands for; the minor one may be newer. */
+const isOtherRevision = ({ revision: [major] }: Identity, planned: string): boolean =>
+  /^\d+/.test(planned) && Number.parseInt(planned, 10) !== major;

@@ -49,6 +49,8 @@ export interface FieldTarget {
   readonly factory: Ipv4 | undefined;
   /** It can be asked who it is (EtherNet/IP). */
   readonly hasIdentity: boolean;
+  /** The hardware or firmware its kind stands for; empty where it stands for any. */
+  readonly revision: string;
   /** The controller that the plan has for it. */
   readonly controller: string;
   /** The TCP port of its web page. */
@@ -209,6 +211,8 @@ export interface FieldNotice {
     | 'link-down'
     | 'page-lost'
     | 'voice-taken'
+    /** Somebody sends frames that cannot be read. */
+    | 'unreadable'
     | 'no-voice'
     | 'capture-full'
     | 'disk-full';

@@ -135,6 +135,11 @@ export const cabinetAction = Joi.alternatives<CabinetAction>().try(
     positions: Joi.array().items(Joi.number().integer().min(0).max(35)).max(64).required(),
   }),
   Joi.object({ kind: Joi.valid('type').required(), device, address: text(40).required() }),
+  Joi.object({
+    kind: Joi.valid('fault').required(),
+    fault: Joi.string().max(80).required(),
+    on: Joi.boolean().required(),
+  }),
   Joi.object({ kind: Joi.valid('socket').required(), segment: Joi.string().max(80).required() }),
   Joi.object({ kind: Joi.valid('reset').required() }),
 );

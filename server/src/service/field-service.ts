@@ -307,6 +307,7 @@ function fieldPlanOf(
           bootSeconds: kind?.bootSeconds ?? 0,
           factory: kind?.factory.kind === 'fixed' ? kind.factory.address : undefined,
           page: kind && pagePortOf(kind),
+          revision: kind?.revision ?? '',
           hasIdentity: kind !== undefined && speaksEnip(kind),
           controller: plan.devices.find(({ id }) => id === device.controllerId)?.title ?? '',
           holds: notches.some(({ stage, state }) => stage === 'given' && state === 'reached'),

@@ -51,6 +51,7 @@ export const target = (fields: Partial<FieldTarget> = {}): FieldTarget => ({
   factory: undefined,
   page: undefined,
   hasIdentity: false,
+  revision: '',
   controller: '',
   stationName: 'fh2-drive-1',
   answersPing: true,

@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { isAsking, WAY_WORDS, type HeardView, type JobView } from '@ipsonomo/core';
+import { isAsking, noticeWords, WAY_WORDS, type HeardView, type JobView } from '@ipsonomo/core';
 import { useHeard, useListen, useWire } from '../../data';
 import {
   AddressText,
@@ -134,7 +134,7 @@ function Notices() {
     .filter((notice) => now - notice.at < 10 * 60_000)
     .map(({ code, facts, at }) => (
       <Notice key={code + at} tone={NOTICE_TONES[code] ?? 'ochre'}>
-        {NOTICE_WORDS[code]?.(facts) ?? code}
+        {noticeWords(code, facts) ?? code}
       </Notice>
     ));
 }
@@ -142,30 +142,6 @@ function Notices() {
 const NOTICE_TONES: Readonly<Record<string, 'brick' | 'plain'>> = {
   'other-server': 'brick',
   'no-other-server': 'plain',
-};
-
-type Facts = Readonly<Record<string, string | number>>;
-
-const NOTICE_WORDS: Readonly<Record<string, (facts: Facts) => string>> = {
-  'other-server': ({ server, mac, answered }) => {
-    const who = mac === undefined ? server : `${server} (${mac})`;
-    return answered === undefined
-      ? `A DHCP server that the plan does not expect answers on this wire: ${who}. Ipsonomo does not answer beside it. Unplug it, or if it is meant to be there, name it in its subnet.`
-      : `Another server answers ${answered}: ${who}. Ipsonomo has stopped answering. Switch the other off, or leave the giving to it.`;
-  },
-  'no-other-server': ({ seconds }) =>
-    `Asked for other DHCP servers for ${seconds} s: none answered. One that serves known devices only would not.`,
-  'adapter-gone': () => 'The adapter is gone. Plug it in again; listening goes on by itself.',
-  'page-lost': () =>
-    'The page that let Ipsonomo answer was away for 30 s, so it has stopped. Let it answer again where you can see it.',
-  'link-down': () => 'The cable has no link. Look at both its ends.',
-  'voice-taken': ({ address, by }) =>
-    `Ipsonomo wanted to speak from ${address}, but ${by} has it. It took the next free one.`,
-  'no-voice': ({ subnet }) =>
-    `${subnet} has no free address Ipsonomo could speak from, so it stays silent there. Keep a band for service laptops in the plan.`,
-  'disk-full': () =>
-    'The disk of the laptop is full. What cannot be kept is not done: listening has ended. Make room and start again.',
-  'capture-full': () => 'The capture of this run is full. Evidence goes on being written.',
 };
 
 interface NextProps {

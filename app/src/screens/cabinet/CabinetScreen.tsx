@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { CabinetDevice } from '@ipsonomo/core';
+import type { CabinetDevice, CabinetFault } from '@ipsonomo/core';
 import { cabinetQuery, useCabinetAct } from '../../data';
 import { Choice, Field, MacText, Page, Row, SwitchFace, Words } from '../../parts';
 import { useColours } from '../../theme';
@@ -36,6 +36,7 @@ export function CabinetScreen() {
           <CabinetRow key={device.id} device={device} />
         ))}
       </View>
+      <Faults faults={data?.faults ?? []} />
       <Button
         type="outline"
         title="Put the whole site back as delivered"
@@ -167,5 +168,35 @@ function TypeInto({ device }: { readonly device: CabinetDevice }) {
         It is used after power off and on.
       </Words>
     </>
+  );
+}
+
+/** What can go wrong on a real site, to be met on this one first. */
+function Faults({ faults }: { readonly faults: readonly CabinetFault[] }) {
+  const act = useCabinetAct();
+  const on = faults.filter((one) => one.on).length;
+  return (
+    <View>
+      <Words size="strong" heading={2}>
+        {on === 0 ? 'Make something go wrong' : `${on} of ${faults.length} things go wrong`}
+      </Words>
+      {faults.map((fault) => (
+        <Row
+          key={fault.id}
+          label={`${fault.on ? 'put right' : 'make wrong'}: ${fault.title}`}
+          selected={fault.on}
+          onPress={() => act.mutate({ kind: 'fault', fault: fault.id, on: !fault.on })}
+        >
+          <View style={{ flexDirection: 'row', gap: 10 }}>
+            <Words size="strong" tone={fault.on ? 'brick' : 'second'}>
+              {fault.on ? '×' : '–'}
+            </Words>
+            <View style={{ flex: 1 }}>
+              <Words>{fault.title}</Words>
+            </View>
+          </View>
+        </Row>
+      ))}
+    </View>
   );
 }

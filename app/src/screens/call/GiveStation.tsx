@@ -1,7 +1,13 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { evidenceWords, stationNameOf, type StationGiving, type StationView } from '@ipsonomo/core';
+import {
+  evidenceWords,
+  nameSlipWords,
+  stationNameOf,
+  type StationGiving,
+  type StationView,
+} from '@ipsonomo/core';
 import { useGiveStation, useResetStation, useSearch, useStations, useWire } from '../../data';
 import { Card, Field, Notice, Refusals, timeOf, Words } from '../../parts';
 import { issuesOf } from '../words';
@@ -46,6 +52,7 @@ export function GiveStation({ call }: { readonly call: Call }) {
   const planned = call.plan.devices.find((one) => one.id === device.id);
   const name = planned ? stationNameOf(planned) : device.name;
   const byController = device.way === 'controller';
+  const slip = station?.name ? nameSlipWords(station.name, name) : undefined;
   return (
     <CallPage
       call={call}
@@ -83,11 +90,13 @@ export function GiveStation({ call }: { readonly call: Call }) {
           onPress={() => search.mutate()}
         />
       </Card>
-      {byController ? (
-        <Notice tone="plain">
-          Its controller gives it the address when it starts, to whoever has this name. Then it is
-          seen here by itself.
+      {slip ? (
+        <Notice tone="brick" title="Nearly its name, and not its name">
+          {slip}
         </Notice>
+      ) : null}
+      {byController ? (
+        <ByController name={name} isNamed={station?.name === name} />
       ) : (
         <GiveButton
           {...{ call, give: 'temporary', type: 'outline' }}
@@ -97,6 +106,22 @@ export function GiveStation({ call }: { readonly call: Call }) {
       {station && isUsed(station, name) ? <Used call={call} station={station} /> : null}
       <Bound call={call} />
     </CallPage>
+  );
+}
+
+/** The controller does the rest, if its project has this very name. */
+function ByController({ name, isNamed }: { readonly name: string; readonly isNamed: boolean }) {
+  if (!isNamed)
+    return (
+      <Notice tone="plain">
+        Its controller gives it the address when it starts, to whoever has this name. Then it is
+        seen here by itself.
+      </Notice>
+    );
+  return (
+    <Notice tone="ochre" title="It has its name and waits for its controller">
+      {`If nothing comes within a minute: does the controller run, on this network? Does its project have exactly ${name}, letter by letter, and has no other device that name?`}
+    </Notice>
   );
 }
 

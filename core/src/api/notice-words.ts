@@ -1,0 +1,30 @@
+// Notices of the wire, each in a sentence that says what it is and what to do.
+
+type Facts = Readonly<Record<string, string | number>>;
+
+const WORDS: Readonly<Record<string, (facts: Facts) => string>> = {
+  'other-server': ({ server, mac, answered }) => {
+    const who = mac === undefined ? server : `${server} (${mac})`;
+    return answered === undefined
+      ? `A DHCP server that the plan does not expect answers on this wire: ${who}. Ipsonomo does not answer beside it. Unplug it, or if it is meant to be there, name it in its subnet.`
+      : `Another server answers ${answered}: ${who}. Ipsonomo has stopped answering. Switch the other off, or leave the giving to it.`;
+  },
+  'no-other-server': ({ seconds }) =>
+    `Asked for other DHCP servers for ${seconds} s: none answered. One that serves known devices only would not.`,
+  'adapter-gone': () => 'The adapter is gone. Plug it in again; listening goes on by itself.',
+  'page-lost': () =>
+    'The page that let Ipsonomo answer was away for 30 s, so it has stopped. Let it answer again where you can see it.',
+  'link-down': () => 'The cable has no link. Look at both its ends.',
+  'voice-taken': ({ address, by }) =>
+    `Ipsonomo wanted to speak from ${address}, but ${by} has it. It took the next free one.`,
+  'no-voice': ({ subnet }) =>
+    `${subnet} has no free address Ipsonomo could speak from, so it stays silent there. Keep a band for service laptops in the plan.`,
+  unreadable: ({ by, why }) =>
+    `${by} sends what cannot be read (${why}). It is kept in the capture and not believed: look at its firmware, or whether it is what it says it is.`,
+  'disk-full': () =>
+    'The disk of the laptop is full. What cannot be kept is not done: listening has ended. Make room and start again.',
+  'capture-full': () => 'The capture of this run is full. Evidence goes on being written.',
+};
+
+/** A notice as it is told; undefined for a code nobody knows. */
+export const noticeWords = (code: string, facts: Facts): string | undefined => WORDS[code]?.(facts);

@@ -1,0 +1,36 @@
+import { guideOf, type HostAddress, type Kind, type MacAddress, type Prefix } from '@ipsonomo/core';
+import type { Pool } from './lending';
+import type { ProjectStation } from './station-controller';
+
+/** One device of a practice site as it is delivered. */
+export interface DeviceDefinition {
+  readonly id: string;
+  readonly title: string;
+  readonly kind: Kind;
+  readonly place: string;
+  readonly segment: string;
+  readonly mac: MacAddress;
+  /** What is printed on it; not always the truth. */
+  readonly label: string;
+  readonly hostName?: string;
+  readonly vendorClass?: string;
+  /** An address it keeps from before. */
+  readonly stored?: HostAddress;
+  readonly unplugged?: boolean;
+  /** A controller owns it, so it refuses to be changed. */
+  readonly owned?: boolean;
+  /** A name over layer 2 that it keeps from before. */
+  readonly stationName?: string;
+  /** The network its switches choose the last number in. */
+  readonly network?: Prefix;
+  /** It starts these stations, by their names. */
+  readonly project?: readonly ProjectStation[];
+  /** The controller that runs it once it has given it its address. */
+  readonly runBy?: MacAddress;
+  /** It lends addresses to whoever asks. */
+  readonly lends?: Pool;
+}
+
+/** Devices that take an address by hand: on a keypad, from a tool, from a card. */
+export const isTypedInto = (kind: Kind): boolean =>
+  (['keypad', 'makers-tool', 'card'] as const).some((way) => guideOf(kind, way) !== undefined);

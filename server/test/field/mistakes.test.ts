@@ -1,0 +1,191 @@
+import {
+  evidenceWords,
+  nameSlipWords,
+  noticeWords,
+  sentenceOf,
+  type EvidenceKind,
+} from '@ipsonomo/core';
+import { FAULTS } from '@ipsonomo/practice';
+import { FieldRefusal, type FieldTarget } from '../../src/field/protocol';
+import { ip, mac, target } from './bench';
+import { Site } from './site';
+
+// Every fault that can be switched on at the practice site is met by a sentence of its own: what is wrong,
+// where, and what to do.
+
+const camera = target({
+  ...{ interfaceId: 'one', title: 'Inspection camera', mac: undefined, way: 'web-page' },
+  ...{ address: ip('172.22.40.151'), heardBy: 'seen', factory: ip('192.168.77.10'), page: 80 },
+});
+const valves = target({
+  ...{ interfaceId: 'one', title: 'Oxygen valve block', mac: mac('02:4c:7a:40:51:62') },
+  ...{ address: ip('172.22.40.104'), hasIdentity: true, revision: '2.7' },
+});
+const block = (macText: string, name: string): FieldTarget =>
+  target({
+    ...{ interfaceId: 'one', title: 'Sorting block', mac: mac(macText), way: 'layer2-name' },
+    ...{ address: ip('172.22.40.115'), heardBy: 'discovered', stationName: name },
+  });
+
+/** What a person is told, whichever way it comes. */
+class Told {
+  refusals: string[] = [];
+
+  constructor(readonly site: Site) {}
+
+  async tries(act: () => Promise<unknown> | undefined | void): Promise<void> {
+    const doing = Promise.resolve(act()).then(() => undefined);
+    await this.site.through(doing).catch((error: unknown) => {
+      if (!(error instanceof FieldRefusal)) throw error;
+      this.refusals.push(sentenceOf({ code: error.code, where: '', facts: error.facts }));
+    });
+  }
+
+  get all(): readonly string[] {
+    const { notices } = this.site.engine.status();
+    return [
+      ...this.refusals,
+      ...notices.map(({ code, facts }) => noticeWords(code, facts) ?? ''),
+      ...this.site.events.map(({ kind, facts }) => evidenceWords(kind as EvidenceKind, facts)),
+    ];
+  }
+}
+
+type Scenario = readonly [
+  fault: string,
+  target: FieldTarget,
+  act: (told: Told) => Promise<void>,
+  sentence: RegExp,
+];
+
+const openPage = (told: Told) => told.tries(() => told.site.engine.acts.openPage('one', 'Mara'));
+const give = (giving: 'name' | 'stored') => async (told: Told) => {
+  await told.tries(() => told.site.engine.acts.stations.search());
+  await told.tries(() => told.site.engine.acts.giveStation('one', giving, 'Mara'));
+};
+const armed = async ({ site }: Told) => {
+  site.engine.arm(600_000, 'Mara');
+  await site.advance(40);
+};
+const pinned = async (told: Told) => {
+  await armed(told);
+  await told.tries(() => told.site.engine.acts.pin('one', 'Mara'));
+};
+
+const SCENARIOS: readonly Scenario[] = [
+  ['two-fresh', camera, openPage, /2 devices answer at 192\.168\.77\.10 .* Unplug all but one/],
+  ['lending-router', valves, armed, /DHCP server that the plan does not expect .*172\.22\.40\.215/],
+  [
+    'voice-taken',
+    valves,
+    armed,
+    /wanted to speak from 172\.22\.40\.253, but 02:4c:7a:12:00:09 has/,
+  ],
+  ['in-use', valves, pinned, /Oxygen valve block is in use: .* a machine may be running/],
+  [
+    'other-revision',
+    valves,
+    pinned,
+    /Its kind stands for revision 2\.7: look for its own description/,
+  ],
+  [
+    'name-doubled',
+    block('02:4c:7a:71:00:31', 'sl1-block-5'),
+    give('name'),
+    /did not get its name: 02:4c:7a:71:00:36 has that name/,
+  ],
+  [
+    'cut-answer',
+    block('02:4c:7a:71:00:21', 'sl1-block-1'),
+    give('stored'),
+    /02:4c:7a:71:00:21 sends what cannot be read .* look at its firmware/,
+  ],
+  [
+    'other-transaction',
+    block('02:4c:7a:71:00:22', 'sl1-block-2'),
+    give('stored'),
+    /did not get its name: it did not answer, asked three times/,
+  ],
+];
+
+async function told(fault: string, one: FieldTarget, act: Scenario[2]): Promise<readonly string[]> {
+  const site = new Site([one], ['172.22.40.253', '172.22.40.252']);
+  await site.advance(12);
+  site.site.act({ kind: 'fault', fault, on: true }, site.now());
+  await site.advance(1);
+  const all = new Told(site);
+  await act(all);
+  return all.all;
+}
+
+afterEach(() => jest.useRealTimers());
+
+test.each(SCENARIOS)('%s', async (fault, one, act, sentence) => {
+  expect(await told(fault, one, act)).toContainEqual(expect.stringMatching(sentence));
+});
+
+test('page-locked: the page of the device says so itself, and nothing is taken for done', async () => {
+  const site = new Site([{ ...camera, mac: mac('02:4c:7a:90:3a:c4') }]);
+  site.site.act({ kind: 'fault', fault: 'page-locked', on: true }, site.now());
+  await site.advance(10);
+  site.engine.acts.follow('one', 'Mara');
+  await site.advance(10);
+  expect(site.engine.status().tasks).toMatchObject([{ kind: 'follow', phase: 'at-old' }]);
+});
+
+test('project-name: with one letter wrong in its project the controller gives nothing', async () => {
+  const right = block('02:4c:7a:71:00:31', 'sl1-block-5');
+  const site = new Site([right]);
+  site.site.act({ kind: 'fault', fault: 'project-name', on: true }, site.now());
+  await site.advance(10);
+  await site.through(site.engine.acts.giveStation('one', 'name', 'Mara'));
+  await site.advance(20);
+  expect(site.kinds()).toContain('named');
+  expect(site.kinds()).not.toContain('has-address');
+  site.site.act({ kind: 'fault', fault: 'project-name', on: false }, site.now());
+  await site.advance(10);
+  expect(site.kinds()).toContain('has-address');
+});
+
+test('name-slip: capitals are told from another name', async () => {
+  const site = new Site([block('02:4c:7a:71:00:27', 'sl1-block-3')]);
+  site.site.act({ kind: 'fault', fault: 'name-slip', on: true }, site.now());
+  await site.advance(5);
+  await site.through(site.engine.acts.stations.search());
+  const name = site.engine
+    .foundStations()
+    .find(({ station }) => station.mac === mac('02:4c:7a:71:00:27'))?.station.name;
+  expect(nameSlipWords(name ?? '', 'sl1-block-3')).toMatch(
+    /SL1-BLOCK-3 differs from sl1-block-3 only in capital letters.*letter by letter/,
+  );
+  expect(nameSlipWords('sl1-blok-3', 'sl1-block-3')).toMatch(/in one letter that is missing/);
+  expect(nameSlipWords('press-block-4', 'sl1-block-3')).toBeUndefined();
+});
+
+test('proxy-arp: the router answers for all, so a probe finds the address taken by it', async () => {
+  const site = new Site([valves]);
+  site.site.act({ kind: 'fault', fault: 'proxy-arp', on: true }, site.now());
+  await site.advance(5);
+  site.engine.acts.sweep();
+  await site.advance(3);
+  const router = site.engine.seen.filter(({ mac: who }) => who === mac('02:4c:7a:01:00:01'));
+  expect(router.length).toBeGreaterThanOrEqual(8);
+});
+
+test('every fault of the site is met by one of these', () => {
+  const met = [...SCENARIOS.map(([fault]) => fault), 'page-locked', 'project-name'];
+  expect([...met, 'name-slip', 'proxy-arp'].sort()).toEqual(FAULTS.map(({ id }) => id).sort());
+});
+
+test('resetting puts everything right', async () => {
+  const site = new Site([valves]);
+  for (const { id } of FAULTS) site.site.act({ kind: 'fault', fault: id, on: true }, site.now());
+  expect(site.site.view(site.now()).faults.every(({ on }) => on)).toBe(true);
+  site.site.act({ kind: 'reset' }, site.now());
+  expect(site.site.view(site.now()).faults.some(({ on }) => on)).toBe(false);
+  await site.advance(10);
+  site.engine.acts.sweep();
+  await site.advance(3);
+  const router = site.engine.seen.filter(({ mac: who }) => who === mac('02:4c:7a:01:00:01'));
+  expect(router.length).toBeLessThan(3);
+});
