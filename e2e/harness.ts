@@ -131,6 +131,12 @@ export async function startServer(name: string, options: Options): Promise<TestS
 /** A refused call; the codes are in its message. */
 export class CallRefused extends Error {}
 
+/** JSON as what it says; a file as the text it is. */
+function read(text: string, type = ''): unknown {
+  if (text === '') return undefined;
+  return type.includes('json') ? JSON.parse(text) : text;
+}
+
 /** A call of the server's API in a person's name. */
 export function api<T = unknown>(
   { at }: Pick<TestServer, 'at'>,
@@ -152,7 +158,7 @@ export function api<T = unknown>(
         response.on('end', () => {
           const status = response.statusCode ?? 0;
           if (status >= 400) reject(new CallRefused(`${method} ${path}: ${status} ${text}`));
-          else resolve((text === '' ? undefined : JSON.parse(text)) as T);
+          else resolve(read(text, response.headers['content-type']) as T);
         });
       },
     );

@@ -25,9 +25,14 @@ export interface Outcome {
 }
 
 /** udhcpc of Debian: DHCP. Asks `tries` times, a second apart. */
-export function udhcpc(machine: Machine, tries = 4, adapter = 'eth0'): Outcome {
+export function udhcpc(
+  machine: Machine,
+  tries = 4,
+  adapter = 'eth0',
+  more: readonly string[] = [],
+): Outcome {
   const args = ['udhcpc', '-i', adapter, '-n', '-q', '-f', '-t', String(tries), '-T', '1'];
-  const { code, out } = machine.run('busybox', ...args, '-s', UDHCPC_SCRIPT);
+  const { code, out } = machine.run('busybox', ...args, ...more, '-s', UDHCPC_SCRIPT);
   const address = /lease of (\S+) obtained/.exec(out)?.[1];
   return { address: code === 0 ? address : undefined, out };
 }

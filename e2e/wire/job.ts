@@ -90,8 +90,8 @@ export class Job {
 
   bind = (at: string, mac: string) => this.act(at, 'bind', { mac, label: mac });
 
-  act = (at: string, act: string, body: unknown = {}) =>
-    api(this.server, 'POST', `/jobs/${this.id}/interfaces/${at}/${act}`, body);
+  act = <T = unknown>(at: string, act: string, body: unknown = {}) =>
+    api<T>(this.server, 'POST', `/jobs/${this.id}/interfaces/${at}/${act}`, body);
 
   check = (...interfaceIds: readonly string[]) =>
     api(this.server, 'POST', `/jobs/${this.id}/check`, { interfaceIds });

@@ -151,3 +151,28 @@ test('tshark reads everything that was said over layer 2, and finds nothing wron
   expect(read('pn_dcp')).toBeGreaterThan(10);
   expect(read('pn_dcp && (_ws.malformed || _ws.expert.severity >= 6291456)')).toBe(0);
 });
+
+test('web page: looked for at its factory address, its page read through the live adapter, nothing left on it', async () => {
+  const mac = '02:00:5e:00:53:61';
+  const camera = on.wire.addDevice('c1', mac);
+  await camera.startScript('practice-device.ts', ['fennrick-camera-c1', mac]);
+  const at = await on.job.plan('camera-1', 'fennrick-camera-c1', 'web-page', '10.77.0.151');
+  await on.job.act(at, 'follow');
+  const found = await until('it alone answers at its factory address', async () => {
+    const all = await on.job.evidence(at);
+    return all.find(({ kind, facts }) => kind === 'found-before' && facts['count'] === 1);
+  });
+  expect(found.facts).toEqual({ at: '192.168.77.10', found: mac, count: 1 });
+  await on.job.bind(at, mac);
+  const { port } = await on.job.act<{ port: number }>(at, 'page');
+  const { laptop } = on.wire;
+  const page = laptop.run('busybox', 'wget', '-q', '-O-', `http://127.0.0.1:${port}/`);
+  expect(page.out).toContain('Log in');
+  await api(on.server, 'POST', '/field/silence', {});
+  const after = laptop.run('busybox', 'wget', '-q', '-O-', `http://127.0.0.1:${port}/`);
+  expect(after.code).not.toBe(0);
+  await until(
+    'the borrowed address is off again',
+    async () => !laptop.ip('-4', '-o', 'address', 'show', 'dev', 'mach0').includes('192.168.77'),
+  );
+});

@@ -1,1 +1,2 @@
 export * from './plan-file';
+export * from './dnsmasq';

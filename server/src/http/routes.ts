@@ -7,7 +7,7 @@ import { capturePath } from '../field/journal';
 import type { Practice } from '../field/practice';
 import type { PlanChanger } from '../service/change-plan';
 import type { FieldService } from '../service/field-service';
-import { addressList, noteHandOver } from '../service/hand-over';
+import { addressList, dhcpReservations, noteHandOver } from '../service/hand-over';
 import type { ListImporter } from '../service/import-list';
 import { mediaTypeOf, type Papers } from '../service/papers';
 import { jobFromFile, planFile } from '../service/plan-files';
@@ -307,6 +307,10 @@ export function handOverRoutes({ store, papers, field, captures, changed }: Serv
   router.get('/jobs/:job/addresses.csv', async (request, response) => {
     const { name, csv } = await addressList(store, idOf(request, 'job'));
     response.attachment(name).type('text/csv; charset=utf-8').send(csv);
+  });
+  router.get('/jobs/:job/dhcp.conf', async (request, response) => {
+    const { name, text: config } = await dhcpReservations(store, idOf(request, 'job'));
+    response.attachment(name).type('text/plain; charset=utf-8').send(config);
   });
   router.get('/jobs/:job/plan.json', async (request, response) => {
     const withPapers = request.query['papers'] !== 'named';

@@ -1,5 +1,6 @@
 import { stringify } from 'csv-stringify/sync';
 import {
+  dnsmasqConfig,
   findKind,
   findSubnet,
   formatIpv4,
@@ -72,6 +73,16 @@ export async function addressList(
   });
   const csv = stringify([[...COLUMNS], ...rows], { record_delimiter: 'windows' });
   return { name: `${job.name} addresses revision ${revisions.last}.csv`, csv };
+}
+
+/** The reservations for whoever answers DHCP in the plant. */
+export async function dhcpReservations(
+  store: Store,
+  jobId: string,
+): Promise<{ readonly name: string; readonly text: string }> {
+  const job = await store.job(jobId);
+  const [plan, { last }] = await Promise.all([store.plan(jobId), store.revisions(jobId)]);
+  return { name: `${job.name} DHCP revision ${last}.conf`, text: dnsmasqConfig(plan) };
 }
 
 /** Notes that the lists of the current revision left the house. */

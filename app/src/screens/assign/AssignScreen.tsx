@@ -2,7 +2,14 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { isAsking, noticeWords, WAY_WORDS, type HeardView, type JobView } from '@ipsonomo/core';
+import {
+  isAsking,
+  noticeWords,
+  WAY_WORDS,
+  type HeardView,
+  type JobView,
+  type Plan,
+} from '@ipsonomo/core';
 import { useHeard, useListen, useWire } from '../../data';
 import {
   AddressText,
@@ -20,6 +27,7 @@ import { CallPane } from '../call/CallPane';
 import { usePlan } from '../plan/use-plan';
 import { agoWords, issuesOf, lengthOf, placeOf, plural } from '../words';
 import { awaitedOf, strangersOf, type Awaited } from './awaited';
+import { ExpectServer } from './ExpectServer';
 import { HeardLine } from './HeardLine';
 import { LaptopReminder } from './LaptopReminder';
 import { OrderRow } from './OrderRow';
@@ -58,7 +66,7 @@ export function AssignScreen({ job, selected }: Props) {
         <Words tone="second">{situation(listening, clients, now)}</Words>
       </View>
       <Refusals issues={issuesOf(error)} />
-      <Notices />
+      <Notices {...{ job, plan }} />
       <LaptopReminder />
       {view && next && !wide && !isOrdering ? <NextCall {...{ job, view, next, now }} /> : null}
       {plan ? <RoundHead {...{ job, plan, round, isOrdering }} onOrdering={setOrdering} /> : null}
@@ -128,14 +136,17 @@ function ListenAction({ job, next }: { readonly job: string; readonly next: Awai
 }
 
 /** Notices of the wire that bear on assigning. */
-function Notices() {
+function Notices({ job, plan }: { readonly job: string; readonly plan: Plan | undefined }) {
   const { field, now } = useWire();
   return field?.notices
     .filter((notice) => now - notice.at < 10 * 60_000)
     .map(({ code, facts, at }) => (
-      <Notice key={code + at} tone={NOTICE_TONES[code] ?? 'ochre'}>
-        {noticeWords(code, facts) ?? code}
-      </Notice>
+      <View key={code + at} style={{ gap: 6 }}>
+        <Notice tone={NOTICE_TONES[code] ?? 'ochre'}>{noticeWords(code, facts) ?? code}</Notice>
+        {code === 'other-server' && plan ? (
+          <ExpectServer {...{ job, plan }} server={String(facts['server'])} />
+        ) : null}
+      </View>
     ));
 }
 

@@ -46,6 +46,20 @@ export function HandOverScreen({ job }: { readonly job: string }) {
       </Card>
       <Card>
         <Words size="device" heading={2}>
+          DHCP reservations
+        </Words>
+        <Words size="second">
+          For whoever answers DHCP in the plant: by MAC, by name and by switch port, as the
+          configuration of dnsmasq.
+        </Words>
+        <Button
+          type="outline"
+          title="Download the reservations"
+          onPress={() => download(`/api/jobs/${job}/dhcp.conf`)}
+        />
+      </Card>
+      <Card>
+        <Words size="device" heading={2}>
           The plan itself
         </Words>
         <Words size="second">
