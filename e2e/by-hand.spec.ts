@@ -116,3 +116,26 @@ test('given by its controller: named over layer 2, then its controller does the 
   });
   await expect(stage(page, 'pinned')).toBeVisible();
 });
+
+test('card: read at power-up; tool: at its address already, and its label shows it is the one', async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await openCall(page, 'Laboratory switch');
+  await button(page, 'Power off and on: watch it').click();
+  await expect(page.getByText('Nothing has the address now')).toBeVisible();
+  await atCabinet(page, async (cabinet) => {
+    await typeInto(cabinet, 'Laboratory switch', '172.22.40.4');
+    await button(cabinet, 'Power off: Laboratory switch').click();
+    await button(cabinet, 'Power on: Laboratory switch').click();
+  });
+  await button(page, 'It is this one').click();
+  await expect(stage(page, 'pinned')).toBeVisible();
+
+  await openCall(page, 'Controller, filter hall');
+  await button(page, 'Look for it at 192.168.60.1').click();
+  await field(page, 'Type the MAC from the label, in any notation').fill('02-4C-7A-10-00-01');
+  await button(page, 'Bind this MAC').click();
+  await expect(stage(page, 'given')).toBeVisible();
+});

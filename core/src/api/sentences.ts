@@ -175,6 +175,8 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'field.noLink': () => 'There is no link on the wire. Look at cable and socket.',
   'field.unbound': (_where, { title }) => `${title} is not bound to a MAC yet.`,
   'field.busy': (_where, { title }) => `${title} is being talked to already.`,
+  'field.stopped': (_where, { title }) =>
+    `${title}: broken off in the middle, because somebody fell silent or the link went. Begin again.`,
   'field.unknownTarget': () =>
     'This device is not in the plan that the wire knows. Load the page again.',
   'field.otherJob': () => 'The wire is in use for another job. End listening there first.',

@@ -46,7 +46,7 @@ export class Identities implements Unit {
     return hasIdentity && mac !== undefined;
   }
 
-  /** Refuses with `device.inUse`, naming the controller of the plan. */
+  /** Refuses with `field.stopped`, and with `device.inUse`, naming the controller of the plan. */
   async refuseInUse(target: FieldTarget, person: string): Promise<void> {
     const { interfaceId, title, controller } = target;
     if (!target.hasIdentity || target.mac === undefined || this.running.has(interfaceId)) return;
@@ -54,6 +54,8 @@ export class Identities implements Unit {
     this.events.changed();
     try {
       const identity = await this.ask(target, target.mac);
+      // Somebody fell silent meanwhile: what was to come after this must not begin.
+      if (!this.running.has(interfaceId)) throw new FieldRefusal('field.stopped', { title });
       if (!identity) return;
       const used = isInUse(identity);
       this.events.record('identified', target, factsOf(identity, used, target.revision), {
@@ -89,6 +91,10 @@ export class Identities implements Unit {
     const request = { from, to, port: ENIP_PORT, timeout: TCP_TIMEOUT };
     const stream = await this.events.open(subnetId, request);
     if (typeof stream === 'string') return undefined;
+    if (!this.running.has(target.interfaceId)) {
+      stream.close();
+      return undefined;
+    }
     this.running.set(target.interfaceId, stream);
     try {
       const talk = new Encapsulated(stream);

@@ -78,11 +78,12 @@ export class Pages implements Unit {
     this.events.changed();
     try {
       const mac = await this.whoIsAt(subnetId, address, target);
+      if (this.current !== current) throw new FieldRefusal('field.stopped', { title });
       current.mac = mac;
       const at = formatIpv4(address);
       this.events.record('page-opened', { ...target, mac }, { at }, { person });
     } catch (error) {
-      this.close();
+      if (this.current === current) this.close();
       throw error;
     }
   }

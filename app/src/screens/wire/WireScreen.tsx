@@ -4,8 +4,10 @@ import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import type { AdapterView, WireChoice } from '@ipsonomo/core';
 import { adaptersQuery, useChooseWire, useListen, useRest, useWire } from '../../data';
-import { Choice, Page, Refusals, Words } from '../../parts';
+import { Choice, Notice, Page, Refusals, Words } from '../../parts';
+import { usePlan } from '../plan/use-plan';
 import { issuesOf } from '../words';
+import { officeClashes } from './office';
 import { SocketCard } from './SocketCard';
 import { WhoIsThere } from './WhoIsThere';
 
@@ -16,6 +18,7 @@ export function WireScreen({ job }: { readonly job: string }) {
   const router = useRouter();
   const { field } = useWire();
   const { data: adapters } = useQuery(adaptersQuery);
+  const { view } = usePlan(job);
   const choose = useChooseWire();
   const listen = useListen();
   const rest = useRest();
@@ -70,6 +73,15 @@ export function WireScreen({ job }: { readonly job: string }) {
         value={value}
         onChange={pick}
       />
+      {officeClashes(view?.subnets ?? [], adapters ?? [], value).map((one) => (
+        <Notice
+          key={one.adapter + one.address}
+          tone="ochre"
+          title={`${one.adapter} is in the same subnet as ${one.subnet}`}
+        >
+          {`It has ${one.address}. What is meant for the machine may go there instead: switch ${one.adapter} off while you are here, or give the machine another subnet.`}
+        </Notice>
+      ))}
       {field?.source === PRACTICE ? (
         <Button
           type="outline"
