@@ -12,7 +12,10 @@ const FONTS = [
 function* filesUnder(path) {
   for (const entry of readdirSync(path, { withFileTypes: true })) {
     const full = join(path, entry.name);
-    if (entry.isDirectory() && !['node_modules', 'dist', 'fonts', 'wasm', '.expo'].includes(entry.name))
+    if (
+      entry.isDirectory() &&
+      !['node_modules', 'dist', 'fonts', 'wasm', '.expo'].includes(entry.name)
+    )
       yield* filesUnder(full);
     else if (entry.isFile()) yield full;
   }

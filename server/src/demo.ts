@@ -194,6 +194,7 @@ function demoEdits(plan: Plan): readonly Edit[] {
   const edits: Edit[] = [];
   const names = new Set<string>();
   const dhcpNames = new Set<string>();
+  let controllerId: string | undefined;
   const parts = [
     [subnetOf('Filter hall', '172.22.40.0/24', '172.22.40.1', 40), HALL],
     [subnetOf('Feeding', '172.22.41.0/24', '172.22.41.1', 41), FEEDING],
@@ -213,7 +214,12 @@ function demoEdits(plan: Plan): readonly Edit[] {
       names.add(hostName);
       const dhcpName = way === 'dhcp-name' ? proposedSwitchName(kind, dhcpNames) : undefined;
       if (dhcpName) dhcpNames.add(dhcpName);
-      const device = toDevice({ id, title, name: hostName, dhcpName, kindId, way, ...place });
+      if (kind.role === 'controllers') controllerId ??= id;
+      const device = toDevice({
+        ...{ id, title, name: hostName, dhcpName, kindId, way, ...place },
+        // The hall's controller starts these by their names.
+        controllerId: way === 'controller' ? controllerId : undefined,
+      });
       const at = toInterface({ id: randomUUID(), deviceId: id, subnetId: subnet.id, address });
       edits.push(
         { op: 'add', type: 'device', thing: docOf('device', device) },

@@ -113,7 +113,7 @@ test('nothing there, then one, then two: whose page it is would be luck, so none
   expect(site.engine.status().page).toBeUndefined();
 });
 
-test('a page of another device than the bound one is not opened', async () => {
+test('R-PAGE-OPEN: a page of another device than the bound one is not opened', async () => {
   const site = await listening(camera({ mac: mac(CAMERA_2) }));
   await expect(
     site.through(site.engine.acts.openPage('camera', 'Mara Quist')),
