@@ -1,6 +1,16 @@
 import { expect, type Page } from '@playwright/test';
 import { test } from './demo';
-import { atCabinet, button, openCall, openDemo, PHONE, place, powerCycle, stage } from './pages';
+import {
+  atCabinet,
+  button,
+  holdLabel,
+  openCall,
+  openDemo,
+  PHONE,
+  place,
+  powerCycle,
+  stage,
+} from './pages';
 
 // A device of each way on the practice site, on a phone, each to the end of its call.
 
@@ -184,4 +194,33 @@ test('the round: what to carry, another order and what it costs, and back', asyn
   await expect(page.getByText('You walk in an order of your own')).toBeVisible();
   await button(page, 'Back to the best order').click();
   await expect(page.getByText('You walk in an order of your own')).toBeHidden();
+});
+
+test('in use: a device that a controller uses is told nothing, until a person says why', async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await place(page, 'Assign').click();
+  await button(page, 'Start listening').click();
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, 'make wrong: A controller uses the oxygen valve block').click();
+    await expect(
+      button(cabinet, 'put right: A controller uses the oxygen valve block'),
+    ).toBeVisible();
+  });
+  await openCall(page, 'Oxygen valve block');
+  await holdLabel(page, '02:4c:7a:40:51:62', '02-4C-7A-40-51-62');
+  await button(page, 'Bind and give 172.22.40.104').click();
+  await button(page, 'Tell it to keep the address').click();
+  await expect(page.getByText(/Oxygen valve block is in use: its identity says/)).toBeVisible();
+  const anyway = button(page, 'The machine may stop: tell it all the same');
+  await expect(anyway).toBeDisabled();
+  await page.getByLabel('Why may it be disturbed all the same?').fill('line is stopped and locked');
+  await anyway.click();
+  await expect(
+    page.getByText(/although a controller uses it: line is stopped and locked/),
+  ).toBeVisible();
+  // It refuses by itself as well.
+  await expect(page.getByText('It was not told')).toBeVisible();
 });

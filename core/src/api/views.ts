@@ -366,8 +366,8 @@ export interface Binding {
 
 /** An act on a device that a controller may use. */
 export interface GoingOn {
-  /** Although its identity says that a controller uses it. */
-  readonly evenSo?: boolean;
+  /** Why it is done although a controller uses the device, in the person's words. */
+  readonly evenSo?: string;
 }
 
 /** What a person read off a device, as typed or copied. */

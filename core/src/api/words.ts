@@ -185,6 +185,8 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   'read-otherwise': (facts) =>
     `read off its ${facts['from']}: ${readWords(facts)}. ${otherwise(facts)}`,
   'said-given': () => 'said to have its address; said, not seen',
+  overruled: ({ act, reason }) =>
+    `${act === 'power' ? 'its power was cut' : 'it was told to keep its address'} although a controller uses it: ${reason}`,
   'found-values': ({ name, has }) =>
     `in it before: ${[name && `the name ${name}`, has && `the address ${has}`].filter(Boolean).join(', ')}`,
   identified: ({ name, revision, serial, used, planned }) =>

@@ -52,6 +52,8 @@ export const EVIDENCE_KINDS = [
   'read-otherwise',
   /** A person says it was given: said, not seen. */
   'said-given',
+  /** A person went on although a controller uses it. */
+  'overruled',
   /** What was in it before it was changed. */
   'found-values',
   /** It told who it is, and whether a controller uses it. */

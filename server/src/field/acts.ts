@@ -5,7 +5,7 @@ import type { Moves } from './moves';
 import type { Pages } from './pages';
 import type { Pinning } from './pinning';
 import type { PowerWatch } from './power-watch';
-import { FieldRefusal, type Giving } from './protocol';
+import { FieldRefusal, type FieldTarget, type Giving, type RecordEvidence } from './protocol';
 import type { Stations } from './stations';
 import type { Subnets } from './subnets';
 import type { Sweep } from './sweep';
@@ -22,6 +22,7 @@ export interface ActingUnits {
   readonly sweep: Sweep;
   readonly targets: Targets;
   readonly subnets: Subnets;
+  readonly record: RecordEvidence;
 }
 
 /**
@@ -68,25 +69,32 @@ export class Acts {
     await this.units.pages.open(this.units.targets.of(interfaceId), person);
   }
 
-  watchPower(interfaceId: string, person: string, evenSo = false): Promise<void> | undefined {
+  watchPower(interfaceId: string, person: string, evenSo?: string): Promise<void> | undefined {
     const { targets, power, identities } = this.units;
     const target = targets.of(interfaceId);
     // What asks is known by its MAC alone; what comes up by itself shows it then.
     if (target.mac === undefined && isAsking(target.way))
       throw new FieldRefusal('field.unbound', { title: target.title });
     const start = () => power.start(target, person, this.clock());
-    if (!evenSo && identities.canAsk(target))
+    if (evenSo === undefined && identities.canAsk(target))
       return identities.refuseInUse(target, person).then(start);
+    if (evenSo !== undefined) this.overruled(target, 'power', evenSo, person);
     start();
     return undefined;
   }
 
   /** Tells the device to keep its address; the outcome becomes evidence. */
-  async pin(interfaceId: string, person: string, evenSo = false): Promise<void> {
+  async pin(interfaceId: string, person: string, evenSo?: string): Promise<void> {
     const { targets, pinning, identities } = this.units;
     const target = targets.of(interfaceId);
-    if (!evenSo) await identities.refuseInUse(target, person);
+    if (evenSo === undefined) await identities.refuseInUse(target, person);
+    else this.overruled(target, 'keep', evenSo, person);
     await pinning.start(target, person);
     this.released();
+  }
+
+  /** A person knows better than the device says: that is kept with who and why. */
+  private overruled(target: FieldTarget, act: string, reason: string, person: string): void {
+    this.units.record('overruled', target, { act, reason }, { person });
   }
 }

@@ -166,7 +166,7 @@ export class FieldEngine {
     this.units = [...this.units, moves, pages, identities, sweep, rivals];
     const acting = { checks, moves, pages, power, pinning, layer2, identities, sweep };
     const released = () => this.releaseVoices(this.clock());
-    this.acting = new Acts({ ...acting, targets, subnets }, clock, released);
+    this.acting = new Acts({ ...acting, targets, subnets, record }, clock, released);
   }
 
   // ---- what a person asks for

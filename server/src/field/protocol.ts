@@ -112,8 +112,8 @@ export type FieldCommand =
       readonly kind: 'watch-power' | 'pin';
       readonly interfaceId: string;
       readonly person: string;
-      /** Although a controller uses it: a person said so. */
-      readonly evenSo: boolean;
+      /** Why it is done although a controller uses the device; undefined while nobody said so. */
+      readonly evenSo: string | undefined;
     }
   /** Follow a device that is given its address by hand. */
   | { readonly kind: 'follow'; readonly interfaceId: string; readonly person: string }

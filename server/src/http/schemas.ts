@@ -90,7 +90,9 @@ export const stationReset = Joi.object<StationReset>({
   reason: Joi.string().trim().min(1).max(300).required(),
 });
 
-export const goingOn = Joi.object<GoingOn>({ evenSo: Joi.boolean() });
+export const goingOn = Joi.object<GoingOn>({
+  evenSo: Joi.string().trim().min(1).max(300),
+});
 
 export const readOff = Joi.object<ReadOff>({
   from: Joi.valid('display', 'page').required(),

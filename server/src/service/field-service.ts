@@ -135,13 +135,13 @@ export class FieldService {
     jobId: string,
     interfaceId: string,
     person: Person,
-    evenSo = false,
+    evenSo?: string,
   ): Promise<void> {
     await this.listen(jobId, person);
     await this.field.call({ kind: 'watch-power', interfaceId, person: person.name, evenSo });
   }
 
-  async pin(jobId: string, interfaceId: string, person: Person, evenSo = false): Promise<void> {
+  async pin(jobId: string, interfaceId: string, person: Person, evenSo?: string): Promise<void> {
     const plan = await this.store.plan(jobId);
     const found = findInterface(plan, interfaceId);
     if (!found) throw Refusal.of('thing.unknown', 'device');

@@ -219,7 +219,10 @@ describe('R-IN-USE: before it is told anything, a device is asked whether a cont
 
   test('a person may say so all the same; then the device itself refuses', async () => {
     const site = await given('feeding');
-    await site.through(site.engine.acts.pin('valves', 'Mara Quist', true));
+    await site.through(site.engine.acts.pin('valves', 'Mara Quist', 'the line is locked'));
+    expect(site.last('overruled')).toMatchObject({
+      ...{ person: 'Mara Quist', facts: { act: 'keep', reason: 'the line is locked' } },
+    });
     expect(site.last('keep-refused')?.facts).toMatchObject({ why: 'refused', status: 0x0c });
   });
 });

@@ -1,23 +1,40 @@
 import { Button } from '@rneui/themed';
+import { useState } from 'react';
 import { ApiError } from '../../data';
-import { Refusals } from '../../parts';
+import { Field, Refusals } from '../../parts';
 import { issuesOf } from '../words';
 
 interface Props {
   readonly error: Error | null;
   /** What is done all the same, in words. */
   readonly title: string;
-  readonly onEvenSo: () => void;
+  readonly onEvenSo: (reason: string) => void;
 }
 
 /** A refusal; one because a controller uses the device can be overruled by who knows better. */
 export function EvenSo({ error, title, onEvenSo }: Props) {
+  const [reason, setReason] = useState('');
   const isInUse =
     error instanceof ApiError && error.issues.some(({ code }) => code === 'device.inUse');
   return (
     <>
       <Refusals issues={issuesOf(error)} />
-      {isInUse ? <Button type="outline" title={title} onPress={onEvenSo} /> : null}
+      {isInUse ? (
+        <>
+          <Field
+            label="Why may it be disturbed all the same?"
+            value={reason}
+            onChange={setReason}
+            placeholder="line is stopped and locked"
+          />
+          <Button
+            type="outline"
+            title={title}
+            disabled={reason.trim() === ''}
+            onPress={() => onEvenSo(reason.trim())}
+          />
+        </>
+      ) : null}
     </>
   );
 }

@@ -78,12 +78,12 @@ export function PinStep({ call }: { readonly call: Call }) {
       <EvenSo
         error={pin.error}
         title="The machine may stop: tell it all the same"
-        onEvenSo={() => pin.mutate({ evenSo: true })}
+        onEvenSo={(evenSo) => pin.mutate({ evenSo })}
       />
       <EvenSo
         error={said.error ?? watch.error}
         title="The machine may stop: cut its power all the same"
-        onEvenSo={() => watch.mutate({ evenSo: true })}
+        onEvenSo={(evenSo) => watch.mutate({ evenSo })}
       />
       <Steps call={call} />
       {ready ? null : watchButton('outline')}
