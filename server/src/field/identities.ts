@@ -6,29 +6,13 @@ import {
   identityAnswer,
   isInUse,
   type Identity,
-  type Ipv4,
   type MacAddress,
 } from '@ipsonomo/core';
-import type { TcpFailure, TcpRequest, TcpStream } from './carrier';
+import type { TcpStream } from './carrier';
 import { Broken, Encapsulated } from './encapsulated';
-import type { VoiceEvents } from './patience';
-import {
-  FieldRefusal,
-  type FieldSubnet,
-  type FieldTarget,
-  type FieldTask,
-  type RecordEvidence,
-} from './protocol';
+import type { TalkEvents } from './patience';
+import { FieldRefusal, type FieldTarget, type FieldTask } from './protocol';
 import type { Unit } from './unit';
-
-export interface IdentityEvents extends VoiceEvents {
-  whoIsAt(subnetId: string, address: Ipv4): Promise<ReadonlySet<MacAddress> | 'no-voice'>;
-  around(address: Ipv4): FieldSubnet;
-  whereIs(target: FieldTarget): Ipv4 | undefined;
-  open(subnetId: string, request: TcpRequest): Promise<TcpStream | TcpFailure>;
-  readonly record: RecordEvidence;
-  changed(): void;
-}
 
 const TCP_TIMEOUT = 2000;
 
@@ -40,7 +24,7 @@ const TCP_TIMEOUT = 2000;
 export class Identities implements Unit {
   private readonly running = new Map<string, TcpStream | undefined>();
 
-  constructor(private readonly events: IdentityEvents) {}
+  constructor(private readonly events: TalkEvents) {}
 
   canAsk({ hasIdentity, mac }: FieldTarget): boolean {
     return hasIdentity && mac !== undefined;

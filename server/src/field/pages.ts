@@ -1,26 +1,9 @@
 import { formatIpv4, formatMac, type Ipv4, type MacAddress } from '@ipsonomo/core';
 import type { MessagePort } from 'node:worker_threads';
-import type { TcpFailure, TcpRequest, TcpStream } from './carrier';
-import { voiceIn, type VoiceEvents } from './patience';
-import {
-  FieldRefusal,
-  type FieldSubnet,
-  type FieldTarget,
-  type FieldTask,
-  type OpenPage,
-  type RecordEvidence,
-} from './protocol';
+import type { TcpFailure, TcpStream } from './carrier';
+import { voiceIn, type TalkEvents } from './patience';
+import { FieldRefusal, type FieldTarget, type FieldTask, type OpenPage } from './protocol';
 import type { Unit } from './unit';
-
-export interface PageEvents extends VoiceEvents {
-  whoIsAt(subnetId: string, address: Ipv4): Promise<ReadonlySet<MacAddress> | 'no-voice'>;
-  around(address: Ipv4): FieldSubnet;
-  /** Where a device is now; undefined where nobody knows. */
-  whereIs(target: FieldTarget): Ipv4 | undefined;
-  open(subnetId: string, request: TcpRequest): Promise<TcpStream | TcpFailure>;
-  readonly record: RecordEvidence;
-  changed(): void;
-}
 
 /** What goes over the port of one conversation: bytes, or why there are no more. */
 export type PageBytes = Uint8Array | { readonly ended: TcpFailure | 'closed' };
@@ -48,7 +31,7 @@ export class Pages implements Unit {
   private readonly streams = new Set<TcpStream>();
 
   constructor(
-    private readonly events: PageEvents,
+    private readonly events: TalkEvents,
     private readonly clock: () => number,
   ) {}
 

@@ -1,4 +1,6 @@
-import type { Ipv4 } from '@ipsonomo/core';
+import type { Ipv4, MacAddress } from '@ipsonomo/core';
+import type { TcpFailure, TcpRequest, TcpStream } from './carrier';
+import type { FieldSubnet, FieldTarget, RecordEvidence } from './protocol';
 
 export const pause = (millis: number) =>
   new Promise<void>((resolve) => setTimeout(resolve, millis));
@@ -7,6 +9,19 @@ export interface VoiceEvents {
   needVoice(subnetId: string): void;
   /** The address Ipsonomo speaks from in this subnet, undefined until it is claimed. */
   voice(subnetId: string): Ipv4 | undefined;
+}
+
+/** What a conversation with one device needs of the wire. */
+export interface TalkEvents extends VoiceEvents {
+  /** Everybody who answers for an address. */
+  whoIsAt(subnetId: string, address: Ipv4): Promise<ReadonlySet<MacAddress> | 'no-voice'>;
+  /** The subnet to speak in about an address. */
+  around(address: Ipv4): FieldSubnet;
+  /** Where a device is now; undefined where nobody knows. */
+  whereIs(target: FieldTarget): Ipv4 | undefined;
+  open(subnetId: string, request: TcpRequest): Promise<TcpStream | TcpFailure>;
+  readonly record: RecordEvidence;
+  changed(): void;
 }
 
 const LOOKS = 40;

@@ -1,27 +1,8 @@
-import {
-  ENIP_PORT,
-  formatMac,
-  type EvidenceKind,
-  type Ipv4,
-  type MacAddress,
-} from '@ipsonomo/core';
-import type { TcpFailure, TcpRequest, TcpStream } from './carrier';
-import type { VoiceEvents } from './patience';
+import { ENIP_PORT, formatMac, type EvidenceKind, type MacAddress } from '@ipsonomo/core';
+import type { TcpFailure, TcpStream } from './carrier';
+import type { TalkEvents } from './patience';
 import { pinOver, type PinOutcome } from './pin';
-import {
-  FieldRefusal,
-  type Facts,
-  type FieldTarget,
-  type FieldTask,
-  type RecordEvidence,
-} from './protocol';
-
-export interface PinningEvents extends VoiceEvents {
-  whoIsAt(subnetId: string, address: Ipv4): Promise<ReadonlySet<MacAddress> | 'no-voice'>;
-  open(subnetId: string, request: TcpRequest): Promise<TcpStream | TcpFailure>;
-  readonly record: RecordEvidence;
-  changed(): void;
-}
+import { FieldRefusal, type Facts, type FieldTarget, type FieldTask } from './protocol';
 
 const TCP_TIMEOUT = 3000;
 
@@ -34,7 +15,7 @@ interface Conversation {
 export class Pinning {
   private readonly running = new Map<string, Conversation>();
 
-  constructor(private readonly events: PinningEvents) {}
+  constructor(private readonly events: TalkEvents) {}
 
   /** Resolves once the outcome is recorded. Refuses with `field.busy`, `field.unbound`. */
   async start(target: FieldTarget, person: string): Promise<void> {
