@@ -1,7 +1,15 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { formatMac, stationNameOf, swapOf, type Device, type Interface } from '@ipsonomo/core';
+import {
+  dhcpNameOf,
+  formatMac,
+  isNamedOverLayer2,
+  stationNameOf,
+  swapOf,
+  type Device,
+  type Interface,
+} from '@ipsonomo/core';
 import { useInterfaceAct, useJob } from '../../data';
 import { AddressText, MacText, Notice, Page, Refusals, Row, Words } from '../../parts';
 import { issuesOf, lengthOf, placeOf } from '../words';
@@ -59,12 +67,18 @@ export function SwapScreen({ job, id }: { readonly job: string; readonly id: str
   );
 }
 
+/** The name that finds it again in its way. */
+function knownAs(device: Device): string {
+  if (device.way === 'dhcp-name') return dhcpNameOf(device);
+  return isNamedOverLayer2(device.way) ? stationNameOf(device) : device.name;
+}
+
 /** What it was known by, for whoever holds the old one in the hand. */
 function Before({ device, at }: { readonly device: Device; readonly at: Interface }) {
   return (
     <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap', alignItems: 'center' }}>
       <Words size="second" tone="second">
-        {`name ${stationNameOf(device)}`}
+        {`name ${knownAs(device)}`}
       </Words>
       {at.mac === undefined ? null : <MacText mac={formatMac(at.mac)} size={15} />}
     </View>
