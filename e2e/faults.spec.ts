@@ -111,12 +111,14 @@ test('two devices with one MAC: neither is answered, both are shown; a refusal i
   });
   await expect(page.getByText(/^answered with/)).toHaveCount(0);
 
-  // A device that a controller owns refuses to be changed.
+  // A device that a controller owns is asked before, and refuses to be changed by itself.
   await place(page, 'Assign').click();
   await button(page, 'Feeding valve block').click();
   await holdLabel(page, '02:4c:7a:40:51:90', '02-4C-7A-40-51-90');
   await button(page, /^Bind and give/).click();
   await button(page, 'Tell it to keep the address').click({ timeout: 120_000 });
+  await page.getByLabel('Why may it be disturbed all the same?').fill('the feeder is stopped');
+  await button(page, 'The machine may stop: tell it all the same').click();
   await expect(
     page.getByText(/it refused to be changed: object state conflict/).first(),
   ).toBeVisible();
