@@ -196,5 +196,5 @@ test('wide: list and detail side by side, from the plan to a proven device', asy
   );
   await button(page, 'Prove it: ARP and ping').click();
   await expect(page.getByText(/found as planned, ping/).first()).toBeVisible();
-  await expect(page.getByRole('heading', { name: '21 calls left' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: '27 calls left' })).toBeVisible();
 });
