@@ -99,7 +99,7 @@ test('phone: plan, hear, bind, give, pin, prove, hand over', async ({ page, serv
   await button(page, 'Download the address list').click();
   const csv = readFileSync(await (await download).path(), 'utf8');
   const lines = csv.split('\r\n');
-  expect(lines).toHaveLength(26);
+  expect(lines).toHaveLength(32);
   expect(lines[0]?.split(',').slice(0, 2)).toEqual(['device', 'host name']);
   expect(lines.find((line) => line.startsWith('Oxygen valve block'))).toContain(
     '172.22.40.104,255.255.255.0,172.22.40.1,02:4c:7a:40:51:62,BootP,proven,found-as-planned',
