@@ -5,7 +5,7 @@ import { Field, type FieldListener } from './field/field';
 import { Practice } from './field/practice';
 import { Lists } from './lists/lists';
 import { EventStream } from './http/event-stream';
-import { cameInBy } from './http/guard';
+import { isThroughLiveAdapter } from './http/guard';
 import { PageRelay } from './pages/relay';
 import { PlanChanger } from './service/change-plan';
 import { EvidenceSink } from './service/evidence-sink';
@@ -71,8 +71,7 @@ export async function compose(settings: Settings): Promise<Running> {
   const papers = new Papers(store, clock);
   const relay = new PageRelay({
     page: () => fieldService.page(),
-    isBarred: (request) =>
-      fieldService.liveAdapter()?.addresses.includes(cameInBy(request)) === true,
+    isBarred: (request) => isThroughLiveAdapter(fieldService, request),
   });
   const pagePort = await relay.listen(settings.pages.host, settings.pages.port);
   const app = buildApp({

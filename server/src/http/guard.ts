@@ -6,13 +6,18 @@ import type { FieldService } from '../service/field-service';
 export const cameInBy = (request: Pick<Request, 'socket'>): string =>
   (request.socket.localAddress ?? '').replace(/^::ffff:/, '');
 
+/** Whether a connection came in through the adapter that is listened on. */
+export const isThroughLiveAdapter = (
+  field: FieldService,
+  request: Pick<Request, 'socket'>,
+): boolean => field.liveAdapter()?.addresses.includes(cameInBy(request)) === true;
+
 /** The live adapter never carries the web page: a plant's devices have no business with it. */
 export const notThroughLiveAdapter =
   (field: FieldService): RequestHandler =>
   (request, _response, next) => {
-    const live = field.liveAdapter();
-    if (live?.addresses.includes(cameInBy(request)))
-      throw Refusal.of('wire.ownWeb', '', { adapter: live.name });
+    if (isThroughLiveAdapter(field, request))
+      throw Refusal.of('wire.ownWeb', '', { adapter: field.liveAdapter()?.name ?? '' });
     next();
   };
 

@@ -256,21 +256,26 @@ export class PlanChanger {
     });
   }
 
-  /** A person says the kind's own step was done. Kept as said; it raises no stage. */
-  async sayKept(jobId: string, interfaceId: string, person: Person): Promise<void> {
-    const found = findInterface(await this.store.plan(jobId), interfaceId);
-    if (!found) throw Refusal.of('thing.unknown', 'device');
-    const { mac, address } = found.at;
-    await this.say(jobId, interfaceId, 'said-kept', {}, person, mac, address);
-    await this.changed(jobId, 0);
+  /** A person says the kind's own step was done. */
+  sayKept(jobId: string, interfaceId: string, person: Person): Promise<void> {
+    return this.tick(jobId, interfaceId, 'said-kept', person);
+  }
+
+  sayGiven(jobId: string, interfaceId: string, person: Person): Promise<void> {
+    return this.tick(jobId, interfaceId, 'said-given', person);
   }
 
   /** A tick: it is kept as said, and raises no stage. */
-  async sayGiven(jobId: string, interfaceId: string, person: Person): Promise<void> {
+  private async tick(
+    jobId: string,
+    interfaceId: string,
+    kind: 'said-kept' | 'said-given',
+    person: Person,
+  ): Promise<void> {
     const found = findInterface(await this.store.plan(jobId), interfaceId);
     if (!found) throw Refusal.of('thing.unknown', 'device');
     const { mac, address } = found.at;
-    await this.say(jobId, interfaceId, 'said-given', {}, person, mac, address);
+    await this.say(jobId, interfaceId, kind, {}, person, mac, address);
     await this.changed(jobId, 0);
   }
 
