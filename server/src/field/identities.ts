@@ -30,10 +30,12 @@ export class Identities implements Unit {
     return hasIdentity && mac !== undefined;
   }
 
-  /** Refuses with `field.stopped`, and with `device.inUse`, naming the controller of the plan. */
+  /** Refuses with `field.busy`, `field.stopped`, and with `device.inUse`, naming the controller of the plan. */
   async refuseInUse(target: FieldTarget, person: string): Promise<void> {
     const { interfaceId, title, controller } = target;
-    if (!target.hasIdentity || target.mac === undefined || this.running.has(interfaceId)) return;
+    if (!target.hasIdentity || target.mac === undefined) return;
+    // Whoever presses twice must not slip past the question.
+    if (this.running.has(interfaceId)) throw new FieldRefusal('field.busy', { title });
     this.running.set(interfaceId, undefined);
     this.events.changed();
     try {

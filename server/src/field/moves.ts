@@ -64,6 +64,8 @@ interface Move {
   /** Since how many asks it is at its new address. */
   arrived: number;
   readonly told: Set<string>;
+  /** Who was told to answer at the old address; undefined before the first look. */
+  foundBefore: string | undefined;
 }
 
 /**
@@ -83,7 +85,7 @@ export class Moves implements Unit {
     this.moves.set(target.interfaceId, {
       ...{ target, person, before, after: new Place(target.address, target.subnetId) },
       ...{ startedAt: now, nextAt: now, asks: 0, mover: target.mac, arrived: 0 },
-      ...{ residents: new Set(), told: new Set() },
+      ...{ residents: new Set(), told: new Set(), foundBefore: undefined },
     });
     this.events.needVoice(target.subnetId);
     if (subnet) this.events.needVoice(subnet.id);
@@ -152,12 +154,7 @@ export class Moves implements Unit {
     if (move.mover === undefined) this.unknown(move);
     const isThere = move.mover !== undefined && after.macs.includes(move.mover);
     // Where it is already where it should be, nobody has to be told where it was.
-    if (before && (!isThere || old.length > 0))
-      this.once(move, `before ${old.join()}`, 'found-before', {
-        at: formatIpv4(before.address),
-        ...(old.length > 0 ? { found: old.map(formatMac).join(', ') } : {}),
-        count: old.length,
-      });
+    if (before && (!isThere || old.length > 0)) this.foundBefore(move, before, old);
     const others = move.mover === undefined ? [] : after.macs.filter((mac) => mac !== move.mover);
     for (const mac of others)
       this.once(move, `taken ${mac}`, 'address-taken', { by: formatMac(mac) });
@@ -176,6 +173,15 @@ export class Moves implements Unit {
     if (found !== '') this.once(move, 'residents', 'contradicted', { what: 'unbound', found });
     const [came, other] = macs.filter((mac) => !move.residents.has(mac));
     if (other === undefined) move.mover = came;
+  }
+
+  /** Whoever answers at the old address is told whenever that changes, and also when it changes back. */
+  private foundBefore(move: Move, { address }: Place, old: readonly MacAddress[]): void {
+    const found = old.map(formatMac).join(', ');
+    if (found === move.foundBefore) return;
+    move.foundBefore = found;
+    const at = { at: formatIpv4(address), ...(found === '' ? {} : { found }) };
+    this.record(move, 'found-before', { ...at, count: old.length });
   }
 
   private isThere(move: Move, old: readonly MacAddress[]): void {
@@ -199,7 +205,10 @@ export class Moves implements Unit {
   private once(move: Move, key: string, kind: EvidenceKind, facts: Facts): void {
     if (move.told.has(key)) return;
     move.told.add(key);
-    const { target, person, mover } = move;
+    this.record(move, kind, facts);
+  }
+
+  private record({ target, person, mover }: Move, kind: EvidenceKind, facts: Facts): void {
     const mac = kind === 'address-taken' ? target.mac : mover;
     this.events.record(kind, { ...target, mac }, facts, { person });
     this.events.changed();

@@ -28,7 +28,8 @@ const IDLE = 10 * 60_000;
  */
 export class Pages implements Unit {
   private current: Current | undefined;
-  private readonly streams = new Set<TcpStream>();
+  /** Conversations with the page, each with what ends it at the browser. */
+  private readonly streams = new Map<TcpStream, () => void>();
 
   constructor(
     private readonly events: TalkEvents,
@@ -93,20 +94,25 @@ export class Pages implements Unit {
     if (from === undefined) return end('silent');
     const opened = await this.events.open(subnetId, { from, to, port, timeout: TCP_TIMEOUT });
     if (typeof opened === 'string') return end(opened);
-    if (this.current !== current) return opened.close();
+    if (this.current !== current) {
+      opened.close();
+      return end('closed');
+    }
     stream = opened;
-    this.streams.add(opened);
+    this.streams.set(opened, () => end('closed'));
     opened.onData(say);
     opened.onClose(() => {
-      this.streams.delete(opened);
-      end('closed');
+      if (this.streams.delete(opened)) end('closed');
     });
     for (const bytes of waiting) opened.write(bytes);
   }
 
   close(): void {
     this.current = undefined;
-    for (const stream of this.streams) stream.close();
+    for (const [stream, end] of this.streams) {
+      stream.close();
+      end();
+    }
     this.streams.clear();
     this.events.changed();
   }

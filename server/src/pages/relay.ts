@@ -34,7 +34,11 @@ const PATIENCE = 15_000;
 export class PageRelay {
   private readonly server: Server;
 
-  constructor(private readonly door: RelayDoor) {
+  /** @param patience milliseconds a device may take to answer */
+  constructor(
+    private readonly door: RelayDoor,
+    private readonly patience = PATIENCE,
+  ) {
     this.server = createServer((request, response) => this.serve(request, response));
   }
 
@@ -63,12 +67,15 @@ export class PageRelay {
       ...{ method: request.method, path: request.url, createConnection: page.connect },
       headers: towards(request.headers, ours, page.host),
     });
-    onward.setTimeout(PATIENCE, () => onward.destroy(new Error('silent')));
+    // The wire's streams know no time: a device that takes a connection and says nothing is silent.
+    const patience = setTimeout(() => onward.destroy(new Error('silent')), this.patience);
+    onward.once('close', () => clearTimeout(patience));
     onward.once('error', () => {
       if (response.headersSent) response.destroy();
       else tell(response, 502, 'The device does not answer', AWAY(page.host));
     });
     onward.once('response', (answer) => {
+      clearTimeout(patience);
       response.writeHead(answer.statusCode ?? 502, back(answer.headers, ours, page.host));
       answer.pipe(response);
       answer.once('error', () => response.destroy());

@@ -113,6 +113,19 @@ test('nothing there, then one, then two: whose page it is would be luck, so none
   expect(site.engine.status().page).toBeUndefined();
 });
 
+test('one, two, and one again: each change is told, or a look that is over would count', async () => {
+  const site = await listening(camera({ mac: undefined }));
+  const plug = async (on: boolean) => {
+    site.site.act({ kind: 'cable', device: 'inspection-camera-2', on }, site.now());
+    await site.advance(6);
+    return site.last('found-before')?.facts['count'];
+  };
+  site.engine.acts.follow('camera', 'Mara Quist');
+  expect([await plug(false), await plug(true), await plug(false), await plug(true)]).toEqual([
+    ...[1, 2, 1, 2],
+  ]);
+});
+
 test('R-PAGE-OPEN: a page of another device than the bound one is not opened', async () => {
   const site = await listening(camera({ mac: mac(CAMERA_2) }));
   await expect(
@@ -215,6 +228,16 @@ describe('R-IN-USE: before it is told anything, a device is asked whether a cont
     await expect(site.through(watching)).rejects.toMatchObject(refusal);
     expect(site.last('identified')?.facts).toMatchObject({ used: 'yes', status: '0061' });
     expect(site.engine.status().tasks).toEqual([]);
+  });
+
+  test('whoever presses twice does not slip past the question', async () => {
+    const site = await given('feeding');
+    const first = site.engine.acts.pin('valves', 'Mara Quist');
+    await expect(site.engine.acts.pin('valves', 'Mara Quist')).rejects.toMatchObject({
+      ...{ code: 'field.busy' },
+    });
+    await expect(site.through(first)).rejects.toMatchObject({ code: 'device.inUse' });
+    expect(site.kinds()).not.toContain('keep-refused');
   });
 
   test('a person may say so all the same; then the device itself refuses', async () => {

@@ -1,5 +1,6 @@
 import { createServer, request as httpRequest, type IncomingMessage } from 'node:http';
 import { connect, type AddressInfo } from 'node:net';
+import { Duplex } from 'node:stream';
 import { PageRelay, type RelayedPage } from '../../src/pages/relay';
 
 // A browser, the relay, and a device's page, each a real HTTP end on loopback.
@@ -29,7 +30,7 @@ const device = createServer((request, response) => {
 
 let open: RelayedPage | undefined;
 let barred = false;
-const relay = new PageRelay({ page: () => open, isBarred: () => barred });
+const relay = new PageRelay({ page: () => open, isBarred: () => barred }, 300);
 let port = 0;
 
 const ask = (path: string, method = 'GET', body = ''): Promise<Answer> =>
@@ -98,4 +99,12 @@ test.each([
 
 test('a device that hangs up in the middle is one that does not answer', async () => {
   expect((await ask('/hangs-up')).status).toBe(502);
+});
+
+test('a device that takes the connection and never says a word is one that does not answer', async () => {
+  open = {
+    host: HOST,
+    connect: () => new Duplex({ read() {}, write: (_data, _as, done) => done() }),
+  };
+  expect((await ask('/')).status).toBe(502);
 });
