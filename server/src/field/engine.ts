@@ -145,6 +145,7 @@ export class FieldEngine {
       ...wire,
       ownerOf: (who) => this.giving.ownerOf(who),
       present: () => this.present.macs(),
+      isFactory: (address) => this.targets.isFactory(address),
     });
     this.streams = new HostStreams(step);
     this.layer2 = new Stations({ ...wire, found: () => this.reports.stations() }, clock);

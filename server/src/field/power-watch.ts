@@ -24,6 +24,8 @@ export interface PowerEvents {
   ownerOf(mac: MacAddress): string | undefined;
   /** Everybody that was seen with an address in this run: these were there before. */
   present(): Iterable<MacAddress>;
+  /** Devices of the plan leave their makers with this address. */
+  isFactory(address: Ipv4): boolean;
   readonly record: RecordEvidence;
   changed(): void;
 }
@@ -119,6 +121,8 @@ export class PowerWatch {
     const owner = this.events.ownerOf(mac);
     if (phase !== 'waiting-back' || strays.has(mac)) return;
     if (owner !== undefined && owner !== target.interfaceId) return;
+    // Somebody else fresh from its box, who starts meanwhile.
+    if (address !== target.factory && this.events.isFactory(address)) return;
     strays.add(mac);
     const facts = {
       found: formatIpv4(address),

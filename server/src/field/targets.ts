@@ -25,6 +25,10 @@ export class Targets {
     return target;
   }
 
+  isFactory(address: Ipv4): boolean {
+    return [...this.all.values()].some(({ factory }) => factory === address);
+  }
+
   /** The subnets of the plan, and those its devices are in as they left their makers. */
   subnets(known: Subnets): readonly FieldSubnet[] {
     const factory = [...this.all.values()].flatMap(({ factory: at }) => at ?? []);

@@ -126,6 +126,17 @@ test('one, two, and one again: each change is told, or a look that is over would
   ]);
 });
 
+test('a camera that starts at its factory address is not taken for the switch that is awaited', async () => {
+  const awaited = target({
+    ...{ interfaceId: 'switch', title: 'Laboratory switch', mac: undefined, way: 'card' },
+    ...{ address: ip('172.22.40.4'), heardBy: 'seen' },
+  });
+  const site = new Site([awaited, camera({ mac: undefined })]);
+  site.engine.acts.watchPower('switch', 'Mara Quist');
+  await site.advance(12);
+  expect(site.kinds()).not.toContain('arrived-elsewhere');
+});
+
 test('R-PAGE-OPEN: a page of another device than the bound one is not opened', async () => {
   const site = await listening(camera({ mac: mac(CAMERA_2) }));
   await expect(
