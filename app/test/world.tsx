@@ -34,7 +34,7 @@ export const FIELD: FieldView = {
   jobId: 'job',
   runId: 'run',
   voices: [],
-  socket: { neighbour: null, bridge: null, subnets: [], outside: 0, heardAt: null },
+  socket: { neighbour: null, bridge: null, tags: [], subnets: [], outside: 0, heardAt: null },
   ownAddresses: [],
   answeringUntil: null,
   answers: 0,

@@ -6,6 +6,7 @@ import { expect, test } from '@playwright/test';
 import type { RunView } from '@ipsonomo/core';
 import { api, until } from '../harness';
 import { dhclient, udhcpc } from './clients';
+import { bootpRequest, mac, tagged } from './frames';
 import { onWire } from './on-wire';
 
 // Names, switch ports and layer 2 on real adapters: clients and a relay of Debian, and stations of the
@@ -136,6 +137,15 @@ test('lldpd at the other end of the cable: which switch, which port, without a w
   expect(link).toContain(neighbour?.port);
   expect(neighbour?.portDescription).toBe('port1');
   expect(neighbour?.system.length).toBeGreaterThan(0);
+});
+
+test('frames of another VLAN say that the port is a trunk, and only that', async () => {
+  const other = on.wire.addDevice('v1', '02:00:5e:00:53:71');
+  const { socket, counters } = await on.job.field();
+  expect(socket.tags).toEqual([]);
+  other.send([tagged(bootpRequest(mac('02:00:5e:00:53:71'), 7), 41)]);
+  await until('its tag is told', async () => (await on.job.field()).socket.tags.includes(41));
+  expect((await on.job.field()).counters.requests).toBe(counters.requests);
 });
 
 test('tshark reads everything that was said over layer 2, and finds nothing wrong with it', async () => {

@@ -6,6 +6,7 @@ import type { Quirk } from './quirks';
 export interface FaultySite {
   device(id: string): PracticeDevice | undefined;
   readonly routers: readonly PracticeRouter[];
+  isTrunk: boolean;
   /** Pulls or plugs the cable of a device. */
   plug(id: string, on: boolean): void;
 }
@@ -94,6 +95,13 @@ export const FAULTS: readonly Fault[] = [
     id: 'other-transaction',
     title: 'Sorting block 2 answers under the number of another question',
     set: quirk('sorting-block-2', 'other-transaction'),
+  },
+  {
+    id: 'trunk-port',
+    title: 'The laptop is in a port that carries the other network too, with a VLAN tag',
+    set: (site, on) => {
+      site.isTrunk = on;
+    },
   },
   {
     id: 'proxy-arp',

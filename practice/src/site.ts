@@ -5,11 +5,13 @@ import {
   ethernet,
   ETHERTYPE,
   fromLatin1,
+  isGroupMac,
   lldp,
   parseIpv4,
   toMac,
   toPrefixLength,
   tryDissect,
+  withTag,
   type CabinetAction,
   type CabinetView,
   type Dissected,
@@ -59,6 +61,8 @@ export class PracticeSite {
   private switches = new Map<string, PracticeSwitch>();
   private socket = '';
   private speaksAt = 0;
+  /** The laptop's port carries the other switch's network too, with its tag. */
+  isTrunk = false;
 
   constructor(
     private readonly definition: SiteDefinition,
@@ -77,6 +81,7 @@ export class PracticeSite {
     this.socket = segments[0]?.id ?? '';
     this.speaksAt = now + SPEAKS_AFTER;
     this.faults.clear();
+    this.isTrunk = false;
   }
 
   nextAt(): number {
@@ -219,6 +224,7 @@ export class PracticeSite {
     const only = this.switches.get(segment)?.towards(from, to, port);
     const reaches = (other: string) => other !== port && (only === undefined || only === other);
     if (segment === this.socket && reaches(LAPTOP)) this.toLaptop(frame);
+    else if (this.isTrunk && isGroupMac(to)) this.toTrunk(segment, frame);
     // A switch passes on what it cannot read; no device of the site makes anything of it.
     if (dissected instanceof DecodeError) return [];
     return [
@@ -227,6 +233,11 @@ export class PracticeSite {
         .flatMap((device) => this.leaving(device, device.receive(dissected, now))),
       ...this.throughRouters(segment, dissected, reaches, now),
     ];
+  }
+
+  private toTrunk(segment: string, frame: Uint8Array): void {
+    const from = this.definition.segments.find(({ id }) => id === segment);
+    if (from && segment !== this.socket) this.toLaptop(withTag(frame, from.vlan));
   }
 
   private devicesOn(segment: string): readonly PracticeDevice[] {

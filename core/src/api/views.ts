@@ -265,6 +265,8 @@ export interface SocketView {
     readonly at: number;
   } | null;
   readonly bridge: { readonly mac: string; readonly port: number; readonly at: number } | null;
+  /** VLANs whose frames come in with a tag. */
+  readonly tags: readonly number[];
   readonly subnets: readonly { readonly subnetId: string; readonly count: number }[];
   readonly outside: number;
   readonly heardAt: number | null;

@@ -42,6 +42,27 @@ export function putEthernetHeader(
   return put16(bytes, next, header.etherType);
 }
 
+const TAG_AT = 12;
+
+/**
+ * The VLAN a frame is tagged for; undefined without a tag, and for VLAN 0, which carries only a priority
+ * (IEEE 802.1Q §9.6).
+ */
+export function vlanOf(frame: Uint8Array): number | undefined {
+  if (frame.length < TAG_AT + 4 || u16(frame, TAG_AT) !== ETHERTYPE.vlan) return undefined;
+  const vlan = u16(frame, TAG_AT + 2) & 0xfff;
+  return vlan === 0 ? undefined : vlan;
+}
+
+/** An untagged frame with a tag put in: its control information, priority and VLAN, 16 bits. */
+export function withTag(frame: Uint8Array, control: number): Uint8Array {
+  const tagged = new Uint8Array(frame.length + 4);
+  tagged.set(frame.subarray(0, TAG_AT));
+  put16(tagged, put16(tagged, TAG_AT, ETHERTYPE.vlan), control);
+  tagged.set(frame.subarray(TAG_AT), TAG_AT + 4);
+  return tagged;
+}
+
 const headerLength = (frame: EthernetFrame): number => (frame.tag ? 18 : 14);
 
 export const ethernet: Codec<EthernetFrame> = {

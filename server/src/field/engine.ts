@@ -8,6 +8,7 @@ import {
   serverChosenBy,
   tryDissect,
   UNSPECIFIED,
+  vlanOf,
   type Dissected,
   type HeardClient,
   type HostInput,
@@ -254,6 +255,7 @@ export class FieldEngine {
   frame(bytes: Uint8Array): void {
     const now = this.clock();
     this.counters.received += 1;
+    if (this.isOfOtherVlan(bytes, now)) return;
     const frame = tryDissect(bytes);
     if (frame instanceof DecodeError) {
       this.counters.malformed += 1;
@@ -352,6 +354,17 @@ export class FieldEngine {
 
   private get isListening(): boolean {
     return this.keeping.runId !== undefined;
+  }
+
+  /** Another network on the same cable: it says which socket this is, and is never answered. */
+  private isOfOtherVlan(bytes: Uint8Array, now: number): boolean {
+    const vlan = vlanOf(bytes);
+    if (vlan === undefined) return false;
+    if (this.isListening && this.socket.tagged(vlan, now)) {
+      this.keeping.capture(bytes, now);
+      this.changed();
+    }
+    return true;
   }
 
   /** Who sends it is told once; a frame too short for a sender is nobody's. */

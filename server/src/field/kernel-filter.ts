@@ -49,6 +49,16 @@ const PROGRAM: readonly Instruction[] = [
 export const kernelFilter = (everything = false): Buffer =>
   assemble(everything ? [[RETURN, 0, 0, 0xffff]] : PROGRAM);
 
+/** The first bytes of frames with the tag of another VLAN than the adapter's own, and nothing else. */
+export const taggedFilter = (bytes: number): Buffer =>
+  assemble([
+    [LDW, 0, 0, VLAN_TAG],
+    [AND, 0, 0, 0x0fff],
+    [JEQ, 1, 0, 0],
+    [RETURN, 0, 0, bytes],
+    [RETURN, 0, 0, 0],
+  ]);
+
 /** A program as an array of `struct sock_filter`, little-endian. */
 function assemble(program: readonly Instruction[]): Buffer {
   const bytes = Buffer.alloc(program.length * 8);

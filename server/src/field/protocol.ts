@@ -180,6 +180,8 @@ export interface SocketStatus {
   readonly neighbour: (Neighbour & { readonly at: number }) | undefined;
   /** Who sends the spanning tree's frames. */
   readonly bridge: (TreeBridge & { readonly at: number }) | undefined;
+  /** VLANs whose frames came in with a tag: the port is one of several networks. */
+  readonly tags: readonly number[];
   /** How many devices with an address of a planned subnet were seen. */
   readonly subnets: readonly { readonly subnetId: string; readonly count: number }[];
   /** How many with an address of none. */
@@ -262,7 +264,10 @@ export const IDLE: FieldStatus = {
   jobId: undefined,
   runId: undefined,
   voices: [],
-  socket: { neighbour: undefined, bridge: undefined, subnets: [], outside: 0, heardAt: undefined },
+  socket: {
+    ...{ neighbour: undefined, bridge: undefined, tags: [], subnets: [] },
+    ...{ outside: 0, heardAt: undefined },
+  },
   page: undefined,
   answeringUntil: undefined,
   answers: 0,

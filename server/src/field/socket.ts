@@ -6,16 +6,24 @@ type Heard = Extract<Dissected, { kind: 'lldp' | 'ethernet' }>;
 
 /**
  * R-SOCKET: which socket the cable is in, by nothing but listening: what the switch says of its port, what the spanning
- * tree says of its sender, and whose addresses are heard.
+ * tree says of its sender, the tags of other VLANs, and whose addresses are heard.
  */
 export class Socket {
   private neighbour: SocketStatus['neighbour'];
   private bridge: SocketStatus['bridge'];
+  private readonly tags = new Map<number, number>();
   private heardAt: number | undefined;
 
   /** Something came in, whatever it was. */
   heard(now: number): void {
     this.heardAt = now;
+  }
+
+  /** A frame of another VLAN came in with its tag. Returns whether that was news. */
+  tagged(vlan: number, now: number): boolean {
+    const isNews = !this.tags.has(vlan);
+    this.tags.set(vlan, now);
+    return isNews;
   }
 
   /** @returns whether that was news */
@@ -37,6 +45,7 @@ export class Socket {
   clear(): void {
     this.neighbour = undefined;
     this.bridge = undefined;
+    this.tags.clear();
     this.heardAt = undefined;
   }
 
@@ -56,6 +65,7 @@ export class Socket {
     return {
       neighbour: holds ? neighbour : undefined,
       bridge: this.bridge,
+      tags: [...this.tags.keys()].sort((a, b) => a - b),
       subnets: [...counts].map(([subnetId, count]) => ({ subnetId, count })),
       outside,
       heardAt: this.heardAt,

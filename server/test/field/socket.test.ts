@@ -1,4 +1,4 @@
-import { encodeWith, ethernet, lldp, toMac } from '@ipsonomo/core';
+import { encodeWith, ethernet, lldp, toMac, withTag } from '@ipsonomo/core';
 import { EngineBench, mac } from './bench';
 
 // R-SOCKET: which socket the cable is in, by listening alone.
@@ -48,6 +48,23 @@ test('the spanning tree says which bridge and port', () => {
   const bench = new EngineBench();
   treeSays(bench, 7);
   expect(socket(bench).bridge).toMatchObject({ mac: SWITCH, port: 7 });
+});
+
+test('frames with the tag of another VLAN are told, kept once, and never answered', () => {
+  const bench = new EngineBench();
+  const etherType = 0x88b5; // for experiments (IEEE 802)
+  const asks = encodeWith(ethernet, {
+    to: SWITCH,
+    from: SWITCH,
+    etherType,
+    payload: Uint8Array.of(1),
+  });
+  for (const vlan of [41, 7, 41]) bench.engine.frame(withTag(asks, 0x6000 | vlan));
+  expect(socket(bench)).toMatchObject({ tags: [7, 41], outside: 0 });
+  // A priority alone is no network of its own.
+  bench.engine.frame(withTag(asks, 0x6000));
+  expect(socket(bench).tags).toEqual([7, 41]);
+  expect(bench.sent).toEqual([]);
 });
 
 test('whose addresses are heard says which planned subnet it is', () => {

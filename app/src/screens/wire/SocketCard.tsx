@@ -36,6 +36,18 @@ interface Props {
 const portName = ({ port, portDescription }: NonNullable<SocketView['neighbour']>): string =>
   /^([0-9a-f]{2}:){5}/.test(port) && portDescription !== '' ? portDescription : port;
 
+/** "VLAN 41, Feeding, and VLAN 50". */
+function tagWords(tags: readonly number[], view: JobView | undefined): string {
+  const named = tags.slice(0, MOST_TAGS).map((tag) => {
+    const name = view?.subnets.find(({ vlan }) => vlan === tag)?.name;
+    return name === undefined ? `VLAN ${tag}` : `VLAN ${tag} (${name})`;
+  });
+  const more = tags.length - named.length;
+  return [...named, ...(more > 0 ? [`${more} more`] : [])].join(', ');
+}
+
+const MOST_TAGS = 4;
+
 function Socket({ socket, view, now }: Props) {
   const { neighbour, bridge, heardAt, outside } = socket;
   if (heardAt === null)
@@ -71,6 +83,12 @@ function Socket({ socket, view, now }: Props) {
       ) : (
         <Words size="second">The switch does not say which one it is.</Words>
       )}
+      {socket.tags.length > 0 ? (
+        <Notice tone="ochre" title={`Frames of ${tagWords(socket.tags, view)} come in with a tag`}>
+          The port is one for switches, or it mirrors another. Field devices want a port that
+          carries their own network without a tag; Ipsonomo hears and answers that network alone.
+        </Notice>
+      ) : null}
       {byVlan ? (
         <Words size="second">{`In the plan this VLAN is ${byVlan.name}, ${byVlan.network}.`}</Words>
       ) : null}
