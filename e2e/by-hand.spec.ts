@@ -109,7 +109,15 @@ test('given by its controller: named over layer 2, then its controller does the 
   await button(page, 'Bind this one').click();
   await button(page, 'Give it the name sl1-block-5').click();
   await expect(page.getByText('Its controller gives it at every start')).toBeVisible();
+  // Its controller looks for its stations every two seconds; then it talks with this one, and all can hear that.
+  await expect(button(page, 'Now cut its power and watch')).toBeVisible();
+  await page.waitForTimeout(5000);
   await button(page, 'Now cut its power and watch').click();
+  await expect(
+    page.getByText('its controller 172.22.40.10 asked for its address', { exact: false }),
+  ).toBeVisible();
+  await field(page, 'Why may it be disturbed all the same?').fill('line is stopped and locked');
+  await button(page, 'The machine may stop: cut its power all the same').click();
   await expect(page.getByText('Waiting to see it gone')).toBeVisible();
   await powerCycle(page, 'Sorting block 5', async () => {
     await expect(page.getByText('Waiting to see it back')).toBeVisible();

@@ -5,10 +5,12 @@ import {
   atCabinet,
   button,
   holdLabel,
+  openCall,
   openDemo,
   PHONE,
   place,
   powerCycle,
+  stage,
   watchErrors,
 } from './pages';
 
@@ -86,6 +88,62 @@ test('the server and then its database away: told in a sentence, nothing lost, b
   // What was typed is still there.
   await button(page, 'Add this subnet').click();
   await expect(page.getByRole('heading', { name: 'Laboratory' })).toBeVisible();
+});
+
+test('mistakes of the site, each by its sentence: a trunk, a router that answers for all, a locked page', async ({
+  page,
+  server,
+  context,
+}) => {
+  await openDemo(page, server);
+  await place(page, 'Assign').click();
+  await button(page, 'Start listening').click();
+  await atCabinet(page, async (cabinet) => {
+    for (const fault of [
+      'The laptop is in a port that carries the other network too, with a VLAN tag',
+      'The router of the hall answers for every address',
+      'The controller of the inspection camera is connected: its page is read-only',
+    ]) {
+      await button(cabinet, `make wrong: ${fault}`).click();
+      await expect(button(cabinet, `put right: ${fault}`)).toBeVisible();
+    }
+  });
+  await page.goto(page.url().replace(/(\/job\/[^/]+).*/, '$1/wire'));
+  await expect(page.getByText('Frames of VLAN 41 (Feeding) come in with a tag')).toBeVisible();
+  await button(page, 'Ask for every address').click();
+  await expect(page.getByText(/a router that answers for others \(proxy ARP\)/)).toBeVisible();
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, 'put right: The router of the hall answers for every address').click();
+    await expect(
+      button(cabinet, 'make wrong: The router of the hall answers for every address'),
+    ).toBeVisible();
+  });
+
+  await openCall(page, 'Inspection camera');
+  await button(page, 'Look for it at 192.168.77.10').click();
+  await page.getByLabel('Type the MAC from the label, in any notation').fill('02-4C-7A-90-3A-C4');
+  await button(page, 'Bind this MAC').click();
+  const opened = context.waitForEvent('page');
+  await button(page, 'Open its page').click();
+  const device = await opened;
+  await device.getByLabel('User', { exact: true }).fill('setup');
+  await device.getByLabel('Password', { exact: true }).fill('setup');
+  await button(device, 'Log in').click();
+  await device.getByLabel('New password', { exact: true }).fill('halibut9');
+  await device.getByLabel('Once more', { exact: true }).fill('halibut9');
+  await button(device, 'Set password').click();
+  await expect(device.getByText('Read-only while its controller is connected.')).toBeVisible();
+
+  // The server goes in the middle: nothing is open any more, nothing is told as done, and it can begin again.
+  await server.kill();
+  await server.restart();
+  await place(page, 'Assign').click();
+  await button(page, 'Start listening').click();
+  await openCall(page, 'Inspection camera');
+  await expect(stage(page, 'given')).toHaveCount(0);
+  const again = context.waitForEvent('page');
+  await button(page, 'Open its page').click();
+  await expect((await again).getByText('Log in').first()).toBeVisible();
 });
 
 test('two devices with one MAC: neither is answered, both are shown; a refusal is told', async ({

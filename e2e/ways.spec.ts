@@ -7,6 +7,7 @@ import {
   openCall,
   openDemo,
   PHONE,
+  pick,
   place,
   powerCycle,
   stage,
@@ -190,10 +191,82 @@ test('the round: what to carry, another order and what it costs, and back', asyn
   await button(page, 'Change the order').click();
   await button(page, 'Last: Controller, filter hall').click();
   await expect(page.getByText('You walk in an order of your own')).toBeVisible();
+  // Dragged by its handle, with a finger that moves by two rows.
+  const handles = page.getByLabel(/^Drag: /);
+  const names = () =>
+    handles.evaluateAll((all) => all.map((one) => one.getAttribute('aria-label')));
+  const before = await names();
+  const [grip, target] = await Promise.all([0, 2].map((row) => handles.nth(row).boundingBox()));
+  if (!grip || !target) throw new Error('no handle');
+  await page.mouse.move(grip.x + 20, grip.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(grip.x + 20, grip.y + 60, { steps: 4 });
+  await page.mouse.move(grip.x + 20, target.y + 20, { steps: 4 });
+  await page.mouse.up();
+  expect((await names()).slice(0, 3)).toEqual([before[1], before[2], before[0]]);
   await page.reload();
   await expect(page.getByText('You walk in an order of your own')).toBeVisible();
   await button(page, 'Back to the best order').click();
   await expect(page.getByText('You walk in an order of your own')).toBeHidden();
+});
+
+test('used before: it does not ask; set back at the device with a reason, then it does', async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, /^make wrong: The intake pump drive was used before/).click();
+    await expect(button(cabinet, /^put right: The intake pump drive was used/)).toBeVisible();
+  });
+  await place(page, 'Assign').click();
+  await button(page, 'Start listening').click();
+  await openCall(page, 'Intake pump drive');
+  await expect(page.getByText('Does it keep an address from before?')).toBeVisible();
+  await button(page, 'It was used before: set it back').click();
+  await expect(page.getByText('Menu Network, Defaults: confirm')).toBeVisible();
+  await expect(button(page, 'It is set back')).toBeDisabled();
+  await page.getByLabel('Why is it free to be set back?').fill('spare from the old hoist');
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, 'Set it back: Intake pump drive').click();
+  });
+  await powerCycle(page, 'Intake pump drive', async () => undefined);
+  await button(page, 'It is set back').click();
+  await expect(
+    page.getByText(/said to be set back, not seen: spare from the old hoist/),
+  ).toBeVisible();
+  await holdLabel(page, '02:4c:7a:22:05:9e', '02-4C-7A-22-05-9E');
+  await expect(page.getByText('Label and wire agree.')).toBeVisible();
+});
+
+test('a loan: another address for now, seen in use, taken back as a call of its own', async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await place(page, 'Assign').click();
+  await button(page, 'Boxes at the desk').click();
+  await pick(page, 'What is in the box', 'Valve block, 16 coils');
+  await page.getByLabel('Sticker of the box', { exact: true }).fill('02-4C-7A-40-51-62');
+  await button(page, 'Bind to Oxygen valve block').click();
+  await expect(page.getByText('Oxygen valve block is bound')).toBeVisible();
+
+  await openCall(page, 'Oxygen valve block');
+  await button(page, 'Lend it another address').click();
+  await page.getByLabel('Address to lend').fill('172.22.40.85');
+  await expect(page.getByText(/172\.22\.40\.85 is .*Drum filter drive/)).toBeVisible();
+  await expect(button(page, 'Lend it')).toBeDisabled();
+  await page.getByLabel('Address to lend').fill('172.22.40.209');
+  await button(page, 'Lend it').click();
+  await expect(page.getByText(/^Lent 172\.22\.40\.209 until/)).toBeVisible();
+  await button(page, 'Answer for 10 minutes').click();
+  await expect(page.getByText('It has that address now, and not 172.22.40.104')).toBeVisible();
+  await expect(stage(page, 'heard')).toBeVisible();
+
+  await button(page, 'Take 172.22.40.209 back').click();
+  await expect(button(page, 'Lend it another address')).toBeVisible();
+  await powerCycle(page, 'Oxygen valve block', async () => undefined);
+  await expect(stage(page, 'given')).toBeVisible();
 });
 
 test('in use: a device that a controller uses is told nothing, until a person says why', async ({

@@ -49,6 +49,7 @@ export const interfaceView = (fields: Partial<InterfaceView> = {}): InterfaceVie
   subnetId: 'hall',
   address: '172.22.40.85',
   mac: null,
+  loan: null,
   ...NOTHING_SEEN,
   ...fields,
 });

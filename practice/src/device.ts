@@ -1,12 +1,13 @@
 import {
   BROADCAST_MAC,
   DHCP_PORT,
-  dhcpFrame,
   ENIP_PORT,
   pagePortOf,
   speaksEnip,
   formatIpv4,
   encodeWith,
+  ipFrame,
+  udpPacket,
   dhcpMessage,
   LIMITED_BROADCAST,
   newHost,
@@ -14,12 +15,14 @@ import {
   readSwitches,
   stepHost,
   UNSPECIFIED,
+  type DhcpMessage,
   type Dissected,
   type HostAddress,
   type HostInput,
   type HostNews,
   type HostState,
   type Lamp,
+  type UdpEnds,
 } from '@ipsonomo/core';
 import {
   declineOf,
@@ -33,7 +36,7 @@ import {
 } from './client';
 import { isTypedInto, type DeviceDefinition } from './definition';
 import { Lending } from './lending';
-import { spoil, type Quirk } from './quirks';
+import { renumbered, spoil, spoilRequest, type Quirk } from './quirks';
 import { Services } from './services';
 import { factoryMemory, startOf, untouched, type Memory, type Start } from './start';
 import { StationController } from './station-controller';
@@ -142,6 +145,22 @@ export class PracticeDevice {
     return true;
   }
 
+  /** At the next power-up it is as it left its maker. */
+  setBack(): void {
+    if (this.definition.kind.setBack.length > 0) this.memory = factoryMemory(this.definition.kind);
+  }
+
+  /** It keeps an address from before, and does not ask. */
+  keepFromBefore(stored: HostAddress, now: number): void {
+    this.memory = { ...this.memory, control: 0, stored };
+    this.restart(now);
+  }
+
+  private restart(now: number): void {
+    this.setPower(false, now);
+    this.setPower(true, now);
+  }
+
   /** Turns its switches; they are read at the next power-up. */
   turn(positions: readonly number[]): void {
     const face = this.definition.kind.switches;
@@ -172,10 +191,7 @@ export class PracticeDevice {
   run(now: number): readonly Uint8Array[] {
     if (!this.power) return [];
     const frames: Uint8Array[] = [];
-    if (now >= this.restartsAt) {
-      this.setPower(false, now);
-      this.setPower(true, now);
-    }
+    if (now >= this.restartsAt) this.restart(now);
     if (now >= this.bootsAt) {
       this.bootsAt = Infinity;
       frames.push(...this.boot(now));
@@ -183,6 +199,8 @@ export class PracticeDevice {
     if (this.client && now >= this.heldBack)
       frames.push(...this.onClient(runClient(this.client, this.traits(), now), now));
     frames.push(...this.due(now), ...this.controller.run(now));
+    for (const target of this.controller.asksFor(now))
+      frames.push(...this.step({ kind: 'ask-arp', target }, now));
     frames.push(...this.step({ kind: 'tick' }, now));
     return frames;
   }
@@ -353,7 +371,7 @@ export class PracticeDevice {
           to: LIMITED_BROADCAST,
           toPort: DHCP_PORT.server,
         };
-        return [dhcpFrame(this.definition.mac, ends, news.message)];
+        return [this.request(ends, news.message)];
       }
       case 'take': {
         const timing = this.traits().by === 'dhcp' ? DHCP_CLAIM : PLAIN_CLAIM;
@@ -362,6 +380,13 @@ export class PracticeDevice {
       case 'drop':
         return this.step({ kind: 'configure', to: undefined }, now);
     }
+  }
+
+  private request(ends: UdpEnds, message: DhcpMessage): Uint8Array {
+    const said = renumbered(message, this.quirks);
+    if (this.client) this.client = { ...this.client, transaction: said.transaction };
+    const payload = spoilRequest(encodeWith(dhcpMessage, said), this.quirks);
+    return ipFrame(this.definition.mac, BROADCAST_MAC, udpPacket(ends, payload));
   }
 
   private step(input: HostInput, now: number): readonly Uint8Array[] {

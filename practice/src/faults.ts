@@ -1,3 +1,4 @@
+import { must, parseIpv4, toPrefixLength } from '@ipsonomo/core';
 import type { PracticeDevice } from './device';
 import type { PracticeRouter } from './router';
 import type { Quirk } from './quirks';
@@ -30,6 +31,9 @@ const quirk =
     if (on) quirks?.add(name);
     else quirks?.delete(name);
   };
+
+/** Of another plant. */
+const OLD = { address: must(parseIpv4('10.20.0.33')), length: toPrefixLength(24) };
 
 const RIGHT = 'sl1-block-5';
 const WRONG = 'sl1-blok-5';
@@ -95,6 +99,25 @@ export const FAULTS: readonly Fault[] = [
     id: 'other-transaction',
     title: 'Sorting block 2 answers under the number of another question',
     set: quirk('sorting-block-2', 'other-transaction'),
+  },
+  {
+    id: 'cut-request',
+    title: 'The requests of the oxygen valve block end in the middle',
+    set: quirk('oxygen-valve-block', 'cut-request'),
+  },
+  {
+    id: 'other-number',
+    title: 'The intake pump drive chooses its address under another number than it asked under',
+    set: quirk('intake-pump-drive', 'other-number'),
+  },
+  {
+    id: 'kept-address',
+    title: 'The intake pump drive was used before: it keeps an old address and does not ask',
+    set: (site, on, now) => {
+      const drive = site.device('intake-pump-drive');
+      if (on) drive?.keepFromBefore(OLD, now);
+      else drive?.setBack();
+    },
   },
   {
     id: 'trunk-port',

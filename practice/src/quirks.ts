@@ -1,3 +1,5 @@
+import { messageTypeOf, type DhcpMessage } from '@ipsonomo/core';
+
 /** How a device of the practice site can be other than it should be. */
 export type Quirk =
   /** A controller uses it. */
@@ -9,11 +11,17 @@ export type Quirk =
   /** It tells its name in capital letters. */
   | 'capital-name'
   /** It answers under the number of another question. */
-  | 'other-transaction';
+  | 'other-transaction'
+  /** Its requests for an address end before the options begin. */
+  | 'cut-request'
+  /** It chooses an offer under another number than it asked under. */
+  | 'other-number';
 
 /** Where a discovery message has its transaction: after Ethernet, frame id, service and type. */
 const TRANSACTION_AT = 18;
 const CUT = 5;
+/** What stands before the options of a request (RFC 951 §3). */
+const FIXED = 236;
 
 /** A frame over layer 2 as such a device sends it. */
 export function spoil(frame: Uint8Array, quirks: ReadonlySet<Quirk>): Uint8Array {
@@ -26,6 +34,17 @@ export function spoil(frame: Uint8Array, quirks: ReadonlySet<Quirk>): Uint8Array
   const spoiled = frame.slice();
   spoiled[TRANSACTION_AT] = (spoiled[TRANSACTION_AT] ?? 0) ^ 0xff;
   return spoiled;
+}
+
+/** A message under the number such a device chooses under. */
+export const renumbered = (message: DhcpMessage, quirks: ReadonlySet<Quirk>): DhcpMessage =>
+  quirks.has('other-number') && messageTypeOf(message) === 'REQUEST'
+    ? { ...message, transaction: (message.transaction ^ 0xffff) >>> 0 }
+    : message;
+
+/** A request for an address as such a device sends it. */
+export function spoilRequest(request: Uint8Array, quirks: ReadonlySet<Quirk>): Uint8Array {
+  return quirks.has('cut-request') ? request.slice(0, FIXED - CUT) : request;
 }
 
 /** Where the message says that it ends: its length stands after transaction and delay. */

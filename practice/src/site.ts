@@ -130,8 +130,9 @@ export class PracticeSite {
     }
     const device = this.device(action.device);
     if (!device) return;
-    if (action.kind === 'power') device.setPower(action.on, now);
-    else if (action.kind === 'own-step') device.doOwnStep();
+    if (action.kind === 'own-step') device.doOwnStep();
+    else if (action.kind === 'set-back') device.setBack();
+    else if (action.kind === 'power') device.setPower(action.on, now);
     else if (action.kind === 'turn') device.turn(action.positions);
     else if (action.kind === 'type') typeInto(device, action.address);
     else this.plug(action.device, action.on);
@@ -181,6 +182,7 @@ export class PracticeSite {
           display,
           isTypedInto: isTypedInto(kind),
           ownSteps,
+          setBack: kind.setBack,
         };
       }),
     };

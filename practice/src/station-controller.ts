@@ -6,6 +6,7 @@ import {
   stationOf,
   type Dissected,
   type HostAddress,
+  type Ipv4,
   type MacAddress,
   type Station,
 } from '@ipsonomo/core';
@@ -21,6 +22,8 @@ export interface ProjectStation {
 /** Between two rounds in which a controller looks for its stations. */
 const LOOKS_EVERY = 2000;
 const ANSWERS_WITHIN = 500;
+/** Whom it talks with it asks for again so often. */
+const ASKS_EVERY = 30_000;
 const FIRST_TRANSACTION = 0x4b00_0000;
 
 /**
@@ -30,6 +33,7 @@ const FIRST_TRANSACTION = 0x4b00_0000;
 export class StationController {
   private looksAt = Infinity;
   private judgesAt = Infinity;
+  private readonly askedAt = new Map<Ipv4, number>();
   private transaction = FIRST_TRANSACTION;
   private readonly found = new Map<string, Map<MacAddress, Station>>();
 
@@ -43,6 +47,7 @@ export class StationController {
     this.looksAt = on && this.project.length > 0 ? now + LOOKS_EVERY : Infinity;
     this.judgesAt = Infinity;
     this.found.clear();
+    this.askedAt.clear();
   }
 
   rename(from: string, to: string): void {
@@ -73,6 +78,20 @@ export class StationController {
       this.found.set(name, new Map());
       return discoveryFrame(this.mac, DISCOVERY_GROUP, identifyName(this.next(), name));
     });
+  }
+
+  /** Stations that have their address and that it must find again before it goes on talking with them. */
+  asksFor(now: number): readonly Ipv4[] {
+    if (this.judgesAt !== Infinity) return [];
+    const has = (station: Station, address: Ipv4) => station.address?.address === address;
+    const talksWith = this.project
+      .filter(({ name, at }) =>
+        [...(this.found.get(name)?.values() ?? [])].some((one) => has(one, at.address)),
+      )
+      .map(({ at }) => at.address)
+      .filter((address) => now - (this.askedAt.get(address) ?? -Infinity) >= ASKS_EVERY);
+    for (const address of talksWith) this.askedAt.set(address, now);
+    return talksWith;
   }
 
   private give({ name, at }: ProjectStation): readonly Uint8Array[] {

@@ -10,6 +10,7 @@ import type {
   NewSubnet,
   ReadOff,
   StationGiving,
+  SetBack,
   StationReset,
   WireChoice,
 } from '@ipsonomo/core';
@@ -102,6 +103,9 @@ export const useInterfaceAct = (
   id: string,
   act: 'unbind' | 'pin' | 'said-kept' | 'said-given' | 'watch-power' | 'follow',
 ) => useJobMutation<GoingOn | void, void>(job, (going) => post(at(job, id, act), going ?? {}));
+
+export const useSaySetBack = (job: string, id: string) =>
+  useJobMutation(job, (back: SetBack) => post(at(job, id, 'said-set-back'), back));
 
 export const useReadOff = (job: string, id: string) =>
   useJobMutation(job, (read: ReadOff) => post(at(job, id, 'read-off'), read));

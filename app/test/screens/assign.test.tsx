@@ -19,7 +19,7 @@ test('what is under way is next, then the order of the round', () => {
     heardView('02:00:5e:00:53:02'),
   ];
   expect(
-    awaitedOf(job, planOfView(job), heard, ROUND).map(({ device, offers }) => [
+    awaitedOf(job, planOfView(job), heard, ROUND, 0).map(({ device, offers }) => [
       device.id,
       offers.length,
     ]),
@@ -35,7 +35,7 @@ test('a bound MAC is no stranger, and is offered to nobody else', () => {
   const job = jobView([drive('bound', { mac: '02:00:5e:00:53:02' }), drive('free')]);
   const heard = [heardView('02:00:5e:00:53:02'), heardView('02:00:5e:00:53:03', { lastAt: 1 })];
   expect(strangersOf(job, heard).map((one) => one.mac)).toEqual(['02:00:5e:00:53:03']);
-  const free = awaitedOf(job, planOfView(job), heard, ROUND).find(
+  const free = awaitedOf(job, planOfView(job), heard, ROUND, 0).find(
     ({ device }) => device.id === 'free',
   );
   expect(free?.offers.map((offer) => offer.heard.mac)).toEqual(['02:00:5e:00:53:03']);

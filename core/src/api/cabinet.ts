@@ -18,6 +18,8 @@ export interface CabinetDevice {
   /** What its display shows; most have only the lamp. */
   readonly display: string;
   readonly ownSteps: readonly string[];
+  /** What sets it back to how it left its maker; empty where nothing at the device does. */
+  readonly setBack: readonly string[];
   /** An address can be typed into it: keypad, maker's tool, card. */
   readonly isTypedInto: boolean;
   /** Its switches, left to right as they stand; empty where it has none. */
@@ -43,6 +45,7 @@ export interface CabinetView {
 export type CabinetAction =
   | { readonly kind: 'power' | 'cable'; readonly device: string; readonly on: boolean }
   | { readonly kind: 'own-step'; readonly device: string }
+  | { readonly kind: 'set-back'; readonly device: string }
   | { readonly kind: 'turn'; readonly device: string; readonly positions: readonly number[] }
   | { readonly kind: 'type'; readonly device: string; readonly address: string }
   | { readonly kind: 'fault'; readonly fault: string; readonly on: boolean }

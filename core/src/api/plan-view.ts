@@ -143,6 +143,7 @@ const interfaceToView = (at: Interface, seen: SeenView = NOTHING_SEEN): Interfac
   subnetId: at.subnetId,
   address: formatIpv4(at.address),
   mac: macOrNull(at.mac),
+  loan: at.loan ? { ...at.loan, address: formatIpv4(at.loan.address) } : null,
   ...seen,
 });
 

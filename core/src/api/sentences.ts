@@ -200,6 +200,12 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
     `${title} is in use: its identity says that a controller owns it or exchanges data with it${
       controller ? ` (planned is ${controller})` : ' (the plan names none)'
     }. Stop that first; a machine may be running.`,
+  'device.mayBeUsed': (_where, { title, sign, by, seconds }) =>
+    `${title} may be in use: ${
+      sign === 'asked'
+        ? `its controller ${by} asked for its address ${seconds} s ago, as one does that talks with it`
+        : `cyclic data went between it and ${by} ${seconds} s ago`
+    }. Stop that first; a machine may be running.`,
   'page.none': (_where, { title }) => `${title} has no web page, by its kind.`,
   'page.nowhere': (_where, { title }) =>
     `Nobody knows where ${title} is: its kind has no factory address, and it was not seen yet.`,

@@ -85,6 +85,8 @@ const SENTENCES: Readonly<Record<SnagRule, (facts: Facts) => string>> = {
     `${device} has ${address}, which the project of ${kind} proposes by itself: easily given twice.`,
   'S-ADDRESS-FREED': ({ device, address, whose }) =>
     `${device} has ${address}, which was ${whose}'s until lately. Old lists and devices may still say so.`,
+  'S-LOAN-OUTSIDE': ({ device, lent, network }) =>
+    `${device} was lent ${lent}, which no device can have in ${network}.`,
   'S-MASK-GAP': ({ device, mask }) =>
     `${device} has the mask ${mask}: its ones are not in one piece.`,
   'S-MASK-OTHER': ({ device, mask, wanted, effect }) =>
@@ -222,6 +224,7 @@ export const snagSentence = (snag: Snag): string => SENTENCES[snag.rule](snag.fa
 const MENDS: Readonly<Record<MendLabel, (facts: Mend['facts']) => string>> = {
   'give-address': ({ device, address }) => `Give ${device} ${address}`,
   'use-subnet-mask': ({ device }) => `Give ${device} the mask of its subnet`,
+  'take-loan-back': ({ device }) => `Take back what was lent to ${device}`,
   'use-subnet-gateway': ({ device }) => `Give ${device} the gateway of its subnet`,
   'move-gateway': ({ gateway }) => `Move the gateway to ${gateway}`,
   'drop-range': ({ subnet }) => `Take what reaches outside out of ${subnet}`,

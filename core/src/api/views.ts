@@ -92,6 +92,8 @@ export interface InterfaceView extends SeenView {
   readonly subnetId: string;
   readonly address: string;
   readonly mac: string | null;
+  /** Another address that was lent to it, until then (milliseconds since 1970). */
+  readonly loan: { readonly address: string; readonly until: number } | null;
 }
 
 export interface DeviceInfo {
@@ -227,14 +229,21 @@ export interface StationView {
 }
 
 /** What is given to a station: its name alone, or an address with it, for now or to stay. */
-export interface StationGiving {
+export interface GoingOn {
+  /** Why it is done although a controller uses the device, in the person's words. */
+  readonly evenSo?: string;
+}
+
+export interface StationGiving extends GoingOn {
   readonly give: 'name' | 'temporary' | 'stored';
 }
 
-export interface StationReset {
-  /** Why, in the person's words. */
+export interface SetBack {
+  /** Why it is free, in the person's words. */
   readonly reason: string;
 }
+
+export interface StationReset extends SetBack, GoingOn {}
 
 export interface FieldTaskView {
   readonly kind:
@@ -367,11 +376,6 @@ export interface Binding {
 }
 
 /** An act on a device that a controller may use. */
-export interface GoingOn {
-  /** Why it is done although a controller uses the device, in the person's words. */
-  readonly evenSo?: string;
-}
-
 /** What a person read off a device, as typed or copied. */
 export interface ReadOff {
   readonly from: 'display' | 'page';

@@ -152,8 +152,12 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
     const although = reason === undefined ? '' : `, although it reads otherwise: ${reason}`;
     return `bound: label ${label} held against the MAC${although}`;
   },
-  answered: ({ gave, reply }) => `answered with ${gave} (${reply})`,
-  'has-address': () => 'uses the planned address',
+  answered: ({ gave, reply, lentUntil }) =>
+    lentUntil === undefined
+      ? `answered with ${gave} (${reply})`
+      : `answered with ${gave}, which is lent to it (${reply})`,
+  'has-address': ({ lent }) =>
+    lent === undefined ? 'uses the planned address' : `uses ${lent}, which is lent to it`,
   'told-to-keep': ({ by, gave }) =>
     by === 'layer 2'
       ? `took ${gave} over layer 2, to stay`
@@ -184,6 +188,7 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   'read-off': (facts) => `read off its ${facts['from']}: ${readWords(facts)}`,
   'read-otherwise': (facts) =>
     `read off its ${facts['from']}: ${readWords(facts)}. ${otherwise(facts)}`,
+  'said-set-back': ({ reason }) => `said to be set back, not seen: ${reason}`,
   'said-given': () => 'said to have its address; said, not seen',
   overruled: ({ act, reason }) =>
     `${act === 'power' ? 'its power was cut' : 'it was told to keep its address'} although a controller uses it: ${reason}`,

@@ -177,7 +177,11 @@ export function holderOf(
   const realms = new Map(plan.subnets.map((subnet) => [subnet.id, subnet.realmId]));
   for (const device of plan.devices)
     for (const at of device.interfaces)
-      if (at.address === address && at.id !== except && realms.get(at.subnetId) === realmId)
+      if (
+        (at.address === address || at.loan?.address === address) &&
+        at.id !== except &&
+        realms.get(at.subnetId) === realmId
+      )
         return { device, at };
   return undefined;
 }

@@ -10,6 +10,7 @@ export * from './take-out';
 export * from './swap';
 export * from './not-heard';
 export * from './laptop';
+export * from './loan';
 export * from './shelf';
 export * from './naming';
 export * from './connection-sizes';

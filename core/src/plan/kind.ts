@@ -128,6 +128,8 @@ export const kindShape = object({
   /** Which source of the address wins at power-up, strongest first. */
   wins: list(choice('switches', 'stored', 'dhcp', 'controller'), 4),
   pinning,
+  /** What sets it back to how it left its maker, at the device. */
+  setBack: list(text(300), 20),
   /** A change counts only after power off and on. */
   needsPowerCycle: flag(true),
   answersPing: flag(true),

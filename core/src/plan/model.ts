@@ -64,7 +64,7 @@ export const givenAddresses = (plan: Plan, subnetId: string): ReadonlySet<Ipv4> 
   new Set(
     interfacesOf(plan)
       .filter(({ at }) => at.subnetId === subnetId)
-      .map(({ at }) => at.address),
+      .flatMap(({ at }) => (at.loan ? [at.address, at.loan.address] : at.address)),
   );
 
 /** The realm of plans that know of only one. */
@@ -94,6 +94,7 @@ export const toInterface = (
   gateway: 'subnet',
   mac: undefined,
   port: undefined,
+  loan: undefined,
   ...fields,
 });
 

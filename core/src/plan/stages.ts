@@ -52,6 +52,8 @@ export const EVIDENCE_KINDS = [
   'read-otherwise',
   /** A person says it was given: said, not seen. */
   'said-given',
+  /** A person says it was set back or released by who owned it: said, not seen. */
+  'said-set-back',
   /** A person went on although a controller uses it. */
   'overruled',
   /** What was in it before it was changed. */

@@ -163,6 +163,8 @@ export const interfaceShape = object({
    * of circuit and remote id, the latter empty for any switch.
    */
   port: absentAs(maybe(object({ circuit: text(510), remote: note(510) })), () => undefined),
+  /** Another address until a time (milliseconds since 1970), while the planned one cannot be had. */
+  loan: absentAs(maybe(object({ address: ipv4, until: whole(0, 9e15) })), () => undefined),
 });
 
 const plug = object({ deviceId: id, port: text(40) });

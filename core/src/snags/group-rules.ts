@@ -134,6 +134,10 @@ export function eachGroupKey(
     if (realm === undefined) return;
     const member = { device, at };
     visit('address', realm, at.address, member);
+    if (at.loan) {
+      const lent = { ...at, address: at.loan.address };
+      visit('address', realm, lent.address, { device, at: lent });
+    }
     if (at.mac !== undefined) visit('mac', realm, at.mac, member);
     if (before === realm) return;
     before = realm;

@@ -102,6 +102,15 @@ function bandSnags(
   return [snag('S-ADDRESS-BAND', place, { ...about(), role: kind.role })];
 }
 
+/** An address that is lent has to be one its subnet can carry. */
+function loanSnags({ device }: DeviceScope, at: Interface, subnet: Subnet): readonly Snag[] {
+  if (!at.loan || roleOf(subnet.prefix, at.loan.address) === 'host') return [];
+  const place = { type: 'interface', id: at.id, field: 'loan' } as const;
+  const lent = formatIpv4(at.loan.address);
+  const facts = { device: device.title, lent, network: formatPrefix(subnet.prefix) };
+  return [snag('S-LOAN-OUTSIDE', place, facts)];
+}
+
 function maskSnags({ device }: DeviceScope, at: Interface, subnet: Subnet): readonly Snag[] {
   if (at.mask === undefined) return [];
   const place = { type: 'interface', id: at.id, field: 'mask' } as const;
@@ -163,4 +172,4 @@ function codeOf(face: SwitchFace, value: number): string | undefined {
   return found.act.kind;
 }
 
-const RULES = [addressSnags, maskSnags, ownGatewaySnags, switchSnags] as const;
+const RULES = [addressSnags, loanSnags, maskSnags, ownGatewaySnags, switchSnags] as const;

@@ -30,6 +30,7 @@ export interface Mend {
 export type MendLabel =
   | 'give-address'
   | 'use-subnet-mask'
+  | 'take-loan-back'
   | 'use-subnet-gateway'
   | 'move-gateway'
   | 'drop-range'
@@ -92,6 +93,7 @@ const MENDERS: Partial<Record<Snag['rule'], Mender>> = {
       subnet && setAt(found.at, 'move-subnet', { subnetId: subnet.id }, { subnet: subnet.name })
     );
   },
+  'S-LOAN-OUTSIDE': (plan, snag) => clearAt(plan, snag, 'take-loan-back', { loan: null }),
   'S-MASK-GAP': (plan, snag) => clearAt(plan, snag, 'use-subnet-mask', { mask: null }),
   'S-MASK-OTHER': (plan, snag) => clearAt(plan, snag, 'use-subnet-mask', { mask: null }),
   'S-OWN-GATEWAY': (plan, snag) => clearAt(plan, snag, 'use-subnet-gateway', { gateway: 'subnet' }),

@@ -43,6 +43,7 @@ export const SNAG_RULES = {
   'S-ADDRESS-FACTORY': 'doubtful',
   'S-ADDRESS-PROPOSED': 'doubtful',
   'S-ADDRESS-FREED': 'hint',
+  'S-LOAN-OUTSIDE': 'wrong',
   'S-MASK-GAP': 'wrong',
   'S-MASK-OTHER': 'wrong',
   'S-OWN-GATEWAY': 'wrong',

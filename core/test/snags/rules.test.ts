@@ -185,6 +185,10 @@ const CASES: Readonly<Record<SnagRule, readonly [fires: Plan, near: Plan]>> = {
       ],
     },
   ],
+  'S-LOAN-OUTSIDE': [
+    moved(DRIVE, { loan: { address: ip('172.22.41.9'), until: 1 } }),
+    moved(DRIVE, { loan: { address: ip('172.22.40.209'), until: 1 } }),
+  ],
   'S-MASK-GAP': [
     moved(DRIVE, { mask: ip('255.255.0.255') }),
     moved(DRIVE, { mask: ip('255.255.255.0') }),

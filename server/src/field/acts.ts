@@ -10,6 +10,15 @@ import type { Stations } from './stations';
 import type { Subnets } from './subnets';
 import type { Sweep } from './sweep';
 import type { Targets } from './targets';
+import type { UseSigns } from './use-signs';
+
+/** Something that may stop a machine. */
+export interface RiskyAct {
+  readonly interfaceId: string;
+  readonly person: string;
+  /** Why it is done although a controller may use the device; undefined while nobody said so. */
+  readonly evenSo?: string | undefined;
+}
 
 export interface ActingUnits {
   readonly checks: Checks;
@@ -20,6 +29,7 @@ export interface ActingUnits {
   readonly layer2: Stations;
   readonly identities: Identities;
   readonly sweep: Sweep;
+  readonly signs: UseSigns;
   readonly targets: Targets;
   readonly subnets: Subnets;
   readonly record: RecordEvidence;
@@ -52,13 +62,17 @@ export class Acts {
     return this.units.layer2;
   }
 
-  async giveStation(interfaceId: string, giving: Giving, person: string): Promise<void> {
-    await this.units.layer2.give(this.units.targets.of(interfaceId), giving, person);
+  async giveStation(act: RiskyAct, giving: Giving): Promise<void> {
+    const target = this.units.targets.of(act.interfaceId);
+    await this.mayDisturb(target, 'name', act);
+    await this.units.layer2.give(target, giving, act.person);
     this.released();
   }
 
-  async resetStation(interfaceId: string, reason: string, person: string): Promise<void> {
-    await this.units.layer2.reset(this.units.targets.of(interfaceId), reason, person);
+  async resetStation(act: RiskyAct, reason: string): Promise<void> {
+    const target = this.units.targets.of(act.interfaceId);
+    await this.mayDisturb(target, 'reset', act);
+    await this.units.layer2.reset(target, reason, act.person);
   }
 
   follow(interfaceId: string, person: string): void {
@@ -69,32 +83,42 @@ export class Acts {
     await this.units.pages.open(this.units.targets.of(interfaceId), person);
   }
 
-  watchPower(interfaceId: string, person: string, evenSo?: string): Promise<void> | undefined {
-    const { targets, power, identities } = this.units;
-    const target = targets.of(interfaceId);
+  watchPower(act: RiskyAct): Promise<void> | undefined {
+    const { targets, power } = this.units;
+    const target = targets.of(act.interfaceId);
     // What asks is known by its MAC alone; what comes up by itself shows it then.
     if (target.mac === undefined && isAsking(target.way))
       throw new FieldRefusal('field.unbound', { title: target.title });
-    const start = () => power.start(target, person, this.clock());
-    if (evenSo === undefined && identities.canAsk(target))
-      return identities.refuseInUse(target, person).then(start);
-    if (evenSo !== undefined) this.overruled(target, 'power', evenSo, person);
+    const start = () => power.start(target, act.person, this.clock());
+    const asked = this.mayDisturb(target, 'power', act);
+    if (asked) return asked.then(start);
     start();
     return undefined;
   }
 
   /** Tells the device to keep its address; the outcome becomes evidence. */
-  async pin(interfaceId: string, person: string, evenSo?: string): Promise<void> {
-    const { targets, pinning, identities } = this.units;
-    const target = targets.of(interfaceId);
-    if (evenSo === undefined) await identities.refuseInUse(target, person);
-    else this.overruled(target, 'keep', evenSo, person);
-    await pinning.start(target, person);
+  async pin(act: RiskyAct): Promise<void> {
+    const target = this.units.targets.of(act.interfaceId);
+    await this.mayDisturb(target, 'keep', act);
+    await this.units.pinning.start(target, act.person);
     this.released();
   }
 
-  /** A person knows better than the device says: that is kept with who and why. */
-  private overruled(target: FieldTarget, act: string, reason: string, person: string): void {
-    this.units.record('overruled', target, { act, reason }, { person });
+  /**
+   * R-IN-USE: whether a controller uses it, by what was seen and by what it says itself. A person who knows
+   * better goes on: that is kept with who and why.
+   */
+  private mayDisturb(
+    target: FieldTarget,
+    what: string,
+    { evenSo, person }: RiskyAct,
+  ): Promise<void> | undefined {
+    const { identities, signs, targets, record } = this.units;
+    if (evenSo !== undefined) {
+      record('overruled', target, { act: what, reason: evenSo }, { person });
+      return undefined;
+    }
+    signs.refuse(target, targets.whereIs(target), this.clock());
+    return identities.canAsk(target) ? identities.refuseInUse(target, person) : undefined;
   }
 }

@@ -46,6 +46,7 @@ import { Subnets } from './subnets';
 import { Sweep } from './sweep';
 import { Targets } from './targets';
 import type { Unit } from './unit';
+import { UseSigns } from './use-signs';
 import { Voices } from './voices';
 import { WhoIsAt } from './who-is-at';
 
@@ -71,6 +72,7 @@ export class FieldEngine {
   private readonly present = new Present();
   private readonly socket = new Socket();
   private readonly subnets = new Subnets();
+  private readonly signs = new UseSigns();
   private readonly moves: Moves;
   private readonly pages: Pages;
   private readonly acting: Acts;
@@ -161,12 +163,12 @@ export class FieldEngine {
     this.moves = new Moves({ ...wire, whereWas: (target) => this.targets.whereWas(target) });
     this.pages = new Pages(wire, clock);
     const { rivals, checks, power, layer2, pinning, giving, moves, pages } = this;
-    const { whoIsAt, targets, subnets } = this;
+    const { whoIsAt, targets, subnets, signs } = this;
     const sweep = new Sweep(wire);
     const identities = new Identities(wire);
     this.units = [power, giving, checks, whoIsAt, pinning, layer2];
     this.units = [...this.units, moves, pages, identities, sweep, rivals];
-    const acting = { checks, moves, pages, power, pinning, layer2, identities, sweep };
+    const acting = { checks, moves, pages, power, pinning, layer2, identities, sweep, signs };
     const released = () => this.releaseVoices(this.clock());
     this.acting = new Acts({ ...acting, targets, subnets, record }, clock, released);
   }
@@ -193,6 +195,7 @@ export class FieldEngine {
     this.giving.plan(plan.targets, this.clock());
     this.layer2.plan(plan.targets);
     this.moves.plan(plan.targets);
+    this.signs.plan(plan.targets);
     this.rivals.plan(plan.subnets);
     this.subnets.plan(plan.subnets);
     this.voices.plan(this.subnets.all, this.clock());
@@ -208,6 +211,7 @@ export class FieldEngine {
     this.present.clear();
     this.reports.present();
     this.socket.clear();
+    this.signs.clear();
     this.changed();
   }
 
@@ -375,11 +379,13 @@ export class FieldEngine {
   }
 
   private onSwitch(frame: Parameters<Socket['frame']>[0], now: number): void {
+    this.signs.frame(frame.ethernet, now);
     if (this.socket.frame(frame, now)) this.changed();
   }
 
   private onArp(frame: Extract<Dissected, { kind: 'arp' }>, bytes: Uint8Array, now: number): void {
     const { senderAddress, senderMac } = frame.arp;
+    this.signs.arp(frame.arp, now);
     if (senderAddress !== UNSPECIFIED) {
       if (this.present.saw(senderMac, senderAddress, now)) this.reports.present();
       for (const unit of this.units) unit.sighting?.(senderAddress, senderMac, bytes, now);

@@ -165,9 +165,9 @@ async function obey(command: FieldCommand): Promise<void> {
     case 'check':
       return needed().acts.check(command.interfaceIds, command.person);
     case 'watch-power':
-      return needed().acts.watchPower(command.interfaceId, command.person, command.evenSo);
+      return needed().acts.watchPower(command);
     case 'pin':
-      return needed().acts.pin(command.interfaceId, command.person, command.evenSo);
+      return needed().acts.pin(command);
     case 'follow':
       return needed().acts.follow(command.interfaceId, command.person);
     case 'open-page':
@@ -185,9 +185,9 @@ async function obey(command: FieldCommand): Promise<void> {
     case 'flash':
       return needed().acts.stations.flash(command.mac);
     case 'give-station':
-      return needed().acts.giveStation(command.interfaceId, command.giving, command.person);
+      return needed().acts.giveStation(command, command.giving);
     case 'reset-station':
-      return needed().acts.resetStation(command.interfaceId, command.reason, command.person);
+      return needed().acts.resetStation(command, command.reason);
   }
 }
 

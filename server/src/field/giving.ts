@@ -280,7 +280,9 @@ export class Giving {
       entry.confirms = [];
       if (!entry.holds) {
         entry.holds = true;
-        this.events.record('has-address', entry.target, {}, { frame });
+        const { lentUntil } = entry.target;
+        const facts = lentUntil === undefined ? {} : { lent: formatIpv4(address) };
+        this.events.record('has-address', entry.target, facts, { frame });
       }
       return;
     }
@@ -357,7 +359,7 @@ export class Giving {
   private answer(entry: Entry, request: DhcpFrame, server: Ipv4, now: number): void {
     const { target } = entry;
     const mac = request.dhcp.clientMac;
-    const give = { ...target, mac, give: target.address, leaseSeconds: LEASE_SECONDS };
+    const give = { ...target, mac, give: target.address, leaseSeconds: leaseFor(target, now) };
     const verdict = decide(give, request.dhcp, server);
     if (verdict.kind === 'silent') return;
     const gives = verdict.reply === 'ACK' || verdict.reply === 'BootP reply';
@@ -371,7 +373,9 @@ export class Giving {
     const reply = dhcpFrame(this.events.mac, ends, verdict.message, to);
     if (gives && now - entry.lastAnswered >= 1000) {
       entry.lastAnswered = now;
-      const facts = { reply: verdict.reply, gave: formatIpv4(target.address) };
+      const gave = formatIpv4(target.address);
+      const lent = target.lentUntil === undefined ? {} : { lentUntil: target.lentUntil };
+      const facts = { reply: verdict.reply, gave, ...lent };
       this.events.record('answered', target, facts, { frame: reply });
     }
     this.events.transmit(reply);
@@ -381,6 +385,14 @@ export class Giving {
 
 /** A day: longer than a shift, shorter than anybody forgets who gave it. */
 const LEASE_SECONDS = 86_400;
+/** Shorter ones some clients refuse (common practice, no source). */
+const SHORTEST_LEASE = 60;
+
+/** A loan is not leased for longer than it lasts. */
+const leaseFor = ({ lentUntil }: FieldTarget, now: number): number =>
+  lentUntil === undefined
+    ? LEASE_SECONDS
+    : Math.min(LEASE_SECONDS, Math.max(SHORTEST_LEASE, Math.ceil((lentUntil - now) / 1000)));
 
 export const probeFrame = (mac: MacAddress, address: Ipv4): Uint8Array =>
   arpFrame(mac, BROADCAST_MAC, {

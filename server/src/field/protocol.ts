@@ -32,6 +32,8 @@ export interface FieldTarget {
     | { readonly by: 'name'; readonly name: string }
     | { readonly by: 'port'; readonly port: RelayPort | undefined };
   readonly address: Ipv4;
+  /** Undefined where it is the planned one; else it is lent until then. */
+  readonly lentUntil: number | undefined;
   readonly length: PrefixLength;
   readonly gateway: Ipv4 | undefined;
   readonly hostName: string;
@@ -53,6 +55,8 @@ export interface FieldTarget {
   readonly revision: string;
   /** The controller that the plan has for it. */
   readonly controller: string;
+  /** Where that controller is. */
+  readonly controllerAt: readonly Ipv4[];
   /** The TCP port of its web page. */
   readonly page: number | undefined;
 }
@@ -131,12 +135,14 @@ export type FieldCommand =
       readonly interfaceId: string;
       readonly giving: Giving;
       readonly person: string;
+      readonly evenSo: string | undefined;
     }
   | {
       readonly kind: 'reset-station';
       readonly interfaceId: string;
       readonly reason: string;
       readonly person: string;
+      readonly evenSo: string | undefined;
     };
 
 /** The name alone, or an address with it: for now, or to stay. */

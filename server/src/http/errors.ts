@@ -26,6 +26,7 @@ const STATUS: Readonly<Record<string, Status>> = {
   'undo.none': 409,
   'redo.none': 409,
   'device.inUse': 409,
+  'device.mayBeUsed': 409,
   page: 409,
   store: 409,
   field: 409,

@@ -208,6 +208,12 @@ export function assignRoutes({ reader, changer, field, pagePort }: Services): Ro
       await act(...ids, personOf(request), evenSo);
       response.status(204).end();
     });
+  router.post(`${base}/said-set-back`, async (request, response) => {
+    const { reason } = checked(schema.setBack, request.body);
+    const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;
+    await changer.saySetBack(...ids, reason, personOf(request));
+    response.status(204).end();
+  });
   router.post(`${base}/read-off`, async (request, response) => {
     const read = checked(schema.readOff, request.body);
     const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;
@@ -237,15 +243,15 @@ export function assignRoutes({ reader, changer, field, pagePort }: Services): Ro
     response.status(204).end();
   });
   router.post(`${base}/station`, async (request, response) => {
-    const { give } = checked(schema.stationGiving, request.body);
+    const { give, evenSo } = checked(schema.stationGiving, request.body);
     const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;
-    await field.giveStation(...ids, give, personOf(request));
+    await field.giveStation(...ids, give, personOf(request), evenSo);
     response.status(204).end();
   });
   router.post(`${base}/station/reset`, async (request, response) => {
-    const { reason } = checked(schema.stationReset, request.body);
+    const { reason, evenSo } = checked(schema.stationReset, request.body);
     const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;
-    await field.resetStation(...ids, reason, personOf(request));
+    await field.resetStation(...ids, reason, personOf(request), evenSo);
     response.status(204).end();
   });
   router.post('/jobs/:job/check', async (request, response) => {

@@ -11,6 +11,7 @@ import {
   type StationGiving,
   type GoingOn,
   type ReadOff,
+  type SetBack,
   type StationReset,
   type CabinetAction,
   type WireChoice,
@@ -82,16 +83,20 @@ export const binding = Joi.object<Binding>({
   reason: text(300),
 });
 
+const evenSo = Joi.string().trim().min(1).max(300);
+export const goingOn = Joi.object<GoingOn>({ evenSo });
+
 export const stationGiving = Joi.object<StationGiving>({
   give: Joi.valid('name', 'temporary', 'stored').required(),
+  evenSo,
 });
+
+const reason = Joi.string().trim().min(1).max(300);
+export const setBack = Joi.object<SetBack>({ reason: reason.required() });
 
 export const stationReset = Joi.object<StationReset>({
-  reason: Joi.string().trim().min(1).max(300).required(),
-});
-
-export const goingOn = Joi.object<GoingOn>({
-  evenSo: Joi.string().trim().min(1).max(300),
+  reason: reason.required(),
+  evenSo,
 });
 
 export const readOff = Joi.object<ReadOff>({
@@ -130,7 +135,7 @@ export const cabinetAction = Joi.alternatives<CabinetAction>().try(
     device,
     on: Joi.boolean().required(),
   }),
-  Joi.object({ kind: Joi.valid('own-step').required(), device }),
+  Joi.object({ kind: Joi.valid('own-step', 'set-back').required(), device }),
   Joi.object({
     kind: Joi.valid('turn').required(),
     device,

@@ -31,6 +31,7 @@ import {
   type Binding,
   type DeviceChange,
   type Edit,
+  type EvidenceKind,
   type EditedView,
   type Ipv4,
   type Issue,
@@ -258,24 +259,29 @@ export class PlanChanger {
 
   /** A person says the kind's own step was done. */
   sayKept(jobId: string, interfaceId: string, person: Person): Promise<void> {
-    return this.tick(jobId, interfaceId, 'said-kept', person);
+    return this.tick(jobId, interfaceId, 'said-kept', person, {});
   }
 
   sayGiven(jobId: string, interfaceId: string, person: Person): Promise<void> {
-    return this.tick(jobId, interfaceId, 'said-given', person);
+    return this.tick(jobId, interfaceId, 'said-given', person, {});
+  }
+
+  saySetBack(jobId: string, interfaceId: string, reason: string, person: Person): Promise<void> {
+    return this.tick(jobId, interfaceId, 'said-set-back', person, { reason });
   }
 
   /** A tick: it is kept as said, and raises no stage. */
   private async tick(
     jobId: string,
     interfaceId: string,
-    kind: 'said-kept' | 'said-given',
+    kind: 'said-kept' | 'said-given' | 'said-set-back',
     person: Person,
+    facts: Readonly<Record<string, string>>,
   ): Promise<void> {
     const found = findInterface(await this.store.plan(jobId), interfaceId);
     if (!found) throw Refusal.of('thing.unknown', 'device');
     const { mac, address } = found.at;
-    await this.say(jobId, interfaceId, kind, {}, person, mac, address);
+    await this.say(jobId, interfaceId, kind, facts, person, mac, address);
     await this.changed(jobId, 0);
   }
 
@@ -303,7 +309,7 @@ export class PlanChanger {
   private async say(
     jobId: string,
     interfaceId: string,
-    kind: 'bound' | 'said-kept' | 'said-given' | 'read-off' | 'read-otherwise',
+    kind: EvidenceKind,
     facts: Readonly<Record<string, string>>,
     person: Person,
     mac: Parameters<typeof formatMac>[0] | undefined,

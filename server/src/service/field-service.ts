@@ -1,47 +1,20 @@
 import {
-  countingMac,
-  dhcpNameOf,
   findKind,
   formatIpv4,
-  formatMac,
-  givenAddresses,
-  interfacesOf,
-  pagePortOf,
-  speaksEnip,
-  progressOf,
-  STAGE_EVIDENCE,
-  UNSPECIFIED,
-  voiceAddress,
-  type Device,
-  type Evidence,
-  stationNameOf,
+  nextLoanEnd,
   type FieldView,
-  type HeardClient,
   type HeardView,
-  type Interface,
-  type Ipv4,
   type MacAddress,
-  type Plan,
   type PresentView,
   type RunView,
-  type SocketView,
   type StationView,
-  type TwinView,
   type WireChoice,
 } from '@ipsonomo/core';
 import { MessageChannel } from 'node:worker_threads';
 import { addressesOf } from '../field/adapters';
 import type { Field } from '../field/field';
 import type { Practice } from '../field/practice';
-import type { Sighting } from '../field/present';
-import type {
-  FieldPlan,
-  FieldStatus,
-  FieldTarget,
-  FoundStation,
-  Giving,
-  SocketStatus,
-} from '../field/protocol';
+import type { Giving } from '../field/protocol';
 import type { RelayedPage } from '../pages/relay';
 import { WireStream } from '../pages/wire-stream';
 import { Presence } from '../common/presence';
@@ -49,14 +22,17 @@ import { Turns } from '../common/turns';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Person } from './change-plan';
+import { fieldPlanOf } from './field-plan';
+import { adapterOf, fieldView, heardView, presentView, stationView } from './field-views';
 import { findInterface } from './read-plan';
 
-const VOICE_CANDIDATES = 4;
 const MOST_MINUTES = 60;
+const LONGEST_WAIT = 2 ** 31 - 1;
 
 /** Everything a person asks of the wire. One job at a time has it. */
 export class FieldService {
   private readonly turns = new Turns();
+  private loanEnds: NodeJS.Timeout | undefined;
   /** R-PAGE: whoever let it answer and is away for so long is not watching any more. */
   private readonly watched = new Presence(() => {
     void this.field.call({ kind: 'page-lost' });
@@ -208,20 +184,22 @@ export class FieldService {
     jobId: string,
     interfaceId: string,
     giving: Giving,
-    person: Person,
+    { name: person }: Person,
+    evenSo?: string,
   ): Promise<void> {
-    await this.listen(jobId, person);
-    await this.field.call({ kind: 'give-station', interfaceId, giving, person: person.name });
+    await this.listen(jobId, { name: person });
+    await this.field.call({ kind: 'give-station', interfaceId, giving, person, evenSo });
   }
 
   async resetStation(
     jobId: string,
     interfaceId: string,
     reason: string,
-    person: Person,
+    { name: person }: Person,
+    evenSo?: string,
   ): Promise<void> {
-    await this.listen(jobId, person);
-    await this.field.call({ kind: 'reset-station', interfaceId, reason, person: person.name });
+    await this.listen(jobId, { name: person });
+    await this.field.call({ kind: 'reset-station', interfaceId, reason, person, evenSo });
   }
 
   async runs(jobId: string): Promise<readonly RunView[]> {
@@ -270,159 +248,22 @@ export class FieldService {
       this.store.plan(jobId),
       this.store.latestEvidence(jobId),
     ]);
-    await this.field.call({ kind: 'plan', plan: fieldPlanOf(jobId, plan, evidence) });
+    const now = this.clock();
+    await this.field.call({ kind: 'plan', plan: fieldPlanOf(jobId, plan, evidence, now) });
+    this.whenLoanEnds(jobId, nextLoanEnd(plan, now) - now);
+  }
+
+  /** R-LOAN: from then on the planned address is given. @param millis until then */
+  private whenLoanEnds(jobId: string, millis: number): void {
+    clearTimeout(this.loanEnds);
+    if (millis === Infinity) return;
+    // Longer than a timer can wait: it looks again then.
+    this.loanEnds = setTimeout(
+      () => {
+        void this.planChanged(jobId).catch(() => undefined);
+      },
+      Math.min(millis + 1, LONGEST_WAIT),
+    );
+    this.loanEnds.unref();
   }
 }
-
-function fieldPlanOf(
-  jobId: string,
-  plan: Plan,
-  evidence: ReadonlyMap<string, readonly Evidence[]>,
-): FieldPlan {
-  const subnets = new Map(plan.subnets.map((subnet) => [subnet.id, subnet]));
-  return {
-    jobId,
-    targets: interfacesOf(plan).flatMap(({ device, at }) => {
-      const subnet = subnets.get(at.subnetId);
-      if (!subnet) return [];
-      const kind = findKind(plan, device.kindId);
-      const seen = evidence.get(at.id) ?? [];
-      const { notches } = progressOf(device.way, at, seen);
-      return [
-        {
-          interfaceId: at.id,
-          jobId,
-          title: device.title,
-          subnetId: at.subnetId,
-          mac: countingMac(device.way, at, seen),
-          key: keyOf(device, at),
-          address: at.address,
-          length: subnet.prefix.length,
-          gateway: subnet.gateway,
-          hostName: device.name,
-          way: device.way,
-          stationName: stationNameOf(device),
-          answersPing: kind?.answersPing ?? true,
-          heardBy: STAGE_EVIDENCE[device.way].heard,
-          bootSeconds: kind?.bootSeconds ?? 0,
-          factory: kind?.factory.kind === 'fixed' ? kind.factory.address : undefined,
-          page: kind && pagePortOf(kind),
-          revision: kind?.revision ?? '',
-          hasIdentity: kind !== undefined && speaksEnip(kind),
-          controller: plan.devices.find(({ id }) => id === device.controllerId)?.title ?? '',
-          holds: notches.some(({ stage, state }) => stage === 'given' && state === 'reached'),
-        },
-      ];
-    }),
-    subnets: plan.subnets.map((subnet) => ({
-      id: subnet.id,
-      name: subnet.name,
-      network: subnet.prefix.network,
-      length: subnet.prefix.length,
-      gateway: subnet.gateway,
-      voices: voiceCandidates(plan, subnet.id),
-      servers: subnet.dhcpServers,
-    })),
-  };
-}
-
-/** What such a device is recognised by, where that is not its MAC. */
-function keyOf(device: Device, at: Interface): FieldTarget['key'] {
-  if (device.way === 'dhcp-name') return { by: 'name', name: dhcpNameOf(device) };
-  if (device.way !== 'dhcp-port') return { by: 'mac' };
-  // One whose port is not known yet is answered by nobody.
-  return { by: 'port', port: at.port };
-}
-
-function voiceCandidates(plan: Plan, subnetId: string): readonly Ipv4[] {
-  const subnet = plan.subnets.find((one) => one.id === subnetId);
-  const taken = new Set(givenAddresses(plan, subnetId));
-  const voices: Ipv4[] = [];
-  while (subnet && voices.length < VOICE_CANDIDATES) {
-    const next = voiceAddress(subnet, taken);
-    if (next === undefined) break;
-    voices.push(next);
-    taken.add(next);
-  }
-  return voices;
-}
-
-export const heardView = (client: HeardClient): HeardView => ({
-  mac: formatMac(client.mac),
-  protocol: client.traits.protocol,
-  message: client.message,
-  hostName: client.traits.hostName ?? null,
-  vendorClass: client.traits.vendorClass ?? null,
-  clientId: client.traits.clientId ?? null,
-  address: client.address === undefined ? null : formatIpv4(client.address),
-  port: client.port ?? null,
-  count: client.count,
-  firstAt: client.firstAt,
-  lastAt: client.lastAt,
-  twins: client.twins
-    ? { differs: client.twins, voices: client.voices.slice(0, 2).map(twinView) }
-    : null,
-});
-
-export const presentView = ({ mac, address, lastAt }: Sighting): PresentView => ({
-  ...{ mac: formatMac(mac), address: formatIpv4(address), lastAt },
-});
-
-export const stationView = ({ station, firstAt, lastAt }: FoundStation): StationView => {
-  const { mac, name, type, vendor, device, address } = station;
-  const has = address !== undefined && address.address !== UNSPECIFIED;
-  return {
-    ...{ mac: formatMac(mac), name: name ?? null, type: type ?? null },
-    ...{ vendor: vendor ?? null, device: device ?? null },
-    address: has ? formatIpv4(address.address) : null,
-    isInConflict: address?.state === 'conflict',
-    ...{ firstAt, lastAt },
-  };
-};
-
-const twinView = ({ traits, transactions, lastAt }: HeardClient['voices'][number]): TwinView => ({
-  hostName: traits.hostName ?? null,
-  clientId: traits.clientId ?? null,
-  vendorClass: traits.vendorClass ?? null,
-  parameters: traits.parameters ?? null,
-  transaction: (transactions[0] ?? 0).toString(16).padStart(8, '0'),
-  lastAt,
-});
-
-const adapterOf = (source: string | undefined): string | undefined =>
-  /^live:(.*)$/.exec(source ?? '')?.[1];
-
-function ownAddresses(source: string | undefined): readonly string[] {
-  const adapter = adapterOf(source);
-  return adapter === undefined ? [] : addressesOf(adapter).filter((one) => one.includes('.'));
-}
-
-const socketView = ({ neighbour, bridge, heardAt, ...rest }: SocketStatus): SocketView => ({
-  ...rest,
-  heardAt: heardAt ?? null,
-  neighbour: neighbour
-    ? {
-        ...neighbour,
-        mac: formatMac(neighbour.mac),
-        vlan: neighbour.vlan ?? null,
-        address: neighbour.address ?? null,
-      }
-    : null,
-  bridge: bridge ? { ...bridge, mac: formatMac(bridge.mac) } : null,
-});
-
-export const fieldView = (status: FieldStatus, now: number): FieldView => ({
-  source: status.source ?? null,
-  link: status.link,
-  jobId: status.jobId ?? null,
-  runId: status.runId ?? null,
-  socket: socketView(status.socket),
-  voices: status.voices.map((voice) => ({ ...voice, address: formatIpv4(voice.address) })),
-  ownAddresses: ownAddresses(status.source),
-  answeringUntil: status.answeringUntil ?? null,
-  answers: status.answers,
-  tasks: status.tasks.map((task) => ({ ...task, interfaceId: task.interfaceId ?? null })),
-  counters: status.counters,
-  notices: status.notices,
-  now,
-});

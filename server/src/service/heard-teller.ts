@@ -1,7 +1,7 @@
 import { formatMac, type HeardNews } from '@ipsonomo/core';
 import { HeardChanges } from '../field/heard-changes';
 import type { HeardChange } from '../field/protocol';
-import { heardView } from './field-service';
+import { heardView } from './field-views';
 
 /** News of the wire go to open pages at most this often, and slower while there are very many. */
 const TELL_EVERY = 200;

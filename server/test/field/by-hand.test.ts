@@ -132,7 +132,7 @@ test('a camera that starts at its factory address is not taken for the switch th
     ...{ address: ip('172.22.40.4'), heardBy: 'seen' },
   });
   const site = new Site([awaited, camera({ mac: undefined })]);
-  site.engine.acts.watchPower('switch', 'Mara Quist');
+  site.engine.acts.watchPower({ interfaceId: 'switch', person: 'Mara Quist' });
   await site.advance(12);
   expect(site.kinds()).not.toContain('arrived-elsewhere');
 });
@@ -235,7 +235,9 @@ describe('R-IN-USE: before it is told anything, a device is asked whether a cont
     const site = await given('feeding');
     const refusal = { code: 'device.inUse', facts: { controller: 'Controller, feeding' } };
     await expect(site.pin('valves')).rejects.toMatchObject(refusal);
-    const watching = site.engine.acts.watchPower('valves', 'Mara Quist') ?? Promise.resolve();
+    const watching =
+      site.engine.acts.watchPower({ interfaceId: 'valves', person: 'Mara Quist' }) ??
+      Promise.resolve();
     await expect(site.through(watching)).rejects.toMatchObject(refusal);
     expect(site.last('identified')?.facts).toMatchObject({ used: 'yes', status: '0061' });
     expect(site.engine.status().tasks).toEqual([]);
@@ -243,8 +245,10 @@ describe('R-IN-USE: before it is told anything, a device is asked whether a cont
 
   test('whoever presses twice does not slip past the question', async () => {
     const site = await given('feeding');
-    const first = site.engine.acts.pin('valves', 'Mara Quist');
-    await expect(site.engine.acts.pin('valves', 'Mara Quist')).rejects.toMatchObject({
+    const first = site.engine.acts.pin({ interfaceId: 'valves', person: 'Mara Quist' });
+    await expect(
+      site.engine.acts.pin({ interfaceId: 'valves', person: 'Mara Quist' }),
+    ).rejects.toMatchObject({
       ...{ code: 'field.busy' },
     });
     await expect(site.through(first)).rejects.toMatchObject({ code: 'device.inUse' });
@@ -253,7 +257,13 @@ describe('R-IN-USE: before it is told anything, a device is asked whether a cont
 
   test('a person may say so all the same; then the device itself refuses', async () => {
     const site = await given('feeding');
-    await site.through(site.engine.acts.pin('valves', 'Mara Quist', 'the line is locked'));
+    await site.through(
+      site.engine.acts.pin({
+        interfaceId: 'valves',
+        person: 'Mara Quist',
+        evenSo: 'the line is locked',
+      }),
+    );
     expect(site.last('overruled')).toMatchObject({
       ...{ person: 'Mara Quist', facts: { act: 'keep', reason: 'the line is locked' } },
     });

@@ -1,7 +1,7 @@
 import fs, { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import { OPTION, rawOption, toMac, type MessageType } from '@ipsonomo/core';
+import { dissect, findOption, OPTION, rawOption, toMac, type MessageType } from '@ipsonomo/core';
 import { FieldRefusal, type FieldEvent } from '../../src/field/protocol';
 import { DRIVE, EngineBench, ip, LAPTOP, mac, planOf, STRANGER, target } from './bench';
 
@@ -40,6 +40,29 @@ test('a DHCP client is offered and acknowledged', () => {
   bench.asks(DRIVE, { type: 'DISCOVER' });
   bench.asks(DRIVE, { type: 'REQUEST', more: [wants, chose(VOICE)] });
   expect(bench.replies()).toEqual([`OFFER ${GIVEN}`, `ACK ${GIVEN}`]);
+});
+
+test('R-LOAN: what is lent is leased no longer than it lasts, and told as lent', () => {
+  const until = 1_000_000 + 600_000;
+  const bench = new EngineBench(planOf([target({ address: ip('10.77.0.90'), lentUntil: until })]));
+  bench.arm();
+  bench.asks(DRIVE, { type: 'DISCOVER' });
+  bench.advance(200);
+  bench.asks(DRIVE, {
+    type: 'REQUEST',
+    more: [rawOption(OPTION.requestedAddress, ip('10.77.0.90')), chose(VOICE)],
+  });
+  const leases = bench.sent.flatMap((bytes) => {
+    const frame = dissect(bytes);
+    if (frame.kind !== 'dhcp') return [];
+    return findOption(frame.dhcp.options ?? [], OPTION.leaseTime) ?? [];
+  });
+  expect(leases.length).toBeGreaterThan(0);
+  for (const seconds of leases)
+    expect(seconds).toBeLessThanOrEqual((until - bench.now) / 1000 + 60);
+  bench.has(DRIVE, '10.77.0.90');
+  const has = bench.events.find(({ kind }) => kind === 'has-address');
+  expect(has?.facts).toEqual({ lent: '10.77.0.90' });
 });
 
 test('R-BOUND-ONLY: 2,000 requests of unbound MACs, and not one reply', () => {
@@ -131,7 +154,7 @@ test('fall silent: nothing more leaves, whatever was under way', () => {
   bench.advance(100);
   bench.asks(DRIVE);
   bench.engine.acts.check(['b'], '');
-  bench.engine.acts.watchPower('drive', '');
+  bench.engine.acts.watchPower({ interfaceId: 'drive', person: '' });
   bench.engine.silence();
   bench.spoken();
   bench.asks(DRIVE, { transaction: 2 });
@@ -303,7 +326,7 @@ test.each<[string, (bench: EngineBench) => unknown, string]>([
   ],
   [
     'watching what is not bound',
-    (bench) => bench.engine.acts.watchPower('free', ''),
+    (bench) => bench.engine.acts.watchPower({ interfaceId: 'free', person: '' }),
     'field.unbound',
   ],
 ])('%s is refused', (_name, act, code) => {

@@ -57,15 +57,23 @@ const WAYS: Readonly<Record<string, Way>> = {
   },
   'telling it to keep its address': {
     ...{ target: valves, device: 'oxygen-valve-block', before: given },
-    ...{ begin: (site) => site.engine.acts.pin('one', 'Mara'), middle: 0.2, done: 'told-to-keep' },
+    ...{
+      begin: (site) => site.engine.acts.pin({ interfaceId: 'one', person: 'Mara' }),
+      middle: 0.2,
+      done: 'told-to-keep',
+    },
   },
   'watching its power': {
     ...{ target: valves, device: 'oxygen-valve-block', before: given },
-    ...{ begin: (site) => site.engine.acts.watchPower('one', 'Mara'), middle: 1, done: 'kept' },
+    ...{
+      begin: (site) => site.engine.acts.watchPower({ interfaceId: 'one', person: 'Mara' }),
+      middle: 1,
+      done: 'kept',
+    },
   },
   'naming over layer 2': {
     ...{ target: block, device: 'sorting-block-1', before: listening },
-    begin: (site) => site.engine.acts.giveStation('one', 'stored', 'Mara'),
+    begin: (site) => site.engine.acts.giveStation({ interfaceId: 'one', person: 'Mara' }, 'stored'),
     ...{ middle: 0.5, done: 'told-to-keep' },
   },
   'following by hand': {

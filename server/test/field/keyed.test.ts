@@ -109,7 +109,7 @@ test('by name: asking at a start is what such a device does, and takes no stage 
   ask();
   expect(bench.kinds()).not.toContain('asks-again');
   // Watched, it is back with its address although it asked: somebody else has answered it.
-  bench.engine.acts.watchPower('drive', '');
+  bench.engine.acts.watchPower({ interfaceId: 'drive', person: '' });
   bench.advance(6000);
   ask();
   bench.advance(3000);

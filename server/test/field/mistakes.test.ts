@@ -1,8 +1,12 @@
+import { readFileSync } from 'node:fs';
 import {
   evidenceWords,
+  messageTypeOf,
   nameSlipWords,
   noticeWords,
+  readPcap,
   sentenceOf,
+  tryDissect,
   type EvidenceKind,
 } from '@ipsonomo/core';
 import { FAULTS } from '@ipsonomo/practice';
@@ -61,7 +65,9 @@ type Scenario = readonly [
 const openPage = (told: Told) => told.tries(() => told.site.engine.acts.openPage('one', 'Mara'));
 const give = (giving: 'name' | 'stored') => async (told: Told) => {
   await told.tries(() => told.site.engine.acts.stations.search());
-  await told.tries(() => told.site.engine.acts.giveStation('one', giving, 'Mara'));
+  await told.tries(() =>
+    told.site.engine.acts.giveStation({ interfaceId: 'one', person: 'Mara' }, giving),
+  );
 };
 const armed = async ({ site }: Told) => {
   site.engine.arm(600_000, 'Mara');
@@ -69,7 +75,7 @@ const armed = async ({ site }: Told) => {
 };
 const pinned = async (told: Told) => {
   await armed(told);
-  await told.tries(() => told.site.engine.acts.pin('one', 'Mara'));
+  await told.tries(() => told.site.engine.acts.pin({ interfaceId: 'one', person: 'Mara' }));
 };
 
 const SCENARIOS: readonly Scenario[] = [
@@ -87,6 +93,16 @@ const SCENARIOS: readonly Scenario[] = [
     valves,
     pinned,
     /Its kind stands for revision 2\.7: look for its own description/,
+  ],
+  [
+    'cut-request',
+    valves,
+    async (told) => {
+      await armed(told);
+      await told.site.powerCycle('oxygen-valve-block');
+      await told.site.advance(10);
+    },
+    /02:4c:7a:40:51:62 sends what cannot be read .* look at its firmware/,
   ],
   [
     'name-doubled',
@@ -138,7 +154,7 @@ test('project-name: with one letter wrong in its project the controller gives no
   const site = new Site([right]);
   site.site.act({ kind: 'fault', fault: 'project-name', on: true }, site.now());
   await site.advance(10);
-  await site.through(site.engine.acts.giveStation('one', 'name', 'Mara'));
+  await site.through(site.engine.acts.giveStation({ interfaceId: 'one', person: 'Mara' }, 'name'));
   await site.advance(20);
   expect(site.kinds()).toContain('named');
   expect(site.kinds()).not.toContain('has-address');
@@ -172,9 +188,62 @@ test('proxy-arp: the router answers for all, so a probe finds the address taken 
   expect(router.length).toBeGreaterThanOrEqual(8);
 });
 
+test('other-number: one that chooses under another number is given its address all the same', async () => {
+  const drive = target({
+    ...{ interfaceId: 'one', mac: mac('02:4c:7a:22:05:9e'), way: 'dhcp-mac' },
+    address: ip('172.22.40.91'),
+  });
+  const site = new Site([drive], ['172.22.40.253']);
+  site.site.act({ kind: 'fault', fault: 'other-number', on: true }, site.now());
+  site.engine.arm(600_000, 'Mara');
+  await site.advance(60);
+  expect(site.kinds()).toContain('has-address');
+  const requests = [...readPcap(readFileSync(site.capture))].flatMap(({ frame }) => {
+    const one = tryDissect(frame);
+    return 'kind' in one && one.kind === 'dhcp' && one.dhcp.clientMac === drive.mac
+      ? [one.dhcp]
+      : [];
+  });
+  const numbers = (type: string) =>
+    requests.filter((one) => messageTypeOf(one) === type).map((one) => one.transaction);
+  expect(numbers('REQUEST').length).toBeGreaterThan(0);
+  expect(numbers('DISCOVER')).not.toContain(numbers('REQUEST')[0]);
+});
+
+test('kept-address: it says at power-up where it is, does not ask, and does once it is set back', async () => {
+  const drive = target({
+    ...{ interfaceId: 'one', mac: mac('02:4c:7a:22:05:9e'), way: 'dhcp-mac' },
+    address: ip('172.22.40.91'),
+  });
+  const site = new Site([drive], ['172.22.40.253']);
+  site.site.act({ kind: 'fault', fault: 'kept-address', on: true }, site.now());
+  site.engine.arm(600_000, 'Mara');
+  await site.advance(60);
+  expect(site.kinds()).toEqual([]);
+  expect(site.engine.seen.filter((one) => one.mac === drive.mac)).toMatchObject([
+    { address: ip('10.20.0.33') },
+  ]);
+  site.site.act({ kind: 'set-back', device: 'intake-pump-drive' }, site.now());
+  await site.powerCycle('intake-pump-drive');
+  await site.advance(30);
+  expect(site.kinds()).toContain('has-address');
+});
+
+test('trunk-port: the other network comes in with its tag, and its devices are not taken for ours', async () => {
+  const site = new Site([valves], ['172.22.40.253']);
+  await site.advance(15);
+  expect(site.engine.status().socket.tags).toEqual([]);
+  site.site.act({ kind: 'fault', fault: 'trunk-port', on: true }, site.now());
+  await site.advance(120);
+  expect(site.engine.status().socket.tags).toEqual([41]);
+  const macs = site.engine.heardClients().map(({ mac: who }) => who);
+  expect(macs).not.toContain(mac('02:4c:7a:22:06:11'));
+});
+
 test('every fault of the site is met by one of these', () => {
   const met = [...SCENARIOS.map(([fault]) => fault), 'page-locked', 'project-name'];
-  expect([...met, 'name-slip', 'proxy-arp'].sort()).toEqual(FAULTS.map(({ id }) => id).sort());
+  const others = ['name-slip', 'proxy-arp', 'other-number', 'trunk-port', 'kept-address'];
+  expect([...met, ...others].sort()).toEqual(FAULTS.map(({ id }) => id).sort());
 });
 
 test('resetting puts everything right', async () => {

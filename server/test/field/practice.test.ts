@@ -29,7 +29,7 @@ async function givenAndPinned(): Promise<Site> {
 test('R-PIN, R-POWER: heard, given, told to keep it, through a power cut, found as planned', async () => {
   const site = await givenAndPinned();
   expect(site.last('told-to-keep')?.facts).toEqual({ before: 1, after: 0, capability: 0x15 });
-  site.engine.acts.watchPower('valves', 'Mara Quist');
+  site.engine.acts.watchPower({ interfaceId: 'valves', person: 'Mara Quist' });
   await site.advance(1);
   await site.powerCycle('oxygen-valve-block');
   site.engine.acts.check(['valves'], 'Mara Quist');
@@ -45,7 +45,7 @@ test('R-POWER: not told to keep it, it asks again after a power cut, and is not 
   const site = new Site([VALVES]);
   site.engine.arm(600_000, '');
   await site.advance(10);
-  site.engine.acts.watchPower('valves', '');
+  site.engine.acts.watchPower({ interfaceId: 'valves', person: '' });
   await site.advance(1);
   await site.powerCycle('oxygen-valve-block');
   expect(site.kinds()).toContain('asks-again');
@@ -54,7 +54,7 @@ test('R-POWER: not told to keep it, it asks again after a power cut, and is not 
 
 test('R-POWER: a cable pulled for a moment is no power cut', async () => {
   const site = await givenAndPinned();
-  site.engine.acts.watchPower('valves', '');
+  site.engine.acts.watchPower({ interfaceId: 'valves', person: '' });
   await site.advance(1);
   site.site.act({ kind: 'cable', device: 'oxygen-valve-block', on: false }, site.now());
   await site.advance(2.2);
@@ -149,7 +149,7 @@ test.each([
 ] as const)('R-POWER: power off, turn, power on: %s', async (_how, device, positions, kinds) => {
   const site = new Site([STATION]);
   await site.advance(5);
-  site.engine.acts.watchPower('station', 'Mara Quist');
+  site.engine.acts.watchPower({ interfaceId: 'station', person: 'Mara Quist' });
   await site.advance(3);
   expect(site.engine.status().tasks).toMatchObject([{ phase: 'waiting-back' }]);
   site.site.act({ kind: 'power', device, on: false }, site.now());
@@ -163,7 +163,7 @@ test.each([
 test('R-POWER: turned but not power-cycled changes nothing', async () => {
   const site = new Site([STATION]);
   await site.advance(5);
-  site.engine.acts.watchPower('station', '');
+  site.engine.acts.watchPower({ interfaceId: 'station', person: '' });
   site.site.act({ kind: 'turn', device: 'grader-station-1', positions: [1, 1, 0] }, site.now());
   await site.advance(20);
   expect(site.kinds()).toEqual([]);
@@ -178,7 +178,7 @@ test('R-POWER: what has the address already must be seen gone first', async () =
   power(false);
   power(true);
   await site.advance(5);
-  site.engine.acts.watchPower('station', '');
+  site.engine.acts.watchPower({ interfaceId: 'station', person: '' });
   await site.advance(5);
   expect(site.kinds()).toEqual([]);
   power(false);

@@ -58,7 +58,7 @@ export class Site {
   }
 
   pin = (interfaceId: string): Promise<void> =>
-    this.through(this.engine.acts.pin(interfaceId, 'Mara Quist'));
+    this.through(this.engine.acts.pin({ interfaceId, person: 'Mara Quist' }));
 
   /** Lets time pass until something is over. */
   async through(act: Promise<void>): Promise<void> {

@@ -53,12 +53,14 @@ test('a search lists every station whatever its address, and says which are plan
 
 test('given to stay: name and address are read back, and outlive a power cut', async () => {
   const site = await searched(block(BLOCK_1));
-  await site.through(site.engine.acts.giveStation('block', 'stored', 'Mara Quist'));
+  await site.through(
+    site.engine.acts.giveStation({ interfaceId: 'block', person: 'Mara Quist' }, 'stored'),
+  );
   expect(new Set(site.kinds())).toEqual(
     new Set(['discovered', 'told-to-keep', 'named', 'has-address']),
   );
   expect(found(site, BLOCK_1)).toMatchObject({ name: 'sl1-block-1' });
-  site.engine.acts.watchPower('block', 'Mara Quist');
+  site.engine.acts.watchPower({ interfaceId: 'block', person: 'Mara Quist' });
   await site.advance(1);
   await site.powerCycle('sorting-block-1');
   expect(site.kinds().slice(-3)).toEqual(['gone', 'kept', 'has-address']);
@@ -66,7 +68,9 @@ test('given to stay: name and address are read back, and outlive a power cut', a
 
 test('given for now: the name stays, the address is gone after a power cut', async () => {
   const site = await searched(block(BLOCK_1));
-  await site.through(site.engine.acts.giveStation('block', 'temporary', ''));
+  await site.through(
+    site.engine.acts.giveStation({ interfaceId: 'block', person: '' }, 'temporary'),
+  );
   expect(site.last('given-for-now')?.facts).toMatchObject({ gave: '172.22.40.105' });
   expect(site.last('has-address')).toBeDefined();
   await site.powerCycle('sorting-block-1');
@@ -76,7 +80,7 @@ test('given for now: the name stays, the address is gone after a power cut', asy
 
 test('the name alone: its address is left to its controller', async () => {
   const site = await searched(block(BLOCK_1));
-  await site.through(site.engine.acts.giveStation('block', 'name', ''));
+  await site.through(site.engine.acts.giveStation({ interfaceId: 'block', person: '' }, 'name'));
   expect(found(site, BLOCK_1)).toMatchObject({ name: 'sl1-block-1', address: { state: 'none' } });
   expect(site.last('named')).toBeDefined();
   expect(site.last('has-address')).toBeUndefined();
@@ -106,7 +110,7 @@ test.each([
 ] as const)('R-LAYER2: refused, and told why: %s', async (_why, one, giving, facts) => {
   const site = await searched(one);
   const before = found(site, BLOCK_1);
-  await site.through(site.engine.acts.giveStation('block', giving, ''));
+  await site.through(site.engine.acts.giveStation({ interfaceId: 'block', person: '' }, giving));
   expect(site.last('set-refused')?.facts).toEqual(facts);
   await site.through(site.engine.acts.stations.search());
   // Nothing of it was done by halves.
@@ -118,9 +122,13 @@ test('nothing is set in what is not bound, and not twice at once', async () => {
     block(BLOCK_1),
     block(BLOCK_2, { interfaceId: 'two', mac: undefined }),
   );
-  await expect(site.engine.acts.giveStation('two', 'name', '')).rejects.toThrow('field.unbound');
-  const first = site.engine.acts.giveStation('block', 'name', '');
-  await expect(site.engine.acts.giveStation('block', 'name', '')).rejects.toThrow('field.busy');
+  await expect(
+    site.engine.acts.giveStation({ interfaceId: 'two', person: '' }, 'name'),
+  ).rejects.toThrow('field.unbound');
+  const first = site.engine.acts.giveStation({ interfaceId: 'block', person: '' }, 'name');
+  await expect(
+    site.engine.acts.giveStation({ interfaceId: 'block', person: '' }, 'name'),
+  ).rejects.toThrow('field.busy');
   await site.through(first);
 });
 
@@ -139,7 +147,10 @@ test('a lamp is flashed for three seconds; who does not answer is told as silent
 test('a used station is set back to how it left its maker, with a reason', async () => {
   const site = await searched(block(USED));
   await site.through(
-    site.engine.acts.resetStation('block', 'came from the press line', 'Mara Quist'),
+    site.engine.acts.resetStation(
+      { interfaceId: 'block', person: 'Mara Quist' },
+      'came from the press line',
+    ),
   );
   expect(site.last('reset')).toMatchObject({
     ...{ person: 'Mara Quist', facts: { reason: 'came from the press line' } },
@@ -149,7 +160,7 @@ test('a used station is set back to how it left its maker, with a reason', async
 
 test('fall silent in the middle: not a frame more, and nothing half done is said to be done', async () => {
   const site = await searched(block(BLOCK_1));
-  const giving = site.engine.acts.giveStation('block', 'stored', '');
+  const giving = site.engine.acts.giveStation({ interfaceId: 'block', person: '' }, 'stored');
   await site.advance(0.2);
   site.engine.silence();
   const { sent } = site.engine.status().counters;
@@ -165,7 +176,7 @@ test('an answer with another transaction, or from another device, is not the one
   const site = await searched(block(BLOCK_1));
   site.site.act({ kind: 'cable', device: 'sorting-block-1', on: false }, site.now());
   const name = { kind: 'name', name: 'sl1-block-1', stay: 'stored' } as const;
-  const giving = site.engine.acts.giveStation('block', 'name', '');
+  const giving = site.engine.acts.giveStation({ interfaceId: 'block', person: '' }, 'name');
   await site.advance(1);
   for (const [from, transaction] of [
     [BLOCK_1, 7],

@@ -1,7 +1,16 @@
-import { must, parsePrefix, toPlan, toSubnet, type Plan } from '@ipsonomo/core';
+import {
+  must,
+  parseIpv4,
+  parsePrefix,
+  toDevice,
+  toInterface,
+  toPlan,
+  toSubnet,
+  type Plan,
+} from '@ipsonomo/core';
 import type { Field } from '../../src/field/field';
 import type { Practice } from '../../src/field/practice';
-import { IDLE, type FieldCommand } from '../../src/field/protocol';
+import { IDLE, type FieldCommand, type FieldTarget } from '../../src/field/protocol';
 import { FieldService } from '../../src/service/field-service';
 import type { Store } from '../../src/store/store';
 
@@ -12,11 +21,13 @@ const planNamed = (id: string): Plan =>
 
 function open() {
   const told: string[] = [];
+  const targets: FieldTarget[] = [];
   const reads: ((plan: Plan | Error) => void)[] = [];
   const field = {
     status: { ...IDLE, jobId: 'job' },
     call: (command: FieldCommand) => {
       told.push(command.kind === 'plan' ? `plan ${command.plan.subnets[0]?.id}` : command.kind);
+      if (command.kind === 'plan') targets.push(...command.plan.targets);
       return Promise.resolve();
     },
   };
@@ -33,7 +44,7 @@ function open() {
     {} as Practice,
     Date.now,
   );
-  return { service, told, reads };
+  return { service, told, targets, reads };
 }
 
 const turnOfEvents = () => new Promise((resolve) => setImmediate(resolve));
@@ -62,6 +73,47 @@ test('a plan that cannot be read silences the wire, and the next one is told all
   reads[1]?.(planNamed('newer'));
   await next;
   expect(told).toEqual(['silence', 'plan newer']);
+});
+
+test('R-LOAN: when a loan is over the wire is told the plan anew, with the planned address', async () => {
+  jest.useFakeTimers({ doNotFake: ['setImmediate'] });
+  const now = Date.now();
+  const subnets = [
+    toSubnet({ id: 'hall', name: 'hall', prefix: must(parsePrefix('10.0.0.0/24')) }),
+  ];
+  const fields = {
+    id: 'at',
+    deviceId: 'drive',
+    subnetId: 'hall',
+    address: must(parseIpv4('10.0.0.5')),
+  };
+  const loan = { address: must(parseIpv4('10.0.0.9')), until: now + 60_000 };
+  const names = {
+    id: 'drive',
+    title: 'Drive',
+    name: 'drive',
+    kindId: 'none',
+    way: 'bootp',
+  } as const;
+  const device = { ...toDevice(names), interfaces: [toInterface({ ...fields, loan })] };
+  const { service, told, targets, reads } = open();
+  void service.planChanged('job');
+  await turnOfEvents();
+  reads[0]?.(toPlan({ subnets, devices: [device] }));
+  await turnOfEvents();
+  jest.advanceTimersByTime(59_000);
+  await turnOfEvents();
+  expect(reads).toHaveLength(1);
+  jest.advanceTimersByTime(2000);
+  await turnOfEvents();
+  reads[1]?.(toPlan({ subnets, devices: [device] }));
+  await turnOfEvents();
+  jest.useRealTimers();
+  expect(told).toEqual(['plan hall', 'plan hall']);
+  expect(targets).toMatchObject([
+    { address: loan.address, lentUntil: loan.until, holds: false },
+    { address: fields.address, lentUntil: undefined },
+  ]);
 });
 
 describe('R-PAGE: the browser that let it answer', () => {

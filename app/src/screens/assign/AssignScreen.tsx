@@ -20,6 +20,7 @@ import {
   Refusals,
   Row,
   StageNotches,
+  timeOf,
   Words,
 } from '../../parts';
 import { useWide } from '../../theme';
@@ -50,7 +51,7 @@ export function AssignScreen({ job, selected }: Props) {
   const clients = listening ? heard : [];
   const round = useRound(job);
   const [isOrdering, setOrdering] = useState(false);
-  const awaited = view && plan ? awaitedOf(view, plan, clients, round.order) : [];
+  const awaited = view && plan ? awaitedOf(view, plan, clients, round.order, now) : [];
   const strangers = view ? strangersOf(view, clients) : [];
   const [next, ...rest] = awaited;
   const shown = selected ?? next?.at.id;
@@ -184,9 +185,15 @@ function NextCall({ view, next, now }: NextProps) {
 const networkLength = (view: JobView, subnetId: string): number =>
   lengthOf(view.subnets.find((one) => one.id === subnetId)?.network);
 
+const loanWords = ({ address, until }: NonNullable<Awaited['at']['loan']>, now: number): string =>
+  now < until
+    ? `Lent ${address} until ${timeOf(until)}.`
+    : `The loan of ${address} is over: take it back.`;
+
 /** What the next step of a call is, in a few words. */
 function nextStep({ device, at, offers }: Awaited, now: number): string {
   const [best] = offers;
+  if (at.loan) return loanWords(at.loan, now);
   if (at.trouble) return 'Something stands in its way: open the call.';
   if (at.stage === 'given') return 'It has its address. Make it stay.';
   if (at.mac !== null)

@@ -66,19 +66,22 @@ export function offersOf(
   );
 }
 
-/** Under way: it has its address for now, or is bound. */
-const underWay = ({ at }: Awaited): number => (at.stage === 'given' ? 2 : at.mac === null ? 0 : 1);
+/** Under way: what was lent to it is due back, it has its address for now, or it is bound. */
+const underWay = ({ at }: Awaited, now: number): number =>
+  at.loan && now >= at.loan.until ? 3 : at.stage === 'given' ? 2 : at.mac === null ? 0 : 1;
 
 /**
  * The calls that are left: what is under way first, since it is nearest to done, then in the order of
  * the round, then what that does not know yet.
  * @param round ids of interfaces
+ * @param now by the clock of the server
  */
 export function awaitedOf(
   job: JobView,
   plan: Plan,
   heard: readonly HeardView[],
   round: readonly string[],
+  now: number,
 ): readonly Awaited[] {
   const places = new Map(round.map((id, at) => [id, at]));
   const place = ({ at }: Awaited) => places.get(at.id) ?? round.length;
@@ -86,7 +89,7 @@ export function awaitedOf(
     .flatMap((device) => device.interfaces.map((at) => ({ device, at })))
     .filter(({ at }) => STAGES.indexOf(at.stage) < STAGES.indexOf('pinned'))
     .map(({ device, at }) => ({ device, at, offers: offersOf(job, plan, device, at, heard) }))
-    .sort((a, b) => underWay(b) - underWay(a) || place(a) - place(b));
+    .sort((a, b) => underWay(b, now) - underWay(a, now) || place(a) - place(b));
 }
 
 const REASON_WORDS: Readonly<Record<OfferReason, string>> = {

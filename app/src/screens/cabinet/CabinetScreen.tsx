@@ -133,6 +133,14 @@ function CabinetRow({ device }: { readonly device: CabinetDevice }) {
               onPress={() => act.mutate({ kind: 'own-step', device: id })}
             />
           ) : null}
+          {device.setBack.length > 0 ? (
+            <Button
+              type="outline"
+              title="Set it back"
+              accessibilityLabel={`Set it back: ${device.title}`}
+              onPress={() => act.mutate({ kind: 'set-back', device: id })}
+            />
+          ) : null}
         </View>
         {isTyping ? <TypeInto device={device} /> : null}
         {face && isOpen ? (

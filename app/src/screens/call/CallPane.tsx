@@ -18,6 +18,7 @@ import { HandStep } from './HandStep';
 import { KeyedStep } from './KeyedStep';
 import type { Call } from './CallPage';
 import { GiveStep } from './GiveStep';
+import { LoanStep } from './Lend';
 import { PinStep } from './PinStep';
 import { ProveStep } from './ProveStep';
 
@@ -61,6 +62,7 @@ const reached = (at: InterfaceView, stage: Stage): boolean =>
 /** Which step is next follows from what was seen, never from a tick. */
 function Step({ call }: { readonly call: Call }) {
   const { at, device } = call;
+  if (at.loan && !reached(at, 'given')) return <LoanStep call={call} />;
   if (isKeyed(device.way)) {
     if (!reached(at, 'given')) return <KeyedStep call={call} />;
   } else if (at.mac === null) return <Unbound call={call} />;

@@ -4,6 +4,8 @@ import { ApiError } from '../../data';
 import { Field, Refusals } from '../../parts';
 import { issuesOf } from '../words';
 
+const IN_USE: readonly string[] = ['device.inUse', 'device.mayBeUsed'];
+
 interface Props {
   readonly error: Error | null;
   /** What is done all the same, in words. */
@@ -15,7 +17,7 @@ interface Props {
 export function EvenSo({ error, title, onEvenSo }: Props) {
   const [reason, setReason] = useState('');
   const isInUse =
-    error instanceof ApiError && error.issues.some(({ code }) => code === 'device.inUse');
+    error instanceof ApiError && error.issues.some(({ code }) => IN_USE.includes(code));
   return (
     <>
       <Refusals issues={issuesOf(error)} />

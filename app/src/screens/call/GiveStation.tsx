@@ -13,6 +13,7 @@ import { Card, Field, Notice, Refusals, timeOf, Words } from '../../parts';
 import { issuesOf } from '../words';
 import { Bound } from './Bound';
 import { CallPage, type Call } from './CallPage';
+import { EvenSo } from './EvenSo';
 import { StationLine } from './StationLine';
 
 interface GiveProps {
@@ -30,7 +31,11 @@ export function GiveButton({ call, give, title, type = 'solid' }: GiveProps) {
   const busy = field?.tasks.some((one) => one.kind === 'station-set' && one.interfaceId === at.id);
   return (
     <>
-      <Refusals issues={issuesOf(giving.error)} />
+      <EvenSo
+        error={giving.error}
+        title="The machine may stop: give it all the same"
+        onEvenSo={(evenSo) => giving.mutate({ give, evenSo })}
+      />
       <Button
         size="lg"
         type={type}
@@ -139,7 +144,11 @@ function Used({ call, station }: { readonly call: Call; readonly station: Statio
       <Notice tone="ochre" title="It was used before">
         {`It goes by ${station.name}${station.address ? ` and has ${station.address}` : ''}. Is it really free? Giving a name overwrites that one; setting it back clears all.`}
       </Notice>
-      <Refusals issues={issuesOf(reset.error)} />
+      <EvenSo
+        error={reset.error}
+        title="The machine may stop: set it back all the same"
+        onEvenSo={(evenSo) => reset.mutate({ reason: reason.trim(), evenSo })}
+      />
       {open ? (
         <>
           <Field

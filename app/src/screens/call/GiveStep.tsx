@@ -6,6 +6,7 @@ import { Bound } from './Bound';
 import { CallPage, type Call } from './CallPage';
 import { GiveStation } from './GiveStation';
 import { HandStep } from './HandStep';
+import { Lend } from './Lend';
 
 /** Bound, not given yet: its next request is answered while Ipsonomo answers. */
 export function GiveStep({ call }: { readonly call: Call }) {
@@ -36,6 +37,7 @@ function Answer({ call }: { readonly call: Call }) {
           {`${last} Power it off and on if you do not want to wait.`}
         </Notice>
       )}
+      <Lend call={call} />
       <Bound call={call} />
     </CallPage>
   );

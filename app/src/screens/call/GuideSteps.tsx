@@ -2,13 +2,17 @@ import { View } from 'react-native';
 import { guideOf, type Kind, type Way } from '@ipsonomo/core';
 import { Row, Words } from '../../parts';
 
-/** What a person does at a device of this kind, in its order; what must be off comes first. */
-export function GuideSteps({ kind, way }: { readonly kind: Kind | undefined; readonly way: Way }) {
-  const guide = kind && guideOf(kind, way);
-  const steps = guide ? [...guide.first, ...guide.steps] : [];
-  if (steps.length === 0) return null;
+interface StepsProps {
+  readonly label: string;
+  readonly steps: readonly string[];
+  /** How many of them have to be done before all else. */
+  readonly first?: number;
+}
+
+/** What a person does, one after the other. */
+export function NumberedSteps({ label, steps, first = 0 }: StepsProps) {
   return (
-    <View role="list" aria-label="Steps at the device">
+    <View role="list" aria-label={label}>
       {steps.map((step, at) => (
         <Row key={step}>
           <View style={{ flexDirection: 'row', gap: 16 }}>
@@ -17,7 +21,7 @@ export function GuideSteps({ kind, way }: { readonly kind: Kind | undefined; rea
             </Words>
             <View style={{ flex: 1 }}>
               <Words size="strong">{step}</Words>
-              {guide && at < guide.first.length ? (
+              {at < first ? (
                 <Words size="caption" tone="ochre">
                   this first
                 </Words>
@@ -28,4 +32,12 @@ export function GuideSteps({ kind, way }: { readonly kind: Kind | undefined; rea
       ))}
     </View>
   );
+}
+
+/** What a person does at a device of this kind, in its order; what must be off comes first. */
+export function GuideSteps({ kind, way }: { readonly kind: Kind | undefined; readonly way: Way }) {
+  const guide = kind && guideOf(kind, way);
+  const steps = guide ? [...guide.first, ...guide.steps] : [];
+  if (!guide || steps.length === 0) return null;
+  return <NumberedSteps label="Steps at the device" steps={steps} first={guide.first.length} />;
 }

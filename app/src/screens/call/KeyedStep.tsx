@@ -8,6 +8,7 @@ import { DeviceSwitches } from '../switches/DeviceSwitches';
 import { agoWords, issuesOf } from '../words';
 import { AnswerAction, useAnswering } from './Answering';
 import { CallPage, type Call } from './CallPage';
+import { Lend } from './Lend';
 
 /** A device known by its name or its switch port: whoever asks under it is answered, with no MAC bound. */
 export function KeyedStep({ call }: { readonly call: Call }) {
@@ -52,6 +53,7 @@ export function KeyedStep({ call }: { readonly call: Call }) {
           ? 'Compared letter by letter as it is sent. Switches are read at power-up only: turn them, then power off and on.'
           : 'The switch has to add relay information (option 82). Whatever is plugged into this port is given the address.'}
       </Notice>
+      <Lend call={call} />
     </CallPage>
   );
 }

@@ -14,12 +14,12 @@ import { CallPage, type Call } from './CallPage';
 export function ProveStep({ call }: { readonly call: Call }) {
   const { at, job } = call;
   const router = useRouter();
-  const { field } = useWire();
+  const { field, now } = useWire();
   const { view, plan } = usePlan(job);
   const { order } = useRound(job);
   const check = useCheck(job);
   const asking = field?.tasks.some((one) => one.kind === 'check' && one.interfaceId === at.id);
-  const awaited = view && plan ? awaitedOf(view, plan, [], order) : [];
+  const awaited = view && plan ? awaitedOf(view, plan, [], order, now) : [];
   const [next] = awaited;
   const { kindId, way } = call.device;
   const alike = awaited.find(({ device }) => device.kindId === kindId && device.way === way);

@@ -5,6 +5,7 @@ import { useWire } from '../../data';
 import { Notice, Row, Words } from '../../parts';
 import { DeviceSwitches } from '../switches/DeviceSwitches';
 import { CallPage, type Call } from './CallPage';
+import { SetBack } from './SetBack';
 
 interface Props {
   readonly call: Call;
@@ -53,6 +54,7 @@ export function Waiting({ call, onBack }: Props) {
           );
         })}
       </View>
+      {causes.some(({ code }) => code === 'keeps-address') ? <SetBack call={call} /> : null}
       {onBack ? <Button type="outline" title="Look at what is heard" onPress={onBack} /> : null}
       {causes.some(({ code }) => code === 'switches') ? (
         <DeviceSwitches plan={plan} deviceId={device.id} interfaceId={at.id} />

@@ -51,6 +51,7 @@ export function factsOf(kind: Kind): readonly Fact[] {
     ['revision', kind.revision],
     ['switches', kind.switches?.elements.map((one) => one.label).join(', ')],
     ['wins at power-up', kind.wins.join(' before ')],
+    ['set back by', kind.setBack.join('; ')],
     ['start takes', `${kind.bootSeconds} s`],
     ['speaks', kind.roles.map(({ protocol, side }) => `${protocol} (${side})`).join(', ')],
     ['services', kind.services.map(({ name, port }) => `${name} ${port}`).join(', ')],

@@ -10,6 +10,10 @@ export const ASKING_KINDS: readonly Kind[] = [
     factory: asks('bootp'),
     wins: ['stored', 'dhcp'],
     pinning: TOLD,
+    setBack: [
+      'Power off, and hold the key between the two network plugs',
+      'Power on, and let go when both lamps blink: it asks again',
+    ],
     services: [ENIP],
     identity: { vendor: 65_201, type: 27, product: 16 },
     roles: [role('EtherNet/IP', 'serves')],
@@ -30,6 +34,7 @@ export const ASKING_KINDS: readonly Kind[] = [
     factory: asks('dhcp'),
     wins: ['stored', 'dhcp'],
     pinning: TOLD,
+    setBack: ['Menu Network, Defaults: confirm', 'Power off and on: it asks again'],
     services: [ENIP],
     identity: { vendor: 65_202, type: 2, product: 44 },
     roles: [role('EtherNet/IP', 'serves'), role('Modbus/TCP', 'serves')],
@@ -45,6 +50,7 @@ export const ASKING_KINDS: readonly Kind[] = [
       'Hold the key next to the supply plug for five seconds',
       'Let go when the lamp NET stops blinking: the station now keeps its address',
     ),
+    setBack: ['Hold the key next to the supply plug while power comes on, until NET blinks fast'],
     roles: [role('Modbus/TCP', 'serves'), role('EtherNet/IP', 'serves')],
     modules: [
       { title: '8 inputs', firstSlot: 1, lastSlot: 8, inBytes: 1, outBytes: 0 },

@@ -13,6 +13,7 @@ export const toKind = (fields: Pick<Kind, Needed> & Partial<Kind>): Kind => ({
   revision: '',
   switches: undefined,
   wins: [],
+  setBack: [],
   needsPowerCycle: true,
   answersPing: true,
   bootSeconds: 4,

@@ -1,0 +1,97 @@
+import {
+  formatIpv4,
+  formatMac,
+  UNSPECIFIED,
+  type FieldView,
+  type HeardClient,
+  type HeardView,
+  type PresentView,
+  type SocketView,
+  type StationView,
+  type TwinView,
+} from '@ipsonomo/core';
+import { addressesOf } from '../field/adapters';
+import type { Sighting } from '../field/present';
+import type { FieldStatus, FoundStation, SocketStatus } from '../field/protocol';
+
+// What the wire says, as pages are told.
+
+export const heardView = (client: HeardClient): HeardView => ({
+  mac: formatMac(client.mac),
+  protocol: client.traits.protocol,
+  message: client.message,
+  hostName: client.traits.hostName ?? null,
+  vendorClass: client.traits.vendorClass ?? null,
+  clientId: client.traits.clientId ?? null,
+  address: client.address === undefined ? null : formatIpv4(client.address),
+  port: client.port ?? null,
+  count: client.count,
+  firstAt: client.firstAt,
+  lastAt: client.lastAt,
+  twins: client.twins
+    ? { differs: client.twins, voices: client.voices.slice(0, 2).map(twinView) }
+    : null,
+});
+
+export const presentView = ({ mac, address, lastAt }: Sighting): PresentView => ({
+  ...{ mac: formatMac(mac), address: formatIpv4(address), lastAt },
+});
+
+export const stationView = ({ station, firstAt, lastAt }: FoundStation): StationView => {
+  const { mac, name, type, vendor, device, address } = station;
+  const has = address !== undefined && address.address !== UNSPECIFIED;
+  return {
+    ...{ mac: formatMac(mac), name: name ?? null, type: type ?? null },
+    ...{ vendor: vendor ?? null, device: device ?? null },
+    address: has ? formatIpv4(address.address) : null,
+    isInConflict: address?.state === 'conflict',
+    ...{ firstAt, lastAt },
+  };
+};
+
+const twinView = ({ traits, transactions, lastAt }: HeardClient['voices'][number]): TwinView => ({
+  hostName: traits.hostName ?? null,
+  clientId: traits.clientId ?? null,
+  vendorClass: traits.vendorClass ?? null,
+  parameters: traits.parameters ?? null,
+  transaction: (transactions[0] ?? 0).toString(16).padStart(8, '0'),
+  lastAt,
+});
+
+export const adapterOf = (source: string | undefined): string | undefined =>
+  /^live:(.*)$/.exec(source ?? '')?.[1];
+
+function ownAddresses(source: string | undefined): readonly string[] {
+  const adapter = adapterOf(source);
+  return adapter === undefined ? [] : addressesOf(adapter).filter((one) => one.includes('.'));
+}
+
+const socketView = ({ neighbour, bridge, heardAt, ...rest }: SocketStatus): SocketView => ({
+  ...rest,
+  heardAt: heardAt ?? null,
+  neighbour: neighbour
+    ? {
+        ...neighbour,
+        mac: formatMac(neighbour.mac),
+        vlan: neighbour.vlan ?? null,
+        address: neighbour.address ?? null,
+      }
+    : null,
+  bridge: bridge ? { ...bridge, mac: formatMac(bridge.mac) } : null,
+});
+
+export const fieldView = (status: FieldStatus, now: number): FieldView => ({
+  source: status.source ?? null,
+  link: status.link,
+  jobId: status.jobId ?? null,
+  runId: status.runId ?? null,
+  socket: socketView(status.socket),
+  voices: status.voices.map((voice) => ({ ...voice, address: formatIpv4(voice.address) })),
+  ownAddresses: ownAddresses(status.source),
+  answeringUntil: status.answeringUntil ?? null,
+  answers: status.answers,
+  tasks: status.tasks.map((task) => ({ ...task, interfaceId: task.interfaceId ?? null })),
+  counters: status.counters,
+  notices: status.notices,
+  now,
+});
