@@ -248,22 +248,24 @@ test('a loan: another address for now, seen in use, taken back as a call of its 
   await button(page, 'Boxes at the desk').click();
   await pick(page, 'What is in the box', 'Valve block, 16 coils');
   await page.getByLabel('Sticker of the box', { exact: true }).fill('02-4C-7A-40-51-62');
+  await button(page, 'it is Oxygen valve block').click();
   await button(page, 'Bind to Oxygen valve block').click();
   await expect(page.getByText('Oxygen valve block is bound')).toBeVisible();
-
+  await place(page, 'Assign').click();
+  await button(page, 'Start listening').click();
   await openCall(page, 'Oxygen valve block');
   await button(page, 'Lend it another address').click();
   await page.getByLabel('Address to lend').fill('172.22.40.85');
   await expect(page.getByText(/172\.22\.40\.85 is .*Drum filter drive/)).toBeVisible();
   await expect(button(page, 'Lend it')).toBeDisabled();
-  await page.getByLabel('Address to lend').fill('172.22.40.209');
+  await page.getByLabel('Address to lend').fill('172.22.40.190');
   await button(page, 'Lend it').click();
-  await expect(page.getByText(/^Lent 172\.22\.40\.209 until/)).toBeVisible();
+  await expect(page.getByText(/^Lent 172\.22\.40\.190 until/)).toBeVisible();
   await button(page, 'Answer for 10 minutes').click();
   await expect(page.getByText('It has that address now, and not 172.22.40.104')).toBeVisible();
   await expect(stage(page, 'heard')).toBeVisible();
 
-  await button(page, 'Take 172.22.40.209 back').click();
+  await button(page, 'Take 172.22.40.190 back').click();
   await expect(button(page, 'Lend it another address')).toBeVisible();
   await powerCycle(page, 'Oxygen valve block', async () => undefined);
   await expect(stage(page, 'given')).toBeVisible();

@@ -8,6 +8,10 @@ import { Words } from './Words';
 export const timeOf = (at: number): string =>
   isSameDay(at, Date.now()) ? format(at, 'HH:mm:ss') : format(at, 'd MMM HH:mm:ss');
 
+/** Something that is still to come: to the minute. */
+export const dueOf = (at: number): string =>
+  isSameDay(at, Date.now()) ? format(at, 'HH:mm') : format(at, 'd MMM HH:mm');
+
 /** What was seen, when, by whom, from where. */
 export function EvidenceStamp({ evidence }: { readonly evidence: EvidenceView }) {
   const colours = useColours();

@@ -15,12 +15,12 @@ import {
   AddressText,
   Card,
   DeviceRow,
+  dueOf,
   Notice,
   Page,
   Refusals,
   Row,
   StageNotches,
-  timeOf,
   Words,
 } from '../../parts';
 import { useWide } from '../../theme';
@@ -187,7 +187,7 @@ const networkLength = (view: JobView, subnetId: string): number =>
 
 const loanWords = ({ address, until }: NonNullable<Awaited['at']['loan']>, now: number): string =>
   now < until
-    ? `Lent ${address} until ${timeOf(until)}.`
+    ? `Lent ${address} until ${dueOf(until)}.`
     : `The loan of ${address} is over: take it back.`;
 
 /** What the next step of a call is, in a few words. */

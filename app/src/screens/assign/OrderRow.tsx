@@ -49,24 +49,26 @@ export function OrderRow({ one, order, onOrder }: Props) {
             <Words size="second" tone="second" lines={1}>
               {placeOf(device)}
             </Words>
+            <View style={{ flexDirection: 'row', gap: 8, paddingTop: 6 }}>
+              {STEPS.map(([title, by]) => (
+                <Button
+                  key={title}
+                  type="outline"
+                  title={title}
+                  accessibilityLabel={`${title}: ${device.title}`}
+                  disabled={from + by < 0 || from + by >= order.length}
+                  onPress={() => moveTo(from + by)}
+                />
+              ))}
+              <Button
+                type="outline"
+                title="Last"
+                accessibilityLabel={`Last: ${device.title}`}
+                disabled={from === order.length - 1}
+                onPress={() => moveTo(order.length - 1)}
+              />
+            </View>
           </View>
-          {STEPS.map(([title, by]) => (
-            <Button
-              key={title}
-              type="outline"
-              title={title}
-              accessibilityLabel={`${title}: ${device.title}`}
-              disabled={from + by < 0 || from + by >= order.length}
-              onPress={() => moveTo(from + by)}
-            />
-          ))}
-          <Button
-            type="outline"
-            title="Last"
-            accessibilityLabel={`Last: ${device.title}`}
-            disabled={from === order.length - 1}
-            onPress={() => moveTo(order.length - 1)}
-          />
         </View>
       </Row>
     </View>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { checkAddress, formatIpv4, parseIpv4, proposeLoan } from '@ipsonomo/core';
 import { useEdit, usePresent, useWire } from '../../data';
-import { Choice, Field, Notice, Refusals, timeOf, Words } from '../../parts';
+import { Choice, dueOf, Field, Notice, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
 import { AnswerAction, useAnswering } from './Answering';
 import { Bound } from './Bound';
@@ -61,6 +61,7 @@ function LendForm({ call, onLeave }: { readonly call: Call; readonly onLeave: ()
       />
       <Refusals issues={issues.length > 0 ? issues : issuesOf(edit.error)} />
       <Button
+        type="outline"
         title="Lend it"
         disabled={issues.length > 0}
         loading={edit.isPending}
@@ -106,12 +107,12 @@ export function LoanStep({ call }: { readonly call: Call }) {
       <Refusals issues={issuesOf(edit.error ?? answering.error)} />
       {isOver ? (
         <Notice tone="ochre" title={`The loan of ${loan.address} is over`}>
-          {`It ended at ${timeOf(loan.until)}. Take it back, then power the device off and on: it asks again and is given ${at.address}.`}
+          {`It ended at ${dueOf(loan.until)}. Take it back, then power the device off and on: it asks again and is given ${at.address}.`}
         </Notice>
       ) : (
         <Notice
           tone={has ? 'moss' : 'plain'}
-          title={`Lent ${loan.address} until ${timeOf(loan.until)}`}
+          title={`Lent ${loan.address} until ${dueOf(loan.until)}`}
         >
           {has
             ? `It has that address now, and not ${at.address}: the call stays open until that is back.`
