@@ -141,6 +141,7 @@ test('mistakes of the site, each by its sentence: a trunk, a router that answers
   await button(page, 'Start listening').click();
   await openCall(page, 'Inspection camera');
   await expect(stage(page, 'given')).toHaveCount(0);
+  await button(page, 'Look for it at 192.168.77.10').click();
   const again = context.waitForEvent('page');
   await button(page, 'Open its page').click();
   await expect((await again).getByText('Log in').first()).toBeVisible();

@@ -89,9 +89,11 @@ function wireTests(env) {
 
 /** Clients, a relay and a neighbour of their own kind, for names, switch ports and sockets. */
 const OTHERS = ['isc-dhcp-client', 'isc-dhcp-relay', 'lldpd'];
+/** The kernel's routing as judge: translations, captures, and pings that say where they end. */
+const ROUTES = ['nftables', 'tcpdump', 'iputils-ping'];
 const hasWire = mayMakeNamespaces();
 if (hasWire && isWanted('wire tests')) needServers(OTHERS);
-needPackages(['chromium', 'tshark', 'iproute2', 'udhcpc', 'bootpc', 'dnsmasq-base']);
+needPackages(['chromium', 'tshark', 'iproute2', 'udhcpc', 'bootpc', 'dnsmasq-base', ...ROUTES]);
 needModules();
 const database = await startPostgres('test-pg', { fresh: true });
 rmSync(join(LOCAL, 'results'), { recursive: true, force: true });

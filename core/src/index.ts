@@ -10,5 +10,6 @@ export * from './formats';
 export * from './sheet';
 export * from './reshape';
 export * from './round';
+export * from './routes';
 export * from './describe';
 export * from './api';

@@ -1,0 +1,5 @@
+export * from './net';
+export * from './predict';
+export * from './prefix-table';
+export * from './prepared';
+export * from './walk';

@@ -1,0 +1,235 @@
+import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import {
+  containsAddress,
+  formatIpv4,
+  formatPrefix,
+  toIpv4,
+  type Ipv4,
+  type RouteHost,
+  type RoutePort,
+  type Translation,
+} from '@ipsonomo/core';
+
+// A site of network namespaces: the Linux kernel routes, asks by ARP and translates, and what arrives where is
+// captured in each of them.
+
+/** A question of one host to one address. */
+export interface Pair {
+  readonly from: string;
+  readonly to: Ipv4;
+}
+
+/** Where the request and the reply of a pair arrived, and whether the one who asked was content. */
+export interface Seen {
+  readonly requests: ReadonlySet<string>;
+  readonly replies: ReadonlySet<string>;
+  readonly answered: boolean;
+}
+
+/** What tells the pairs apart on the wire: how much each ping carries. */
+const FIRST_SIZE = 60;
+const ICMP_HEAD = 8;
+
+const name = (id: string): string => `ipsr-${id}`;
+const HUB = name('hub');
+
+const sh = (script: string): string =>
+  execFileSync('sh', ['-s'], { input: script, encoding: 'utf8', stdio: ['pipe', 'pipe', 'pipe'] });
+
+export class KernelSite {
+  private readonly captures: ChildProcess[] = [];
+  private readonly lines = new Map<string, string>();
+
+  constructor(private readonly hosts: readonly RouteHost[]) {
+    const links = new Set(hosts.flatMap(({ ports }) => ports.map(({ link }) => link)));
+    const made = [
+      `ip netns add ${HUB}`,
+      ...[...links].map(
+        (link) =>
+          `ip -n ${HUB} link add ${link} type bridge forward_delay 0; ip -n ${HUB} link set ${link} up`,
+      ),
+      ...hosts.map((host) => buildScript(host, hosts)),
+    ];
+    sh(made.join('\n'));
+  }
+
+  /** Captures everything that arrives anywhere. */
+  async listen(): Promise<void> {
+    await Promise.all(
+      this.hosts.map(
+        ({ id }) =>
+          new Promise<void>((resolve, reject) => {
+            const filter = 'icmp[0] = 8 or icmp[0] = 0';
+            const args = [
+              'netns',
+              'exec',
+              name(id),
+              'tcpdump',
+              '-n',
+              '-l',
+              '-i',
+              'any',
+              '-Q',
+              'in',
+              filter,
+            ];
+            const child = spawn('ip', args, { stdio: ['ignore', 'pipe', 'pipe'] });
+            this.captures.push(child);
+            this.lines.set(id, '');
+            child.stdout.on('data', (text) => this.lines.set(id, `${this.lines.get(id)}${text}`));
+            child.stderr.on('data', (text) => {
+              if (String(text).includes('listening on')) resolve();
+            });
+            child.once('error', reject);
+          }),
+      ),
+    );
+  }
+
+  /** Everybody asks everybody, two tries each, all at once. */
+  async askAll(pairs: readonly Pair[]): Promise<readonly Seen[]> {
+    const byHost = new Map<string, string[]>();
+    pairs.forEach(({ from, to }, at) => {
+      const ping = `ping -n -q -c 2 -i 0.3 -W 1 -s ${FIRST_SIZE + at} ${formatIpv4(to)}`;
+      const line = `(${ping} >/dev/null 2>&1 && echo ${at}) &`;
+      byHost.set(from, [...(byHost.get(from) ?? []), line]);
+    });
+    const contents = await Promise.all(
+      [...byHost].map(
+        ([id, lines]) =>
+          new Promise<string>((resolve) => {
+            const child = spawn('ip', ['netns', 'exec', name(id), 'sh', '-s']);
+            let out = '';
+            child.stdout.on('data', (text) => (out += String(text)));
+            child.once('close', () => resolve(out));
+            child.stdin.end(`${lines.join('\n')}\nwait\n`);
+          }),
+      ),
+    );
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    const answered = new Set(contents.join('\n').split('\n').filter(Boolean).map(Number));
+    return pairs.map((_pair, at) => ({
+      requests: this.sawAt('request', at),
+      replies: this.sawAt('reply', at),
+      answered: answered.has(at),
+    }));
+  }
+
+  private sawAt(what: 'request' | 'reply', at: number): ReadonlySet<string> {
+    const end = new RegExp(`ICMP echo ${what}, .*length ${FIRST_SIZE + at + ICMP_HEAD}$`, 'm');
+    return new Set([...this.lines].filter(([, text]) => end.test(text)).map(([id]) => id));
+  }
+
+  /** Where the kernel would send a packet of this host: the neighbour, or how it refuses. */
+  nextHop({ from, to }: Pair): string {
+    const args = ['-n', name(from), 'route', 'get', formatIpv4(to)];
+    const done = spawnSync('ip', args, { encoding: 'utf8' });
+    if (done.status !== 0) return 'unreachable';
+    if (done.stdout.startsWith('broadcast')) return 'broadcast';
+    return /via ([\d.]+)/.exec(done.stdout)?.[1] ?? formatIpv4(to);
+  }
+
+  takeDown(): void {
+    for (const child of this.captures) child.kill('SIGKILL');
+    const all = [HUB, ...this.hosts.map(({ id }) => name(id))];
+    sh(
+      all
+        .map(
+          (one) =>
+            `ip netns pids ${one} 2>/dev/null | xargs -r kill -9; ip netns del ${one} || true`,
+        )
+        .join('\n'),
+    );
+  }
+}
+
+/** What makes a namespace the host; what a real device would take and the kernel refuses is left out. */
+function buildScript(host: RouteHost, hosts: readonly RouteHost[]): string {
+  const ns = name(host.id);
+  const ip = `ip -n ${ns}`;
+  const sysctl = (key: string, value: number) => `net.ipv4.${key}=${value}`;
+  const each = (key: string, value: number) =>
+    ['all', 'default'].map((scope) => sysctl(`conf.${scope}.${key}`, value));
+  const settings = [
+    ...['net.ipv6.conf.all.disable_ipv6=1', 'net.ipv6.conf.default.disable_ipv6=1'],
+    ...each('rp_filter', 0),
+    ...each('send_redirects', 0),
+    ...each('accept_redirects', 0),
+    ...each('arp_ignore', 1),
+    ...each('proxy_arp', host.answersForOthers ? 1 : 0),
+    sysctl('ip_forward', host.forwards ? 1 : 0),
+    sysctl('neigh.default.proxy_delay', 0),
+  ];
+  const ports = host.ports.map(({ link, address, length }, at) => {
+    const cable = `${host.id}-${at}`;
+    return [
+      `ip -n ${HUB} link add ${cable} type veth peer name e${at} netns ${ns}`,
+      `ip -n ${HUB} link set ${cable} master ${link} up`,
+      `${ip} link set e${at} up`,
+      `${ip} addr add ${formatIpv4(address)}/${length} dev e${at}`,
+    ].join('\n');
+  });
+  const routes = host.routes.map(
+    ({ to, via }) =>
+      `${ip} route add ${formatPrefix(to)} via ${formatIpv4(via)} 2>/dev/null || true`,
+  );
+  const gateways = host.ports.flatMap(({ gateway }, at) =>
+    gateway === undefined
+      ? []
+      : [`${ip} route add default via ${formatIpv4(gateway)} dev e${at} 2>/dev/null || true`],
+  );
+  return [
+    `ip netns add ${ns}`,
+    `ip netns exec ${ns} sysctl -qw ${settings.join(' ')}`,
+    `${ip} link set lo up`,
+    ...ports,
+    ...routes,
+    ...gateways,
+    ...host.translations.map((one) => translationScript(host, one, hosts)),
+  ].join('\n');
+}
+
+/** Address for address, since the router also has to answer ARP for each of them. */
+function translationScript(
+  host: RouteHost,
+  translation: Translation,
+  hosts: readonly RouteHost[],
+): string {
+  const ns = name(host.id);
+  const isInside = ({ address }: RoutePort) => containsAddress(translation.inside, address);
+  const inside = host.ports.findIndex(isInside);
+  const outside = host.ports.findIndex((port) => !isInside(port));
+  const dev = `e${outside}`;
+  const chains = [
+    'add table ip t',
+    'add chain ip t pre { type nat hook prerouting priority -100 ; }',
+    'add chain ip t post { type nat hook postrouting priority 100 ; }',
+  ];
+  if (translation.kind === 'many-to-one') {
+    const from = formatPrefix(translation.inside);
+    chains.push(
+      `add rule ip t post oifname ${dev} ip saddr ${from} snat to ${formatIpv4(translation.outside)}`,
+    );
+    return nft(ns, chains);
+  }
+  const aliases: string[] = [];
+  for (const address of insideAddresses(translation, hosts)) {
+    const offset = address - translation.inside.network;
+    const [inner, outer] = [address, toIpv4(translation.outside.network + offset)].map(formatIpv4);
+    aliases.push(`ip -n ${ns} addr add ${outer}/32 dev ${dev}`);
+    chains.push(`add rule ip t pre iifname != e${inside} ip daddr ${outer} dnat to ${inner}`);
+    chains.push(`add rule ip t post oifname ${dev} ip saddr ${inner} snat to ${outer}`);
+  }
+  return [...aliases, nft(ns, chains)].join('\n');
+}
+
+const nft = (ns: string, lines: readonly string[]): string =>
+  `ip netns exec ${ns} nft -f - <<'RULES'\n${lines.join('\n')}\nRULES`;
+
+export const insideAddresses = (
+  { inside }: Translation,
+  hosts: readonly RouteHost[],
+): readonly Ipv4[] =>
+  hosts
+    .flatMap(({ ports }) => ports.map(({ address }) => address))
+    .filter((address) => containsAddress(inside, address));
