@@ -9,7 +9,7 @@ import {
   type Walk,
 } from '@ipsonomo/core';
 import { insideAddresses, KernelSite, type Pair, type Seen } from './kernel-site';
-import { randomSite } from './random-site';
+import { randomSite } from '../../core/test/routes/random-site';
 
 // The Linux kernel as judge: seeded random sites, built from namespaces. For every pair, each direction and where
 // it ends is as predicted. A difference is a defect of ours.

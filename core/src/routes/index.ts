@@ -1,3 +1,6 @@
+export * from './cure';
+export * from './from-plan';
+export * from './matrix';
 export * from './net';
 export * from './predict';
 export * from './prefix-table';

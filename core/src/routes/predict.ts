@@ -77,32 +77,39 @@ export interface Question {
 }
 
 /** R-THERE-AND-BACK: a question and its reply, hop by hop, and why it does not work where it does not. */
-export function predict(net: PreparedNet, { from, as, to, meant }: Question): ThereAndBack {
+export function predict(net: PreparedNet, question: Question): ThereAndBack {
+  const { from, as, to } = question;
   const there = walk(net, from, to, as, undefined);
+  const { host, ends } = endOf(there);
+  return judge(question, there, () => walk(net, host, ends.from, ends.to, there.memory));
+}
+
+/** What a walk there comes to, and the way back of whoever it reached. */
+export function judge(
+  { from, to, meant }: Question,
+  there: Walk,
+  wayBack: () => Walk,
+): ThereAndBack {
   const end = endOf(there);
   const fails = (direction: Direction, at: PreparedHost, reason: Reason): RouteVerdict => ({
     ...{ works: false, direction, at, reason },
   });
-  if (there.stop)
-    return {
-      there,
-      back: undefined,
-      verdict: fails('there', end.host, reasonOf(there, there.stop)),
-    };
-  if (meant && end.host !== meant)
-    return {
-      there,
-      back: undefined,
-      verdict: fails('there', end.host, { code: 'other-host', meant }),
-    };
-  const back = walk(net, end.host, end.ends.from, end.ends.to, there.memory);
+  const wrong: Reason | undefined = there.stop
+    ? reasonOf(there, there.stop)
+    : meant && end.host !== meant
+      ? { code: 'other-host', meant }
+      : undefined;
+  if (wrong) return { there, back: undefined, verdict: fails('there', end.host, wrong) };
+  const back = wayBack();
   const home = endOf(back);
-  const backFails = (reason: Reason) => ({
-    ...{ there, back, verdict: fails('back', home.host, reason) },
-  });
-  if (back.stop) return backFails(reasonOf(back, back.stop));
-  if (home.host !== from) return backFails({ code: 'other-host', meant: from });
-  if (home.ends.from !== to) return backFails({ code: 'one-way', from: home.ends.from, asked: to });
+  const noReply: Reason | undefined = back.stop
+    ? reasonOf(back, back.stop)
+    : home.host !== from
+      ? { code: 'other-host', meant: from }
+      : home.ends.from !== to
+        ? { code: 'one-way', from: home.ends.from, asked: to }
+        : undefined;
+  if (noReply) return { there, back, verdict: fails('back', home.host, noReply) };
   const remarks = [...remarksOf(there), ...remarksOf(back)];
   return { there, back, verdict: { works: true, remarks } };
 }
@@ -168,17 +175,17 @@ function noAnswer({ asked, way, elsewhere }: Extract<Stop, { why: 'no-answer' }>
 }
 
 function remarksOf({ hops }: Walk): readonly Remark[] {
-  return hops.flatMap((hop, at): readonly Remark[] => {
-    const next = hops[at + 1];
-    if (!next) return [];
+  const remarks: Remark[] = [];
+  for (let at = 0; at + 1 < hops.length; at += 1) {
+    const [hop, next, after] = [hops[at], hops[at + 1], hops[at + 2]];
+    if (!hop || !next) continue;
     if (hop.proxied && hop.by === 'connected' && !isTranslated(next.host, hop))
-      return [{ code: 'answered-for', hop, by: next.host }];
+      remarks.push({ code: 'answered-for', hop, by: next.host });
     // In and out at one port: the one it is for was a neighbour all along.
-    const after = hops[at + 2];
-    if (next.in && next.in === next.out && after?.in?.link === hop.out?.link && !hop.in)
-      return [{ code: 'by-the-router', hop }];
-    return [];
-  });
+    else if (at === 0 && next.in && next.in === next.out && after?.in?.link === hop.out?.link)
+      remarks.push({ code: 'by-the-router', hop });
+  }
+  return remarks;
 }
 
 /** Outside addresses are answered for by design. */

@@ -26,14 +26,48 @@ export interface PlacedTranslation {
   readonly outsidePort: RoutePort;
 }
 
-export interface PreparedHost {
-  readonly host: RouteHost;
-  readonly table: PrefixTable<NextHop>;
-  readonly dead: readonly DeadWay[];
-  readonly own: ReadonlyMap<Ipv4, RoutePort>;
-  readonly broadcasts: ReadonlySet<Ipv4>;
-  readonly translations: readonly PlacedTranslation[];
+/** A host with its routing table. That is made when it is first looked at: most hosts of a site never are. */
+export class PreparedHost {
+  private lines:
+    { readonly table: PrefixTable<NextHop>; readonly dead: readonly DeadWay[] } | undefined;
+  private places: readonly PlacedTranslation[] | undefined;
+
+  constructor(readonly host: RouteHost) {}
+
+  get table(): PrefixTable<NextHop> {
+    return this.made.table;
+  }
+
+  get dead(): readonly DeadWay[] {
+    return this.made.dead;
+  }
+
+  get translations(): readonly PlacedTranslation[] {
+    const { forwards, translations } = this.host;
+    if (!forwards || translations.length === 0) return NO_TRANSLATIONS;
+    this.places ??= translations.flatMap((one) => placed(this.host, this.table, one) ?? []);
+    return this.places;
+  }
+
+  has(address: Ipv4): boolean {
+    return this.host.ports.some((port) => port.address === address);
+  }
+
+  /** By a mask of its own this is the broadcast address. */
+  isBroadcast(address: Ipv4): boolean {
+    return this.host.ports.some((port) => {
+      const prefix = prefixOf(port.address, port.length);
+      return containsAddress(prefix, address) && broadcastOf(prefix) === address;
+    });
+  }
+
+  private get made() {
+    this.lines ??= linesOf(this.host);
+    return this.lines;
+  }
 }
+
+const NO_TRANSLATIONS: readonly PlacedTranslation[] = [];
 
 /** Who may answer ARP in one broadcast domain. */
 export interface PreparedLink {
@@ -52,9 +86,10 @@ export class PreparedNet {
   readonly hosts: readonly PreparedHost[];
   private readonly byId: ReadonlyMap<string, PreparedHost>;
   private readonly links = new Map<string, PreparedLink>();
+  private readonly byAddress = new Map<Ipv4, Holder[]>();
 
   constructor(net: RouteNet) {
-    this.hosts = net.hosts.map(prepareHost);
+    this.hosts = net.hosts.map((host) => new PreparedHost(host));
     this.byId = new Map(this.hosts.map((one) => [one.host.id, one]));
     const owners = new Map<string, Map<Ipv4, Holder[]>>();
     const speakers = new Map<string, Holder[]>();
@@ -62,11 +97,13 @@ export class PreparedNet {
       for (const port of host.host.ports) {
         const there = owners.get(port.link) ?? new Map<Ipv4, Holder[]>();
         owners.set(port.link, there);
-        there.set(port.address, [...(there.get(port.address) ?? []), { host, port }]);
+        const holder = { host, port };
+        add(there, port.address, holder);
+        add(this.byAddress, port.address, holder);
         const speaks =
           (host.host.answersForOthers && host.host.forwards) ||
           host.translations.some(({ outsidePort }) => outsidePort === port);
-        if (speaks) speakers.set(port.link, [...(speakers.get(port.link) ?? []), { host, port }]);
+        if (speaks) add(speakers, port.link, holder);
       }
     for (const [link, there] of owners)
       this.links.set(link, { owners: there, speakers: speakers.get(link) ?? [] });
@@ -82,21 +119,27 @@ export class PreparedNet {
 
   /** Everybody with this address, on whatever link. */
   holders(address: Ipv4): readonly Holder[] {
-    return [...this.links.values()].flatMap(({ owners }) => owners.get(address) ?? []);
+    return this.byAddress.get(address) ?? [];
   }
+}
+
+function add<K>(map: Map<K, Holder[]>, key: K, holder: Holder): void {
+  const list = map.get(key);
+  if (list) list.push(holder);
+  else map.set(key, [holder]);
 }
 
 const EVERYTHING = { network: 0, length: 0 } as Prefix;
 
-function prepareHost(host: RouteHost): PreparedHost {
+function linesOf(host: RouteHost) {
   const dead: DeadWay[] = [];
   const entries: PrefixEntry<NextHop>[] = host.ports.map((port) => ({
     prefix: prefixOf(port.address, port.length),
     value: { port, via: undefined, by: 'connected' },
   }));
-  const connected = new PrefixTable(entries.slice());
+  const connected = host.routes.length > 0 ? new PrefixTable(entries.slice()) : undefined;
   for (const { to, via } of host.routes) {
-    const port = connected.find(via)?.port;
+    const port = connected?.find(via)?.port;
     if (port) entries.push({ prefix: to, value: nextHop(host, port, via, 'static') });
     else dead.push({ by: 'static', to, via, port: undefined });
   }
@@ -107,19 +150,7 @@ function prepareHost(host: RouteHost): PreparedHost {
       entries.push({ prefix: EVERYTHING, value: nextHop(host, port, via, 'gateway') });
     else dead.push({ by: 'gateway', to: undefined, via, port });
   }
-  const table = new PrefixTable(entries);
-  return {
-    host,
-    table,
-    dead,
-    own: new Map(host.ports.map((port) => [port.address, port])),
-    broadcasts: new Set(
-      host.ports.flatMap((port) => broadcastOf(prefixOf(port.address, port.length)) ?? []),
-    ),
-    translations: host.forwards
-      ? host.translations.flatMap((one) => placed(host, table, one) ?? [])
-      : [],
-  };
+  return { table: new PrefixTable(entries), dead };
 }
 
 /** With an address of its own as gateway a host takes everybody for a neighbour (as Linux does). */

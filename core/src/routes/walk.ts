@@ -77,12 +77,6 @@ export interface Remembered {
 /** What hosts begin with (RFC 1122 §3.2.1.7 asks for a figure that reaches everywhere; 64 is usual). */
 const TIME_TO_LIVE = 64;
 
-interface Packet {
-  readonly host: PreparedHost;
-  readonly in: RoutePort | undefined;
-  readonly ends: Ends;
-}
-
 /**
  * One packet from a host to an address, hop by hop: by the longest prefix of each host's own table, with ARP
  * at each link, and time-to-live.
@@ -98,61 +92,72 @@ export function walk(
 ): Walk {
   const hops: Hop[] = [];
   const made: Remembered[] = [];
-  const first = start.table.find(to);
-  const source = from ?? first?.port.address ?? start.host.ports[0]?.address ?? toIpv4(0);
-  let packet: Packet = { host: start, in: undefined, ends: { from: source, to } };
+  const source = from ?? start.table.find(to)?.port.address ?? start.host.ports[0]?.address;
+  let host = start;
+  let came: RoutePort | undefined;
+  let ends: Ends = { from: source ?? toIpv4(0), to };
   const end = (stop: Stop | undefined): Walk => {
-    const { host, in: port, ends } = packet;
     const nothing = { out: undefined, asked: undefined, proxied: false, by: undefined };
-    return { hops: [...hops, { host, in: port, ends, ...nothing }], stop, memory: made };
+    hops.push({ host, in: came, ends, ...nothing });
+    return { hops, stop, memory: made };
   };
   for (let left = TIME_TO_LIVE; ; left -= 1) {
-    const { host } = packet;
-    packet = { ...packet, ends: turnedIn(packet, memory, made) };
-    const { ends } = packet;
-    if (host.own.has(ends.to)) return end(undefined);
-    if (host.broadcasts.has(ends.to)) return end({ why: 'broadcast' });
-    if (packet.in && !host.host.forwards) return end({ why: 'not-forwarding' });
+    if (came) ends = turnedIn(host, came, ends, memory, made);
+    if (host.has(ends.to)) return end(undefined);
+    if (host.isBroadcast(ends.to)) return end({ why: 'broadcast' });
+    if (came && !host.host.forwards) return end({ why: 'not-forwarding' });
     if (left === 0) return end({ why: 'loop' });
     const way = host.table.find(ends.to);
-    if (!way) {
-      const onLink = host.host.ports.filter(({ link }) => net.link(link)?.owners.has(ends.to));
-      return end({ why: 'no-route', dead: deadFor(host, ends.to), onLink });
-    }
+    if (!way) return end(noRoute(net, host, ends.to));
     const asked = way.via ?? ends.to;
     const link = net.link(way.port.link);
-    const { answers, proxied } = whoAnswers(link, host, asked);
+    const owners = ownersOf(link, host, asked);
+    const answers = owners.length > 0 ? owners : speakersFor(link, host, asked);
     const [next] = answers;
-    if (!next) {
-      const elsewhere = net.holders(asked).filter(({ port }) => port.link !== way.port.link);
-      return end({ why: 'no-answer', asked, way, elsewhere });
-    }
+    if (!next) return end(noAnswer(net, way, asked));
     if (answers.length > 1) return end({ why: 'doubled', asked, answers });
-    const out = turnedOut(packet, way.port, memory, made);
-    hops.push({
-      ...{ host, in: packet.in, out: way.port, asked, proxied, by: way.by },
-      ends: out,
-    });
-    packet = { host: next.host, in: next.port, ends: out };
+    if (came) ends = turnedOut(host, way.port, ends, memory, made);
+    const proxied = answers !== owners;
+    hops.push({ host, in: came, out: way.port, asked, proxied, by: way.by, ends });
+    host = next.host;
+    came = next.port;
   }
+}
+
+function noRoute(net: PreparedNet, host: PreparedHost, to: Ipv4): Stop {
+  const onLink = host.host.ports.filter(({ link }) => net.link(link)?.owners.has(to));
+  return { why: 'no-route', dead: deadFor(host, to), onLink };
+}
+
+function noAnswer(net: PreparedNet, way: NextHop, asked: Ipv4): Stop {
+  const elsewhere = net.holders(asked).filter(({ port }) => port.link !== way.port.link);
+  return { why: 'no-answer', asked, way, elsewhere };
 }
 
 const deadFor = ({ dead }: PreparedHost, to: Ipv4): readonly DeadWay[] =>
   dead.filter((one) => one.to === undefined || containsAddress(one.to, to));
 
-/** Who answers ARP: who has the address on this link, else routers that answer for others. */
-function whoAnswers(
+/** Who has the address on this link, the asker excepted. */
+function ownersOf(
   link: PreparedLink | undefined,
   asker: PreparedHost,
   asked: Ipv4,
-): { readonly answers: readonly Holder[]; readonly proxied: boolean } {
-  const owners = (link?.owners.get(asked) ?? NOBODY).filter(({ host }) => host !== asker);
-  if (owners.length > 0) return { answers: owners, proxied: false };
-  const answers = (link?.speakers ?? NOBODY).filter(
-    ({ host, port }) => host !== asker && answersFor(host, port, asked),
-  );
-  return { answers, proxied: answers.length > 0 };
+): readonly Holder[] {
+  const owners = link?.owners.get(asked) ?? NOBODY;
+  return owners.some(({ host }) => host === asker)
+    ? owners.filter(({ host }) => host !== asker)
+    : owners;
 }
+
+/** Routers on this link that answer for others. */
+const speakersFor = (
+  link: PreparedLink | undefined,
+  asker: PreparedHost,
+  asked: Ipv4,
+): readonly Holder[] =>
+  link === undefined || link.speakers.length === 0
+    ? NOBODY
+    : link.speakers.filter(({ host, port }) => host !== asker && answersFor(host, port, asked));
 
 const NOBODY: readonly Holder[] = [];
 
@@ -161,7 +166,7 @@ function answersFor(host: PreparedHost, port: RoutePort, asked: Ipv4): boolean {
   // Its outside addresses are as its own: answered for where they are, and nowhere else.
   const outside = host.translations.find((one) => isOutsideOf(one, asked));
   if (outside) return outside.outsidePort === port;
-  if (!host.host.answersForOthers || host.own.has(asked)) return false;
+  if (!host.host.answersForOthers || host.has(asked)) return false;
   const way = host.table.find(asked);
   return way !== undefined && way.port !== port;
 }
@@ -171,18 +176,20 @@ const moved = (address: Ipv4, from: Ipv4, to: Ipv4): Ipv4 => toIpv4(address - fr
 
 /** As it comes in: a reply that is remembered is turned back, a question to an outside address goes inside. */
 function turnedIn(
-  { host, in: port, ends }: Packet,
+  host: PreparedHost,
+  port: RoutePort,
+  ends: Ends,
   memory: readonly Remembered[] | undefined,
   made: Remembered[],
 ): Ends {
-  if (!port || host.translations.length === 0) return ends;
+  if (host.translations.length === 0) return ends;
   if (memory) {
     const known = memory.find(
       (one) => one.host === host && one.reply.from === ends.from && one.reply.to === ends.to,
     );
     return known ? known.becomes : ends;
   }
-  if (host.own.has(ends.to)) return ends;
+  if (host.has(ends.to)) return ends;
   const placed = host.translations.find(
     (one) => one.insidePort !== port && isOutsideOf(one, ends.to),
   );
@@ -198,12 +205,13 @@ const isOutsideOf = ({ translation }: PlacedTranslation, address: Ipv4): boolean
 
 /** As it leaves outside: what comes from inside is sent as an outside address. */
 function turnedOut(
-  { host, in: came, ends }: Packet,
+  host: PreparedHost,
   out: RoutePort,
+  ends: Ends,
   memory: readonly Remembered[] | undefined,
   made: Remembered[],
 ): Ends {
-  if (memory || !came) return ends;
+  if (memory || host.translations.length === 0) return ends;
   const placed = host.translations.find(
     ({ translation, outsidePort }) =>
       outsidePort === out && containsAddress(translation.inside, ends.from),

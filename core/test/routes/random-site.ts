@@ -8,7 +8,7 @@ import {
   type RouteHost,
   type RoutePort,
   type Translation,
-} from '@ipsonomo/core';
+} from '../../src';
 
 // Small sites with the mistakes of real ones, each made from a number: the same number, the same site.
 
