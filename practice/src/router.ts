@@ -1,15 +1,22 @@
 import {
   arpFrame,
   containsAddress,
+  dropMessage,
+  encodeWith,
+  icmp,
+  ipv4PacketOf,
   newHost,
   nextTickOf,
   prefixOf,
+  PROTOCOL,
   stepHost,
   type Dissected,
+  type Drop,
   type HostAddress,
   type HostInput,
   type HostState,
   type Ipv4,
+  type Ipv4Packet,
   type MacAddress,
 } from '@ipsonomo/core';
 
@@ -66,12 +73,34 @@ export class PracticeRouter {
     this.hosts.set(segment, state);
     const out: SegmentFrame[] = frames.map((frame) => ({ segment, frame }));
     for (const one of news) {
-      if (one.kind !== 'transit' || one.packet.timeToLive <= 1) continue;
+      if (one.kind !== 'transit') continue;
+      const drop = this.dropOf(one.packet);
+      if (drop) {
+        out.push(...this.step(segment, { kind: 'send-packet', packet: drop(segment) }, now));
+        continue;
+      }
       const packet = { ...one.packet, timeToLive: one.packet.timeToLive - 1 };
       const way = this.segmentTowards(packet.to);
       if (way && way !== segment) out.push(...this.step(way, { kind: 'send-packet', packet }, now));
     }
     return out;
+  }
+
+  /** What is told to the sender of a packet that goes no further; undefined where it does. */
+  private dropOf(packet: Ipv4Packet): ((segment: string) => Ipv4Packet) | undefined {
+    const drop: Drop | undefined =
+      packet.timeToLive <= 1
+        ? 'exceeded'
+        : this.segmentTowards(packet.to)
+          ? undefined
+          : 'net-unreachable';
+    if (!drop) return undefined;
+    const payload = encodeWith(icmp, dropMessage(drop, packet));
+    return (segment) => {
+      const own = this.definition.interfaces.find((each) => each.segment === segment);
+      const from = own?.at.address ?? packet.to;
+      return ipv4PacketOf({ from, to: packet.from, protocol: PROTOCOL.icmp, payload });
+    };
   }
 
   private segmentTowards(to: Ipv4): string | undefined {

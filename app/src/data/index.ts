@@ -5,6 +5,7 @@ export * from './mutations';
 export * from './settings';
 export * from './files';
 export { readPicture } from './label-picture';
+export { neededRoutesQuery, type NeededRoute } from './needed-routes';
 export * from './lists';
 export * from './kinds';
 export * from './field';

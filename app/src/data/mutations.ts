@@ -114,6 +114,10 @@ export const useReadOff = (job: string, id: string) =>
 export const useOpenPage = (job: string, id: string) =>
   useJobMutation<void, { readonly port: number }>(job, () => post(at(job, id, 'page')));
 
+/** Walks to a device from an address in a subnet. */
+export const useWalk = (job: string, id: string) =>
+  useJobMutation(job, (walk: { readonly subnetId: string }) => post(at(job, id, 'walk'), walk));
+
 /** Asks for every address, and over layer 2. */
 export const useSweep = (job: string) =>
   useJobMutation<void, void>(job, () => post(`/jobs/${job}/sweep`));

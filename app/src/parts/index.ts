@@ -17,3 +17,4 @@ export * from './Field';
 export * from './Choice';
 export * from './Pick';
 export { SwitchFace } from './SwitchFace';
+export { ThereAndBackLine } from './ThereAndBackLine';

@@ -11,3 +11,5 @@ export * from './snag-sentences';
 export * from './words';
 export * from './notice-words';
 export * from './differences';
+export * from './route-words';
+export * from './turn-line';

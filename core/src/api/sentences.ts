@@ -217,6 +217,9 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
     `${count} devices answer at ${at} (${found}). Unplug all but one: whose page opens would be luck.`,
   'page.other': (_where, { title, at, found }) =>
     `At ${at} answers ${found}, which is not the MAC bound to ${title}. Its page was not opened.`,
+  'walk.unknownSubnet': () => 'The plan has no such subnet: choose one that is on the cable.',
+  'route.unknown': (where) =>
+    `The plan has no device ${where}: give its address, host name or title.`,
   'pin.noObject': (_where, { title }) => `${title} has no way to be told over the wire.`,
   'store.away': () => 'The database does not answer. Nothing was changed; try again in a moment.',
   'list.empty': (where) => `${where} holds no list: a line of headings and lines below are needed.`,

@@ -257,7 +257,8 @@ export interface FieldTaskView {
     | 'follow'
     | 'page'
     | 'sweep'
-    | 'identify';
+    | 'identify'
+    | 'walk';
   readonly interfaceId: string | null;
   readonly phase: string;
 }

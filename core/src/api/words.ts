@@ -188,6 +188,7 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   'read-off': (facts) => `read off its ${facts['from']}: ${readWords(facts)}`,
   'read-otherwise': (facts) =>
     `read off its ${facts['from']}: ${readWords(facts)}. ${otherwise(facts)}`,
+  walked: ({ path, ended }) => `walked to it by ${path}: ${ENDED[String(ended)] ?? ended}`,
   'said-set-back': ({ reason }) => `said to be set back, not seen: ${reason}`,
   'said-given': () => 'said to have its address; said, not seen',
   overruled: ({ act, reason }) =>
@@ -221,6 +222,17 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
     key !== undefined
       ? `two devices ask under ${key}: ${one} and ${other}; neither is answered`
       : `two devices have this MAC (they differ in: ${twinWords(String(differs))}); neither is answered`,
+};
+
+/** How a walk to a device ended. */
+const ENDED: Readonly<Record<string, string>> = {
+  reply: 'it answers',
+  silent: 'then nobody answers',
+  loop: 'it goes in a circle',
+  'net-unreachable': 'the last one knows no way',
+  'host-unreachable': 'the last one finds nobody there',
+  unreachable: 'the last one lets nothing through',
+  'no-voice': 'there was no address to speak from',
 };
 
 /** One thing that was seen, as a short clause without its time. */

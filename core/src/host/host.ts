@@ -12,6 +12,7 @@ import {
 } from '../net';
 import {
   arpFrame,
+  droppedEchoOf,
   encodeWith,
   icmp,
   ipFrame,
@@ -67,7 +68,11 @@ export function stepHost(state: HostState, input: HostInput, now: Millis): HostS
     case 'ping': {
       const { identifier, sequence } = input;
       const echo: IcmpMessage = { kind: 'echo-request', identifier, sequence, data: PING_DATA };
-      return sendFromHere(state, input.to, PROTOCOL.icmp, encodeWith(icmp, echo), now);
+      const from = state.configured?.address ?? UNSPECIFIED;
+      const payload = encodeWith(icmp, echo);
+      const packet = ipv4PacketOf({ from, to: input.to, protocol: PROTOCOL.icmp, payload });
+      const { timeToLive = packet.timeToLive } = input;
+      return sendPacket(state, { ...packet, timeToLive }, now);
     }
     case 'send-udp': {
       const from = state.configured?.address ?? UNSPECIFIED;
@@ -324,6 +329,8 @@ function receiveIcmp(
     const { identifier, sequence } = message;
     return { state, frames: [], news: [{ kind: 'pong', from: ip.from, identifier, sequence }] };
   }
+  const dropped = droppedEchoOf(message);
+  if (dropped) return { state, frames: [], news: [{ kind: 'dropped', from: ip.from, ...dropped }] };
   if (message.kind !== 'echo-request' || !state.traits.answersPing) return quiet(state);
   const reply = encodeWith(icmp, { ...message, kind: 'echo-reply' });
   return sendFromHere(state, ip.from, PROTOCOL.icmp, reply, now);

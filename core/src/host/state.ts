@@ -1,5 +1,5 @@
 import type { Ipv4, MacAddress, PrefixLength } from '../net';
-import type { Dissected, Ipv4Packet } from '../wire';
+import type { Dissected, DroppedEcho, Ipv4Packet } from '../wire';
 import type { TcpConnection, TcpNews } from './tcp-endpoint';
 
 /** Milliseconds of a clock that only goes forward; `core` never reads one itself. */
@@ -72,6 +72,8 @@ export type HostInput =
       readonly to: Ipv4;
       readonly identifier: number;
       readonly sequence: number;
+      /** Routers it may pass before it is given up; as many as usual where none is said. */
+      readonly timeToLive?: number;
     }
   | {
       readonly kind: 'send-udp';
@@ -96,6 +98,8 @@ export type HostNews =
       readonly identifier: number;
       readonly sequence: number;
     }
+  /** An echo request of ours was given up on its way, and by whom. */
+  | ({ readonly kind: 'dropped'; readonly from: Ipv4 } & DroppedEcho)
   | {
       readonly kind: 'udp';
       readonly from: Ipv4;

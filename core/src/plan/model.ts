@@ -1,4 +1,4 @@
-import type { Ipv4 } from '../net';
+import { lengthOfMask, type Ipv4, type PrefixLength } from '../net';
 import type { Kind } from './kind';
 import type { ValueOf } from './shape';
 import type {
@@ -66,6 +66,22 @@ export const givenAddresses = (plan: Plan, subnetId: string): ReadonlySet<Ipv4> 
       .filter(({ at }) => at.subnetId === subnetId)
       .flatMap(({ at }) => (at.loan ? [at.address, at.loan.address] : at.address)),
   );
+
+/** The gateway an interface is meant to have; who is the gateway itself needs none. */
+export function gatewayOf(
+  { gateway, address }: Pick<Interface, 'gateway' | 'address'>,
+  subnet: Pick<Subnet, 'gateway'>,
+): Ipv4 | undefined {
+  if (gateway === 'none') return undefined;
+  if (gateway !== 'subnet') return gateway;
+  return subnet.gateway === address ? undefined : subnet.gateway;
+}
+
+/** Its own mask as a length, else that of its subnet; a mask with a gap is a snag and counts as none. */
+export const maskLengthOf = (
+  { mask }: Pick<Interface, 'mask'>,
+  { prefix }: Pick<Subnet, 'prefix'>,
+): PrefixLength => (mask === undefined ? undefined : lengthOfMask(mask)) ?? prefix.length;
 
 /** The realm of plans that know of only one. */
 export const FIRST_REALM: Realm = { id: 'realm', name: 'Site', note: '' };

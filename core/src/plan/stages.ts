@@ -74,6 +74,8 @@ export const EVIDENCE_KINDS = [
   'found-as-planned',
   /** Something else was found than planned. */
   'contradicted',
+  /** The way to it, router by router. */
+  'walked',
   /** Nothing answered at the planned address. */
   'no-answer',
   /** Another MAC answers for the planned address. */

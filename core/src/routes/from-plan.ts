@@ -1,5 +1,13 @@
-import { lengthOfMask, type Ipv4 } from '../net';
-import { findKind, type Device, type Interface, type Plan, type Subnet } from '../plan';
+import type { Ipv4 } from '../net';
+import {
+  findKind,
+  gatewayOf,
+  maskLengthOf,
+  type Device,
+  type Interface,
+  type Plan,
+  type Subnet,
+} from '../plan';
 import type { RouteHost, RouteNet, RoutePort } from './net';
 
 /** The router of a realm that the plan names by its address alone. */
@@ -37,19 +45,9 @@ function hostOf(
 }
 
 function portOf(at: Interface, subnet: Subnet): RoutePort {
-  const length =
-    (at.mask === undefined ? undefined : lengthOfMask(at.mask)) ?? subnet.prefix.length;
-  return {
-    ...{ id: at.id, link: subnet.id, address: at.address, length },
-    gateway: gatewayOf(at, subnet),
-  };
-}
-
-function gatewayOf({ gateway, address }: Interface, subnet: Subnet): Ipv4 | undefined {
-  if (gateway === 'none') return undefined;
-  if (gateway !== 'subnet') return gateway;
-  // Who is the gateway needs none of its own there.
-  return subnet.gateway === address ? undefined : subnet.gateway;
+  const length = maskLengthOf(at, subnet);
+  const gateway = gatewayOf(at, subnet);
+  return { id: at.id, link: subnet.id, address: at.address, length, gateway };
 }
 
 function assumedRouters(plan: Plan, hosts: readonly RouteHost[]): readonly RouteHost[] {
@@ -64,7 +62,7 @@ function assumedRouters(plan: Plan, hosts: readonly RouteHost[]): readonly Route
     if (!held.has(key(port))) byRealm.set(realmId, [...(byRealm.get(realmId) ?? []), port]);
   }
   return [...byRealm].map(([realmId, ports]) => ({
-    ...{ id: `${ASSUMED}${realmId}`, title: 'the router of the site', ports, routes: [] },
+    ...{ id: `${ASSUMED}${realmId}`, title: 'Router of the site', ports, routes: [] },
     ...{ forwards: true, isRack: false, answersForOthers: false, translations: [] },
   }));
 }

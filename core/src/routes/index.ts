@@ -5,4 +5,5 @@ export * from './net';
 export * from './predict';
 export * from './prefix-table';
 export * from './prepared';
+export * from './site-walk';
 export * from './walk';

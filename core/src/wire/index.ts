@@ -8,6 +8,7 @@ export * from './lldp';
 export * from './spanning-tree';
 export * from './ipv4-packet';
 export * from './icmp';
+export * from './icmp-error';
 export * from './udp';
 export * from './tcp';
 export * from './dhcp/options';

@@ -2,10 +2,13 @@ import {
   arpFrame,
   BROADCAST_MAC,
   dissect,
+  droppedEchoOf,
+  dropMessage,
   formatIpv4,
   newHost,
   nextHopOf,
   nextTickOf,
+  PROTOCOL,
   RFC_5227_TIMING,
   stepHost,
   toPrefixLength,
@@ -17,7 +20,7 @@ import {
   type HostState,
   type MacAddress,
 } from '../../src';
-import { ip, mac } from '../wire/samples';
+import { ip, mac, PINGED } from '../wire/samples';
 
 const A = mac('02:00:5e:00:53:01');
 const B = mac('02:00:5e:00:53:02');
@@ -132,6 +135,23 @@ test('R-DEFEND, RFC 5227 §2.4 (c): an address is defended, at most once in ten 
   cable.now = 10_000;
   cable.put(B, gratuitous);
   expect(announced()).toBe(5);
+});
+
+test('an echo request that a router gave up is told with who gave it up', () => {
+  const message = dropMessage('exceeded', PINGED);
+  expect(droppedEchoOf(message)).toEqual({
+    ...{ drop: 'exceeded', to: ip('172.22.41.80'), identifier: 7, sequence: 9 },
+  });
+  for (const drop of ['net-unreachable', 'host-unreachable', 'unreachable'] as const)
+    expect(droppedEchoOf(dropMessage(drop, PINGED))).toMatchObject({ drop, sequence: 9 });
+  if (message.kind !== 'other') throw new Error('no error message');
+  // Of another protocol, of something else, or cut: it speaks of none of ours.
+  for (const change of [
+    (data: Uint8Array) => data.fill(PROTOCOL.udp, 13, 14),
+    (data: Uint8Array) => data.fill(0, 24, 25),
+    (data: Uint8Array) => data.subarray(0, 31),
+  ])
+    expect(droppedEchoOf({ ...message, data: change(message.data.slice()) })).toBeUndefined();
 });
 
 test('ping: asks for the MAC once, then echoes back and forth', () => {

@@ -6,6 +6,7 @@ import {
   cipReply,
   cipRequest,
   dhcpFrame,
+  dropMessage,
   discovery,
   discoveryFrame,
   DISCOVERY_GROUP,
@@ -247,6 +248,12 @@ const cip = (attribute: number, service: number, data: Uint8Array) =>
     }),
   });
 
+/** To a device of another network. */
+export const PINGED = ipv4PacketOf({
+  ...{ from: LAPTOP_IP, to: ip('172.22.41.80'), protocol: PROTOCOL.icmp, timeToLive: 1 },
+  payload: encodeWith(icmp, echo),
+});
+
 /** Whole frames for an independent dissector. */
 export const frames: Readonly<Record<string, Uint8Array>> = {
   arp: arpFrame(DEVICE, LAPTOP, {
@@ -275,6 +282,15 @@ export const frames: Readonly<Record<string, Uint8Array>> = {
       to: DEVICE_IP,
       protocol: PROTOCOL.icmp,
       payload: encodeWith(icmp, echo),
+    }),
+  ),
+  // A router gave the ping up; it quotes the head of it.
+  exceeded: ipFrame(
+    DEVICE,
+    LAPTOP,
+    ipv4PacketOf({
+      ...{ from: ip('172.22.40.1'), to: LAPTOP_IP, protocol: PROTOCOL.icmp },
+      payload: encodeWith(icmp, dropMessage('exceeded', PINGED)),
     }),
   ),
   discover: dhcpFrame(

@@ -50,6 +50,20 @@ withTshark('what we encode is dissected cleanly by tshark', () => {
       ['8', '7', '9', '1', '1', '172.22.40.104'],
     ],
     [
+      'exceeded',
+      [
+        'icmp.type',
+        'icmp.code',
+        'icmp.checksum.status',
+        'ip.src',
+        'ip.dst',
+        'icmp.ident',
+        'icmp.seq',
+      ],
+      // Of both headers: the router's, and the quoted one.
+      ['11,8', '0,0', '1,2', '172.22.40.1,172.22.40.250', '172.22.40.250,172.22.41.80', '7', '9'],
+    ],
+    [
       'discover',
       [
         'dhcp.option.dhcp',

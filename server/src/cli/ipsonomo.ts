@@ -3,6 +3,7 @@ import { readCapture } from './capture';
 import { names } from './names';
 import { each, type Command } from './output';
 import { checkPlan, diffPlans, printSchema, split } from './plan';
+import { route } from './route';
 import { subnet } from './subnet';
 import { switches } from './switches';
 
@@ -24,6 +25,7 @@ const COMMANDS: Readonly<Record<string, Entry>> = {
   names: { run: each(names), least: 1 },
   switches: { run: switches, least: 2 },
   diff: { run: diffPlans, least: 2 },
+  route: { run: route, least: 3 },
   schema: { run: printSchema, least: 0 },
 };
 
@@ -37,6 +39,7 @@ const USAGE = `usage:
   ipsonomo switches KIND ADDRESS       how the switches must stand
   ipsonomo switches KIND --read 0,8,6  what they say
   ipsonomo diff PLAN PLAN              what makes the second plan of the first
+  ipsonomo route PLAN FROM TO          there and back, hop by hop, and why not; devices by address or name
   ipsonomo schema                      the JSON Schema of plan files`;
 
 const [name = '', ...inputs] = process.argv.slice(2);

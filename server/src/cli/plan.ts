@@ -27,7 +27,7 @@ import { readText, refuseInput, type Command, type Output } from './output';
 
 // Plans and blocks from the command line.
 
-function readPlan(path: string, output: Output): PlanDoc | undefined {
+export function readPlan(path: string, output: Output): PlanDoc | undefined {
   const text = readText(path);
   if (!text.ok) return void refuseInput(output, text.error);
   const file = readPlanFile(text.value);

@@ -3,6 +3,7 @@ import type { Checks } from './checks';
 import type { Identities } from './identities';
 import type { Moves } from './moves';
 import type { Pages } from './pages';
+import type { PathWalks } from './path-walks';
 import type { Pinning } from './pinning';
 import type { PowerWatch } from './power-watch';
 import { FieldRefusal, type FieldTarget, type Giving, type RecordEvidence } from './protocol';
@@ -22,6 +23,7 @@ export interface RiskyAct {
 
 export interface ActingUnits {
   readonly checks: Checks;
+  readonly walks: PathWalks;
   readonly moves: Moves;
   readonly pages: Pages;
   readonly power: PowerWatch;
@@ -50,6 +52,14 @@ export class Acts {
   check(interfaceIds: readonly string[], person: string): void {
     const targets = interfaceIds.map((id) => this.units.targets.of(id));
     this.units.checks.start(targets, person, this.clock());
+  }
+
+  /** The way to a device from an address in a subnet that is on the cable. Refuses with `walk.unknownSubnet`. */
+  walkTo(interfaceId: string, subnetId: string, person: string): void {
+    const { targets, subnets, walks } = this.units;
+    if (!subnets.ofPlan.some(({ id }) => id === subnetId))
+      throw new FieldRefusal('walk.unknownSubnet', { subnetId });
+    walks.start(targets.of(interfaceId), subnetId, person, this.clock());
   }
 
   /** Asks for every address of the plan's subnets, and of those such devices come from. */

@@ -1,10 +1,9 @@
 import {
   DecodeError,
-  decodeWith,
-  ethernet,
   DHCP_PORT,
   formatIpv4,
   formatMac,
+  senderOf,
   serverChosenBy,
   tryDissect,
   UNSPECIFIED,
@@ -12,7 +11,6 @@ import {
   type Dissected,
   type HeardClient,
   type HostInput,
-  type HostNews,
   type Ipv4,
 } from '@ipsonomo/core';
 import type { MessagePort } from 'node:worker_threads';
@@ -26,6 +24,7 @@ import { Keeping } from './keeping';
 import { Moves } from './moves';
 import { Notices } from './notices';
 import { Pages } from './pages';
+import { PathWalks } from './path-walks';
 import { Pinning } from './pinning';
 import { Present, type Sighting } from './present';
 import { PowerWatch } from './power-watch';
@@ -46,11 +45,10 @@ import { Subnets } from './subnets';
 import { Sweep } from './sweep';
 import { Targets } from './targets';
 import type { Unit } from './unit';
+import { spreadNews } from './voice-news';
 import { UseSigns } from './use-signs';
 import { Voices } from './voices';
 import { WhoIsAt } from './who-is-at';
-
-const ETHERNET_HEAD = 14;
 
 /**
  * Everything that happens on one wire: hearing, answering, proving, watching and pinning. It keeps
@@ -64,6 +62,7 @@ export class FieldEngine {
   private readonly giving: Giving;
   private readonly voices: Voices;
   private readonly checks: Checks;
+  private readonly walks: PathWalks;
   private readonly power: PowerWatch;
   private readonly streams: HostStreams;
   private readonly pinning: Pinning;
@@ -80,6 +79,8 @@ export class FieldEngine {
   private readonly targets = new Targets((mac) => this.present.addressOf(mac));
   private readonly counters = { received: 0, sent: 0, malformed: 0 };
   private readonly notices = new Notices();
+  /** Whom our own addresses on the wire tell. */
+  private readonly listeners;
   /** All that may send; each sees who has which address, in this order. */
   private readonly units: readonly Unit[];
   private fieldPlan: FieldPlan | undefined;
@@ -135,7 +136,7 @@ export class FieldEngine {
     this.voices = new Voices(mac, {
       ...wire,
       noneFree: ({ name }) => this.notice('no-voice', { subnet: name }),
-      news: (subnetId, news) => this.onVoiceNews(subnetId, news),
+      news: (subnetId, news) => spreadNews(this.listeners, subnetId, news, this.clock()),
       taken: (address, by) =>
         this.notice('voice-taken', { address: formatIpv4(address), by: formatMac(by) }),
     });
@@ -143,6 +144,11 @@ export class FieldEngine {
       ...wire,
       ping: (subnetId, to, identifier, sequence) =>
         step(subnetId, { kind: 'ping', to, identifier, sequence }),
+    });
+    this.walks = new PathWalks({
+      ...wire,
+      pingWithin: (subnetId, to, sequence, identifier, timeToLive) =>
+        step(subnetId, { kind: 'ping', to, identifier, sequence, timeToLive }),
     });
     this.power = new PowerWatch({
       ...wire,
@@ -162,13 +168,25 @@ export class FieldEngine {
     this.pinning = new Pinning(wire);
     this.moves = new Moves({ ...wire, whereWas: (target) => this.targets.whereWas(target) });
     this.pages = new Pages(wire, clock);
-    const { rivals, checks, power, layer2, pinning, giving, moves, pages } = this;
+    const { rivals, checks, power, layer2, pinning, giving, moves, pages, walks } = this;
     const { whoIsAt, targets, subnets, signs } = this;
     const sweep = new Sweep(wire);
     const identities = new Identities(wire);
     this.units = [power, giving, checks, whoIsAt, pinning, layer2];
-    this.units = [...this.units, moves, pages, identities, sweep, rivals];
-    const acting = { checks, moves, pages, power, pinning, layer2, identities, sweep, signs };
+    this.units = [...this.units, moves, pages, identities, sweep, walks, rivals];
+    this.listeners = { giving, walks, streams: this.streams, askers: [checks, walks] };
+    const acting = {
+      checks,
+      walks,
+      moves,
+      pages,
+      power,
+      pinning,
+      layer2,
+      identities,
+      sweep,
+      signs,
+    };
     const released = () => this.releaseVoices(this.clock());
     this.acting = new Acts({ ...acting, targets, subnets, record }, clock, released);
   }
@@ -373,9 +391,9 @@ export class FieldEngine {
 
   /** Who sends it is told once; a frame too short for a sender is nobody's. */
   private unreadable(bytes: Uint8Array, { code }: DecodeError): void {
-    if (!this.isListening || bytes.length < ETHERNET_HEAD) return;
-    const { from } = decodeWith(ethernet, bytes);
-    if (from !== this.carrier.mac) this.notice('unreadable', { by: formatMac(from), why: code });
+    const from = this.isListening ? senderOf(bytes) : undefined;
+    if (from !== undefined && from !== this.carrier.mac)
+      this.notice('unreadable', { by: formatMac(from), why: code });
   }
 
   private onSwitch(frame: Parameters<Socket['frame']>[0], now: number): void {
@@ -407,13 +425,6 @@ export class FieldEngine {
       return;
     }
     this.rivals.reply(frame, now);
-  }
-
-  private onVoiceNews(subnetId: string, news: HostNews): void {
-    const now = this.clock();
-    if (news.kind === 'claimed') this.giving.voiceReady(subnetId, now);
-    else if (news.kind === 'pong') this.checks.pong(news.from, news.identifier, news.sequence, now);
-    else this.streams.news(news);
   }
 
   private needVoice(subnetId: string): void {

@@ -168,6 +168,8 @@ async function obey(command: FieldCommand): Promise<void> {
       return needed().acts.watchPower(command);
     case 'pin':
       return needed().acts.pin(command);
+    case 'walk':
+      return needed().acts.walkTo(command.interfaceId, command.subnetId, command.person);
     case 'follow':
       return needed().acts.follow(command.interfaceId, command.person);
     case 'open-page':

@@ -121,6 +121,12 @@ export type FieldCommand =
     }
   /** Follow a device that is given its address by hand. */
   | { readonly kind: 'follow'; readonly interfaceId: string; readonly person: string }
+  | {
+      readonly kind: 'walk';
+      readonly interfaceId: string;
+      readonly subnetId: string;
+      readonly person: string;
+    }
   | { readonly kind: 'open-page'; readonly interfaceId: string; readonly person: string }
   | { readonly kind: 'close-page' }
   /** One connection of a browser to the open page. */

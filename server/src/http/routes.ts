@@ -220,6 +220,12 @@ export function assignRoutes({ reader, changer, field, pagePort }: Services): Ro
     await changer.readOff(...ids, read, personOf(request));
     response.status(204).end();
   });
+  router.post(`${base}/walk`, async (request, response) => {
+    const { subnetId } = checked(schema.walking, request.body);
+    const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;
+    await field.walk(...ids, subnetId, personOf(request));
+    response.status(202).end();
+  });
   router.post(`${base}/page`, async (request, response) => {
     const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;
     await field.openPage(...ids, personOf(request));

@@ -84,6 +84,10 @@ export const binding = Joi.object<Binding>({
 });
 
 const evenSo = Joi.string().trim().min(1).max(300);
+export const walking = Joi.object<{ subnetId: string }>({
+  subnetId: Joi.string().max(80).required(),
+});
+
 export const goingOn = Joi.object<GoingOn>({ evenSo });
 
 export const stationGiving = Joi.object<StationGiving>({

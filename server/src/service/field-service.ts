@@ -132,6 +132,11 @@ export class FieldService {
     await this.field.call({ kind: 'follow', interfaceId, person: person.name });
   }
 
+  async walk(jobId: string, interfaceId: string, subnetId: string, person: Person): Promise<void> {
+    await this.listen(jobId, person);
+    await this.field.call({ kind: 'walk', interfaceId, subnetId, person: person.name });
+  }
+
   async openPage(jobId: string, interfaceId: string, person: Person): Promise<void> {
     await this.listen(jobId, person);
     await this.field.call({ kind: 'open-page', interfaceId, person: person.name });

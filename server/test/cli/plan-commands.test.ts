@@ -17,6 +17,7 @@ import {
 import { names } from '../../src/cli/names';
 import { each, type Command } from '../../src/cli/output';
 import { checkPlan, diffPlans, printSchema, split } from '../../src/cli/plan';
+import { route } from '../../src/cli/route';
 import { switches } from '../../src/cli/switches';
 
 function run(command: Command, ...inputs: readonly string[]) {
@@ -129,6 +130,42 @@ test('switches: an address to positions and back', () => {
   ]);
 });
 
+const feed = toSubnet({ id: 'feed', name: 'Feed', prefix: must(parsePrefix('10.4.8.0/24')) });
+const routed = (gateway: 'subnet' | 'none') => {
+  const at = {
+    id: 'r',
+    deviceId: 'robot',
+    subnetId: 'feed',
+    address: must(parseIpv4('10.4.8.12')),
+  };
+  const names = { id: 'robot', title: 'Robot', name: 'robot', kindId: 'belloch-drive-d4' };
+  const robot = toDevice({
+    ...names,
+    way: 'keypad',
+    interfaces: [toInterface({ ...at, gateway })],
+  });
+  const subnets = [hall, { ...feed, gateway: must(parseIpv4('10.4.8.1')) }];
+  const doc = docOfPlan(toPlan({ subnets, devices: [drive('10.4.7.80'), robot] }));
+  return file(`routed-${gateway}`, writePlanFile({ name: 'routed', doc }));
+};
+
+test('route: a line a hop, there and back, then what it comes to and a cure', () => {
+  const good = run(route, routed('subnet'), 'drive', '10.4.8.12');
+  expect([good.isGood, good.lines.at(-1)]).toEqual([
+    ...[true, { verdict: 'works', message: 'It works, there and back.' }],
+  ]);
+  expect(good.lines).toHaveLength(7);
+  expect(good.lines[1]).toEqual({
+    ...{ direction: 'there', host: 'Router of the site', in: '10.4.7.1', out: '10.4.8.1' },
+    ...{ next: '10.4.8.12', from: '10.4.7.80', to: '10.4.8.12' },
+  });
+  const bad = run(route, routed('none'), 'Drive', 'robot');
+  expect(bad.isGood).toBe(false);
+  expect(bad.lines.at(-1)).toMatchObject({
+    ...{ verdict: 'back', reason: 'gateway-missing', cure: 'Correct the gateway to 10.4.8.1' },
+  });
+});
+
 test('schema prints what ajv can read', () => {
   expect(run(printSchema).lines).toMatchObject([{ title: 'Ipsonomo plan', type: 'object' }]);
 });
@@ -145,6 +182,7 @@ test.each<[string, Command, readonly string[], RegExp]>([
   ['a need that does not fit', split, ['10.4.7.0/24', NEEDS], /A needs a \/23; .* is a \/24/],
   ['no kind', switches, ['nobody', '10.4.7.8'], /no kind "nobody" .*wendle-station-20/],
   ['no switches', switches, ['belloch-drive-d4', '10.4.7.8'], /has no switches/],
+  ['no such device', route, [planFile('r', '10.4.7.80'), 'drive', 'nobody'], /no device nobody/],
   ['no address', switches, ['wendle-station-20', '10.4.7'], /10\.4\.7/],
   ['too few positions', switches, ['wendle-station-20', '--read', '0,8'], /3/],
 ])('%s is told in a sentence', (_name, command, inputs, sentence) => {

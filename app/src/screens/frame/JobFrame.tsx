@@ -32,6 +32,8 @@ const PLACE_OF: Readonly<Record<string, Place>> = {
   call: 'assign',
   swap: 'assign',
   prove: 'prove',
+  routes: 'prove',
+  'there-and-back': 'prove',
   'hand-over': 'hand-over',
 };
 
@@ -124,6 +126,7 @@ function stateWords(field: FieldView | undefined, now: number): string {
   if (task?.kind === 'pin' || task?.kind === 'station-set') return 'Talking to a device';
   if (task?.kind === 'search') return 'Searching over layer 2';
   if (task?.kind === 'sweep') return `Asking for every address, ${task.phase}`;
+  if (task?.kind === 'walk') return `Walking to a device, ${task.phase}`;
   if (task?.kind === 'page') return 'Its page is open';
   if (task?.kind === 'follow') return 'Following a device';
   if (task?.kind === 'flash') return 'Flashing a lamp';

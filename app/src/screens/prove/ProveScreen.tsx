@@ -27,6 +27,7 @@ interface Entry {
 export function ProveScreen({ job }: { readonly job: string }) {
   const { view, error } = usePlan(job);
   const { field } = useWire();
+  const router = useRouter();
   const check = useCheck(job);
   const entries =
     view?.devices.flatMap((device) => device.interfaces.map((at) => ({ device, at }))) ?? [];
@@ -57,6 +58,13 @@ export function ProveScreen({ job }: { readonly job: string }) {
       {view ? (
         <>
           <Temporary job={job} view={view} />
+          <View style={{ flexDirection: 'row' }}>
+            <Button
+              type="outline"
+              title="Routes there and back"
+              onPress={() => router.navigate(`/job/${job}/routes`)}
+            />
+          </View>
           <Group job={job} view={view} title="Found otherwise" entries={groups.otherwise} />
           <Group job={job} view={view} title="Nothing answers" entries={groups.silent} />
           <Group job={job} view={view} title="Not asked yet" entries={groups.open} />

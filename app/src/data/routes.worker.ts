@@ -1,0 +1,35 @@
+import {
+  neededPairs,
+  planOf,
+  predict,
+  PreparedNet,
+  routeNetOf,
+  verdictWords,
+  type PlanDoc,
+} from '@ipsonomo/core';
+import type { NeededRoute } from './needed-routes';
+
+// Walks every connection that a plan speaks of, in a thread of its own.
+
+function neededRoutes(doc: PlanDoc): readonly NeededRoute[] {
+  const plan = planOf(doc);
+  const net = new PreparedNet(routeNetOf(plan));
+  return neededPairs(plan).flatMap(({ from, to, why }): readonly NeededRoute[] => {
+    const host = net.host(from);
+    if (!host) return [];
+    const { verdict } = predict(net, {
+      ...{ from: host, to: to.address, meant: net.host(to.device) },
+    });
+    const isFirm = verdict.works && verdict.remarks.length === 0;
+    const works = verdict.works ? (isFirm ? 'yes' : 'not-by-itself') : 'no';
+    return [{ from, to: to.interface, why, works, ...verdictWords(verdict) }];
+  });
+}
+
+self.onmessage = ({ data }: MessageEvent<PlanDoc>) => {
+  try {
+    self.postMessage({ routes: neededRoutes(data) });
+  } catch (error) {
+    self.postMessage({ failed: String(error) });
+  }
+};

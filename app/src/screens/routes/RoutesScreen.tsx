@@ -1,0 +1,119 @@
+import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { Plan } from '@ipsonomo/core';
+import { neededRoutesQuery, useJob, type NeededRoute } from '../../data';
+import { Card, Notice, Page, Pick, Refusals, Row, Words } from '../../parts';
+import { issuesOf, plural } from '../words';
+
+/** Which of the connections the job needs work, by the plan; and any two, there and back. */
+export function RoutesScreen({ job: id }: { readonly job: string }) {
+  const { job, error } = useJob(id);
+  const needed = useQuery(neededRoutesQuery(job?.now));
+  const routes = needed.data ?? [];
+  const bad = routes.filter(({ works }) => works !== 'yes');
+  const good = routes.filter(({ works }) => works === 'yes');
+  return (
+    <Page maxWidth={1100}>
+      <View style={{ gap: 4 }}>
+        <Words size="title" heading={1}>
+          {routes.length === 0
+            ? 'Routes there and back'
+            : `${good.length} of ${plural(routes.length, 'connection')} work`}
+        </Words>
+        <Words tone="second">
+          By the plan: each controller to its devices, and each device to those it names.
+        </Words>
+      </View>
+      <Refusals issues={issuesOf(error ?? needed.error)} />
+      {job ? (
+        <>
+          <Routes {...{ id, plan: job.plan }} title="Not there and back" routes={bad} />
+          {needed.data?.length === 0 ? (
+            <Notice tone="plain" title="No device says who its controller is">
+              Give devices their controller in the plan, and what must reach what is known here.
+            </Notice>
+          ) : null}
+          <AnyTwo {...{ id, plan: job.plan }} />
+          <Routes {...{ id, plan: job.plan }} title="There and back" routes={good} />
+        </>
+      ) : null}
+    </Page>
+  );
+}
+
+interface RoutesProps {
+  readonly id: string;
+  readonly plan: Plan;
+  readonly title: string;
+  readonly routes: readonly NeededRoute[];
+}
+
+function Routes({ id, plan, title, routes }: RoutesProps) {
+  const router = useRouter();
+  if (routes.length === 0) return null;
+  const titles = new Map(plan.devices.map((one) => [one.id, one.title]));
+  const owners = new Map(
+    plan.devices.flatMap((one) => one.interfaces.map((at) => [at.id, one.title] as const)),
+  );
+  return (
+    <View>
+      <Words size="strong" heading={2}>
+        {title} · {routes.length}
+      </Words>
+      {routes.map((one) => {
+        const [from, to] = [titles.get(one.from) ?? '', owners.get(one.to) ?? ''];
+        return (
+          <Row
+            key={`${one.from} ${one.to} ${one.why}`}
+            label={`${from} to ${to}`}
+            onPress={() =>
+              router.navigate(`/job/${id}/there-and-back?from=${one.from}&to=${one.to}`)
+            }
+          >
+            <Words size="strong">
+              {from} → {to}
+            </Words>
+            <Words size="second" tone={TONES[one.works]}>
+              {MARKS[one.works]} {one.works === 'yes' ? one.title : one.text}
+            </Words>
+          </Row>
+        );
+      })}
+    </View>
+  );
+}
+
+const TONES = { yes: 'moss', 'not-by-itself': 'ochre', no: 'brick' } as const;
+const MARKS = { yes: '✓', 'not-by-itself': '!', no: '×' } as const;
+
+/** From any device to any address of the plan. */
+function AnyTwo({ id, plan }: { readonly id: string; readonly plan: Plan }) {
+  const router = useRouter();
+  const [from, setFrom] = useState('');
+  const [to, setTo] = useState('');
+  const devices = plan.devices.map((one) => ({ value: one.id, title: one.title }));
+  const interfaces = plan.devices.flatMap((one) =>
+    one.interfaces.map((at) => ({
+      value: at.id,
+      title: at.label === '' ? one.title : `${one.title}, ${at.label}`,
+    })),
+  );
+  return (
+    <Card>
+      <Words size="strong" heading={2}>
+        Any two
+      </Words>
+      <Pick label="From" options={devices} value={from} onChange={setFrom} />
+      <Pick label="To" options={interfaces} value={to} onChange={setTo} />
+      <Button
+        type="outline"
+        title="Walk it in the plan"
+        disabled={from === '' || to === ''}
+        onPress={() => router.navigate(`/job/${id}/there-and-back?from=${from}&to=${to}`)}
+      />
+    </Card>
+  );
+}

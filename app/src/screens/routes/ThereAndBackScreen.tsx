@@ -1,0 +1,125 @@
+import { Button } from '@rneui/themed';
+import { useMemo } from 'react';
+import { View } from 'react-native';
+import {
+  cureEdits,
+  cureWords,
+  findCure,
+  predict,
+  PreparedNet,
+  routeNetOf,
+  turnLineOf,
+  verdictWords,
+  type Plan,
+} from '@ipsonomo/core';
+import { useEdit, useJob, type Job } from '../../data';
+import { Card, Notice, Page, Refusals, ThereAndBackLine, Words } from '../../parts';
+import { issuesOf } from '../words';
+import { WalkCard } from './WalkCard';
+
+interface Props {
+  readonly job: string;
+  /** Of the device that asks. */
+  readonly from: string;
+  /** Of the interface that is asked. */
+  readonly to: string;
+}
+
+/** One question and its reply, hop by hop as the plan has it, why it ends too early, and what cures that. */
+export function ThereAndBackScreen({ job: id, from, to }: Props) {
+  const { job, error } = useJob(id);
+  const told = useMemo(() => job && walkedOf(job.plan, from, to), [job, from, to]);
+  const edit = useEdit(id);
+  if (!job || !told)
+    return (
+      <Page>
+        <Refusals issues={issuesOf(error)} />
+        {job ? (
+          <Notice tone="plain" title="One of the two is not in the plan any more">
+            Choose another pair.
+          </Notice>
+        ) : null}
+      </Page>
+    );
+  const { titles, answer, line, cure } = told;
+  const { title, text } = verdictWords(answer.verdict);
+  const { works } = answer.verdict;
+  return (
+    <Page
+      action={
+        cure ? (
+          <CureButton job={job} cure={cure} edit={edit} about={titles.join(' → ')} />
+        ) : undefined
+      }
+    >
+      <View style={{ gap: 4 }}>
+        <Words size="second" tone="second">
+          there and back, by the plan
+        </Words>
+        <Words size="title" heading={1}>
+          {titles.join(' → ')}
+        </Words>
+      </View>
+      <Card>
+        <ThereAndBackLine line={line} />
+      </Card>
+      <Notice tone={works ? (text === '' ? 'moss' : 'ochre') : 'brick'} title={title}>
+        {text || 'The question arrives, and the reply comes back to who asked.'}
+      </Notice>
+      <Refusals issues={issuesOf(edit.error)} />
+      {!works && !cure ? (
+        <Words size="second" tone="second">
+          No single change of the plan was found that cures it: look at the sentence above.
+        </Words>
+      ) : null}
+      <WalkCard key={to} {...{ job: id, plan: job.plan, to, nearest: told.nearest }} />
+    </Page>
+  );
+}
+
+function walkedOf(plan: Plan, from: string, to: string) {
+  const net = routeNetOf(plan);
+  const prepared = new PreparedNet(net);
+  const asker = prepared.host(from);
+  const target = prepared.hosts.find(({ host }) => host.ports.some(({ id }) => id === to));
+  const port = target?.host.ports.find(({ id }) => id === to);
+  if (!asker || !target || !port) return undefined;
+  const answer = predict(prepared, { from: asker, to: port.address, meant: target });
+  const { id, title } = target.host;
+  return {
+    titles: [asker.host.title, title],
+    answer,
+    line: turnLineOf(answer, { id, title, port }),
+    nearest: asker.host.ports[0]?.link,
+    cure: findCure(net, { from, to: port.address, meant: id }),
+  };
+}
+
+interface CureProps {
+  readonly job: Job;
+  readonly cure: NonNullable<ReturnType<typeof findCure>>;
+  readonly edit: ReturnType<typeof useEdit>;
+  readonly about: string;
+}
+
+/** The change that was tried in the plan and works there, or gets further. */
+function CureButton({ job, cure: { cure, after }, edit, about }: CureProps) {
+  const edits = cureEdits(job.plan, job.doc, cure);
+  if (!edits) return null;
+  const words = cureWords(job.plan, cure);
+  return (
+    <>
+      <Button
+        size="lg"
+        title={words}
+        loading={edit.isPending}
+        onPress={() => edit.mutate({ edits, why: `${words}, for ${about}` })}
+      />
+      {after.verdict.works ? null : (
+        <Words size="caption" tone="second" align="center">
+          It gets further then; something else stands in its way.
+        </Words>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,174 @@
+import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { View } from 'react-native';
+import {
+  compareWalk,
+  formatIpv4,
+  laptopIn,
+  parseIpv4,
+  predict,
+  PreparedNet,
+  routeNetOf,
+  walkWords,
+  type EvidenceView,
+  type Ipv4,
+  type Plan,
+  type WalkStep,
+} from '@ipsonomo/core';
+import { evidenceQuery, useWalk, useWire } from '../../data';
+import { AddressText, Card, Notice, Pick, Refusals, timeOf, Words } from '../../parts';
+import { issuesOf, lengthOf } from '../words';
+
+interface Props {
+  readonly job: string;
+  readonly plan: Plan;
+  /** Of the interface that is walked to. */
+  readonly to: string;
+  /** The subnet that is nearest to who asks. */
+  readonly nearest: string | undefined;
+}
+
+/** The way to a device as packets go it, beside the way the plan says. */
+export function WalkCard({ job, plan, to, nearest }: Props) {
+  const [subnetId, setSubnet] = useState(nearest ?? plan.subnets[0]?.id ?? '');
+  const { field } = useWire();
+  const walk = useWalk(job, to);
+  const seen = useQuery(evidenceQuery(job, to)).data ?? [];
+  const last = seen.find(({ kind }) => kind === 'walked');
+  const isWalking = field?.tasks.some(
+    ({ kind, interfaceId }) => kind === 'walk' && interfaceId === to,
+  );
+  return (
+    <Card>
+      <Words size="strong" heading={2}>
+        Walk it on the wire
+      </Words>
+      <Pick
+        label="From an address of the laptop in"
+        options={plan.subnets.map(({ id, name }) => ({ value: id, title: name }))}
+        value={subnetId}
+        onChange={setSubnet}
+      />
+      <Words size="second" tone="second">
+        Its cable must be in that subnet. Each router on the way says that it was there.
+      </Words>
+      <Refusals issues={issuesOf(walk.error)} />
+      <Button
+        type="outline"
+        title={isWalking ? 'Walking …' : 'Walk it'}
+        disabled={isWalking === true}
+        loading={walk.isPending}
+        onPress={() => walk.mutate({ subnetId })}
+      />
+      {last && !isWalking ? <Walked {...{ plan, to, last }} /> : null}
+    </Card>
+  );
+}
+
+const ipOf = (text: string): Ipv4 | undefined => {
+  const address = parseIpv4(text);
+  return address.ok ? address.value : undefined;
+};
+
+/** Both ways, line by line; the first difference is marked. */
+function Walked({
+  plan,
+  to,
+  last,
+}: {
+  readonly plan: Plan;
+  readonly to: string;
+  readonly last: EvidenceView;
+}) {
+  const { path, ended, from, subnet: subnetId } = last.facts;
+  const subnet = plan.subnets.find(({ id }) => id === subnetId);
+  const voice = ipOf(String(from));
+  const device = plan.devices.find(({ interfaces }) => interfaces.some(({ id }) => id === to));
+  const target = device?.interfaces.find(({ id }) => id === to);
+  if (!subnet || voice === undefined || !device || !target)
+    return <Notice tone="plain">It was walked from a subnet that is gone, or from nowhere.</Notice>;
+  const laptop = laptopIn(subnet, voice);
+  const { hosts } = routeNetOf(plan);
+  const net = new PreparedNet({ hosts: [...hosts, laptop] });
+  const start = net.host(laptop.id);
+  if (!start) return null;
+  const told = predict(net, { from: start, to: target.address, meant: net.host(device.id) });
+  const compared = compareWalk(told, String(path).split(' ').map(ipOf), ended === 'reply');
+  const agrees = compared.differsAt === undefined;
+  return (
+    <View style={{ gap: 8 }}>
+      <Words size="caption" tone="second">
+        {`from ${String(from)}, ${timeOf(last.at)}, ${last.person}`}
+      </Words>
+      <View role="table" aria-label="Step by step">
+        <Line cells={['', 'by the plan', 'on the wire']} />
+        {compared.steps.map((step, at) => (
+          <Step key={at} step={step} number={at + 1} differs={at === compared.differsAt} />
+        ))}
+      </View>
+      <Notice tone={agrees ? (compared.reaches.walked ? 'moss' : 'ochre') : 'brick'}>
+        {walkWords(compared, device.title)}
+      </Notice>
+    </View>
+  );
+}
+
+const NUMBER = 34;
+
+function Line({ cells }: { readonly cells: readonly [string, string, string] }) {
+  const [number, ...others] = cells;
+  return (
+    <View role="row" style={{ flexDirection: 'row', gap: 8 }}>
+      <View style={{ width: NUMBER }}>
+        <Words size="caption" tone="second">
+          {number}
+        </Words>
+      </View>
+      {others.map((text) => (
+        <View key={text} style={{ flex: 1 }}>
+          <Words size="caption" tone="second">
+            {text}
+          </Words>
+        </View>
+      ))}
+    </View>
+  );
+}
+
+interface StepProps {
+  readonly step: WalkStep;
+  readonly number: number;
+  readonly differs: boolean;
+}
+
+function Step({ step, number, differs }: StepProps) {
+  return (
+    <View
+      role="row"
+      style={{ flexDirection: 'row', gap: 8, alignItems: 'center', paddingVertical: 4 }}
+    >
+      <View style={{ width: NUMBER }}>
+        <Words size="strong" tone={differs ? 'brick' : 'second'}>
+          {differs ? `× ${number}` : String(number)}
+        </Words>
+      </View>
+      {[step.predicted, step.walked].map((address, at) => (
+        <View key={at} style={{ flex: 1 }}>
+          {address === undefined ? (
+            <Words size="second" tone="second">
+              nobody
+            </Words>
+          ) : (
+            <AddressText
+              address={formatIpv4(address)}
+              length={lengthOf(undefined)}
+              size="small"
+              still
+            />
+          )}
+        </View>
+      ))}
+    </View>
+  );
+}
