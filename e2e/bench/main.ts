@@ -108,6 +108,45 @@ function roundFigures(): readonly Figure[] {
   ];
 }
 
+interface RouteTimes {
+  readonly one: number;
+  readonly matrix: {
+    readonly millis: number;
+    readonly bytes: number;
+    readonly groups: number;
+    readonly pairs: number;
+    readonly interfaces: number;
+  };
+  /** Million a second. */
+  readonly lookups: { readonly ours: number; readonly scan: number };
+}
+
+function routeFigures(): readonly Figure[] {
+  const { one, matrix, lookups } = runBundled<RouteTimes>('routes.ts');
+  const megabytes = matrix.bytes / 1e6;
+  return [
+    {
+      what: 'one there-and-back in a plan of 5,000 interfaces and 200 routers',
+      ours: `${one.toFixed(3)} ms`,
+      ...{ reference: '', wanted: '≤ 1 ms', isReached: one <= 1 },
+    },
+    {
+      what: `who can talk with whom: ${matrix.interfaces} interfaces, 100 subnets, 40 routers (${matrix.pairs} pairs, ${matrix.groups} kinds)`,
+      ours: `${matrix.millis.toFixed(0)} ms, ${megabytes.toFixed(0)} MB`,
+      reference: '',
+      wanted: '≤ 1 s, ≤ 200 MB',
+      isReached: matrix.millis <= 1000 && megabytes <= 200,
+    },
+    {
+      what: 'longest prefix in a table of 10,000 routes',
+      ours: `${lookups.ours.toFixed(1)} million a second`,
+      reference: `every line: ${lookups.scan.toFixed(3)} million a second`,
+      wanted: '≥ 5 million a second',
+      isReached: lookups.ours >= 5,
+    },
+  ];
+}
+
 /** Its response window for answers spread over 64 hundredths of a second. */
 const WINDOW = 640;
 
@@ -132,6 +171,7 @@ async function main(): Promise<void> {
     practiceFigure(),
     ...planFigures(),
     ...roundFigures(),
+    ...routeFigures(),
     ...(await webFigures()),
   );
   figures.push(...(await plannerFigures()));
