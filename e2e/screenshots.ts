@@ -37,8 +37,6 @@ async function phone(page: Page, server: TestServer): Promise<void> {
   await page.getByLabel('Cabinet').fill('FH2');
   await page.getByLabel('How many').fill('2');
   await page.getByLabel('Address').nth(1).fill('172.22.40.86');
-  await page.getByText('is given to Drum filter drive 2').scrollIntoViewIfNeeded();
-  await shoot(page, 'new-devices');
   await place(page, 'Assign').click();
   await button(page, 'Start listening').click();
   await expect(page.getByText('as “winch-b”')).toBeVisible({ timeout: 40_000 });
@@ -74,6 +72,10 @@ async function phone(page: Page, server: TestServer): Promise<void> {
     .click({ timeout: 1000 })
     .catch(() => undefined);
   await shoot(page, 'prove');
+  await button(page, 'Routes there and back').click();
+  await button(page, 'Controller, filter hall to Feeding robot drive').click();
+  await expect(page.getByText('It arrives, but cannot answer')).toBeVisible();
+  await shoot(page, 'there-and-back');
   await place(page, 'Hand over').click();
   await shoot(page, 'hand-over');
   await atCabinet(page, async (cabinet) => {

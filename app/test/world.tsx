@@ -38,6 +38,7 @@ export const FIELD: FieldView = {
   ownAddresses: [],
   answeringUntil: null,
   answers: 0,
+  drill: null,
   tasks: [],
   counters: { received: 0, sent: 0, malformed: 0, requests: 0, strangersDropped: 0 },
   notices: [],

@@ -128,6 +128,10 @@ export class PracticeSite {
       this.setFault(action.fault, action.on, now);
       return;
     }
+    if (action.kind === 'power-all') {
+      for (const device of this.devices) device.setPower(action.on, now);
+      return;
+    }
     const device = this.device(action.device);
     if (!device) return;
     if (action.kind === 'own-step') device.doOwnStep();

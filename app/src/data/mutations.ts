@@ -114,6 +114,10 @@ export const useReadOff = (job: string, id: string) =>
 export const useOpenPage = (job: string, id: string) =>
   useJobMutation<void, { readonly port: number }>(job, () => post(at(job, id, 'page')));
 
+/** A cold start that is watched: about to be switched off, on again, over. */
+export const useDrill = (job: string) =>
+  useJobMutation(job, (step: 'begin' | 'on' | 'end') => post(`/jobs/${job}/drill`, { step }));
+
 /** Walks to a device from an address in a subnet. */
 export const useWalk = (job: string, id: string) =>
   useJobMutation(job, (walk: { readonly subnetId: string }) => post(at(job, id, 'walk'), walk));

@@ -44,6 +44,7 @@ export interface CabinetView {
 
 export type CabinetAction =
   | { readonly kind: 'power' | 'cable'; readonly device: string; readonly on: boolean }
+  | { readonly kind: 'power-all'; readonly on: boolean }
   | { readonly kind: 'own-step'; readonly device: string }
   | { readonly kind: 'set-back'; readonly device: string }
   | { readonly kind: 'turn'; readonly device: string; readonly positions: readonly number[] }

@@ -282,6 +282,24 @@ export interface SocketView {
   readonly heardAt: number | null;
 }
 
+/** A cold start that is watched without a word; times in milliseconds since 1970. */
+export interface DrillView {
+  readonly phase: 'off' | 'on' | 'ended' | 'spoiled';
+  readonly onAt: number | null;
+  readonly endedAt: number | null;
+  readonly rows: readonly {
+    readonly mac: string;
+    readonly firstAt: number;
+    readonly asked: {
+      readonly at: number;
+      readonly message: string;
+      readonly count: number;
+    } | null;
+    readonly answered: { readonly at: number; readonly by: string; readonly gave: string } | null;
+    readonly address: { readonly value: string; readonly at: number } | null;
+  }[];
+}
+
 export interface FieldView {
   /** `practice`, `live:eth0`, or null while no wire is chosen. */
   readonly source: string | null;
@@ -298,6 +316,8 @@ export interface FieldView {
   readonly ownAddresses: readonly string[];
   readonly answeringUntil: number | null;
   readonly answers: number;
+  /** A cold start that is watched; null while none is. */
+  readonly drill: DrillView | null;
   readonly tasks: readonly FieldTaskView[];
   readonly counters: {
     readonly received: number;

@@ -188,6 +188,7 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   'read-off': (facts) => `read off its ${facts['from']}: ${readWords(facts)}`,
   'read-otherwise': (facts) =>
     `read off its ${facts['from']}: ${readWords(facts)}. ${otherwise(facts)}`,
+  'came-back': (facts) => `cold start: ${returnWords(facts)}`,
   walked: ({ path, ended }) => `walked to it by ${path}: ${ENDED[String(ended)] ?? ended}`,
   'said-set-back': ({ reason }) => `said to be set back, not seen: ${reason}`,
   'said-given': () => 'said to have its address; said, not seen',
@@ -223,6 +224,32 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
       ? `two devices ask under ${key}: ${one} and ${other}; neither is answered`
       : `two devices have this MAC (they differ in: ${twinWords(String(differs))}); neither is answered`,
 };
+
+/** How a device came back from a cold start. */
+export function returnWords({
+  how,
+  seconds,
+  has,
+  by,
+}: Readonly<Record<string, string | number | undefined>>): string {
+  const after = seconds === undefined ? '' : ` after ${seconds} s`;
+  switch (how) {
+    case 'kept':
+      return `back${after} with its address, by itself`;
+    case 'given':
+      return `back${after}, given its address by ${by}`;
+    case 'leans':
+      return `back${after} only because ${by} gave it its address: it does not keep it`;
+    case 'asks':
+      return `asks for an address${after}, and nobody gives it one: it was not told to keep it`;
+    case 'elsewhere':
+      return `back${after} with ${has} instead of its address`;
+    case 'starting':
+      return `spoke${after}, and did not say where it is`;
+    default:
+      return 'not heard';
+  }
+}
 
 /** How a walk to a device ended. */
 const ENDED: Readonly<Record<string, string>> = {

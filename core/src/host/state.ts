@@ -73,7 +73,7 @@ export type HostInput =
       readonly identifier: number;
       readonly sequence: number;
       /** Routers it may pass before it is given up; as many as usual where none is said. */
-      readonly timeToLive?: number;
+      readonly timeToLive?: number | undefined;
     }
   | {
       readonly kind: 'send-udp';

@@ -4,6 +4,7 @@ export * from './kind';
 export * from './things';
 export * from './model';
 export * from './document';
+export * from './drill';
 export { planOf } from './plan-of';
 export * from './edits';
 export * from './take-out';

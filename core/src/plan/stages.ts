@@ -76,6 +76,8 @@ export const EVIDENCE_KINDS = [
   'contradicted',
   /** The way to it, router by router. */
   'walked',
+  /** How it came back from a cold start that was only watched. */
+  'came-back',
   /** Nothing answered at the planned address. */
   'no-answer',
   /** Another MAC answers for the planned address. */

@@ -44,6 +44,7 @@ const FACTS = {
     found: 'FOUND',
     adapter: 'ETH0',
   },
+  ...{ sign: 'exchanges', by: 'BY', seconds: 5 },
   ...{ first: 'FIRST', last: 'LAST', why: 'WHY', words: 'WORDS', place: 1, label: 'LABEL' },
   ...{
     most: 9,

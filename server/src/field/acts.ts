@@ -1,5 +1,7 @@
+import type { MessagePort } from 'node:worker_threads';
 import { isAsking } from '@ipsonomo/core';
 import type { Checks } from './checks';
+import type { Drill } from './drill';
 import type { Identities } from './identities';
 import type { Moves } from './moves';
 import type { Pages } from './pages';
@@ -23,6 +25,7 @@ export interface RiskyAct {
 
 export interface ActingUnits {
   readonly checks: Checks;
+  readonly drill: Drill;
   readonly walks: PathWalks;
   readonly moves: Moves;
   readonly pages: Pages;
@@ -41,17 +44,29 @@ export interface ActingUnits {
  * What a person asks for on the wire while it is listened to; each refuses with `field.unknownTarget` where
  * the plan does not know the interface.
  * @param released gives up addresses that nothing needs any more
+ * @param silence ends everything that sends
  */
 export class Acts {
   constructor(
     private readonly units: ActingUnits,
     private readonly clock: () => number,
     private readonly released: () => void,
+    private readonly silence: () => void,
   ) {}
 
   check(interfaceIds: readonly string[], person: string): void {
     const targets = interfaceIds.map((id) => this.units.targets.of(id));
     this.units.checks.start(targets, person, this.clock());
+  }
+
+  /** A cold start is watched: the cabinet is about to be switched off, is on again, or has come back. */
+  drill(step: 'begin' | 'on' | 'end', person: string): void {
+    const { drill } = this.units;
+    if (step === 'begin') {
+      this.silence();
+      drill.begin();
+    } else if (step === 'on') drill.on(this.clock());
+    else drill.end(person, this.clock());
   }
 
   /** The way to a device from an address in a subnet that is on the cable. Refuses with `walk.unknownSubnet`. */
@@ -91,6 +106,11 @@ export class Acts {
 
   async openPage(interfaceId: string, person: string): Promise<void> {
     await this.units.pages.open(this.units.targets.of(interfaceId), person);
+  }
+
+  /** One connection of a browser to the page that is open. */
+  converse(port: MessagePort): Promise<void> {
+    return this.units.pages.converse(port);
   }
 
   watchPower(act: RiskyAct): Promise<void> | undefined {

@@ -13,10 +13,10 @@ import {
   type HostInput,
   type Ipv4,
 } from '@ipsonomo/core';
-import type { MessagePort } from 'node:worker_threads';
 import { Acts } from './acts';
 import type { Carrier, LinkState, TcpRequest } from './carrier';
 import { Checks } from './checks';
+import { Drill } from './drill';
 import { Giving } from './giving';
 import { HostStreams } from './host-streams';
 import { Identities } from './identities';
@@ -63,6 +63,7 @@ export class FieldEngine {
   private readonly voices: Voices;
   private readonly checks: Checks;
   private readonly walks: PathWalks;
+  private readonly drill: Drill;
   private readonly power: PowerWatch;
   private readonly streams: HostStreams;
   private readonly pinning: Pinning;
@@ -116,6 +117,8 @@ export class FieldEngine {
       voice: (subnetId: string) => this.voices.addressIn(subnetId),
       isReady: (subnetId: string) => this.voices.addressIn(subnetId) !== undefined,
       askArp: (subnetId: string, target: Ipv4) => step(subnetId, { kind: 'ask-arp', target }),
+      ping: (id: string, to: Ipv4, identifier: number, sequence: number, timeToLive?: number) =>
+        step(id, { kind: 'ping', to, identifier, sequence, timeToLive }),
       around: (address: Ipv4) => this.subnets.around(address),
       whereIs: (target: FieldTarget) => this.targets.whereIs(target),
       whoIsAt: (...asked: Parameters<WhoIsAt['ask']>) => this.whoIsAt.ask(...asked),
@@ -140,16 +143,9 @@ export class FieldEngine {
       taken: (address, by) =>
         this.notice('voice-taken', { address: formatIpv4(address), by: formatMac(by) }),
     });
-    this.checks = new Checks({
-      ...wire,
-      ping: (subnetId, to, identifier, sequence) =>
-        step(subnetId, { kind: 'ping', to, identifier, sequence }),
-    });
-    this.walks = new PathWalks({
-      ...wire,
-      pingWithin: (subnetId, to, sequence, identifier, timeToLive) =>
-        step(subnetId, { kind: 'ping', to, identifier, sequence, timeToLive }),
-    });
+    this.checks = new Checks(wire);
+    this.walks = new PathWalks(wire);
+    this.drill = new Drill(wire);
     this.power = new PowerWatch({
       ...wire,
       ownerOf: (who) => this.giving.ownerOf(who),
@@ -168,12 +164,12 @@ export class FieldEngine {
     this.pinning = new Pinning(wire);
     this.moves = new Moves({ ...wire, whereWas: (target) => this.targets.whereWas(target) });
     this.pages = new Pages(wire, clock);
-    const { rivals, checks, power, layer2, pinning, giving, moves, pages, walks } = this;
+    const { rivals, checks, power, layer2, pinning, giving, moves, pages, walks, drill } = this;
     const { whoIsAt, targets, subnets, signs } = this;
     const sweep = new Sweep(wire);
     const identities = new Identities(wire);
     this.units = [power, giving, checks, whoIsAt, pinning, layer2];
-    this.units = [...this.units, moves, pages, identities, sweep, walks, rivals];
+    this.units = [...this.units, moves, pages, identities, sweep, walks, rivals, drill];
     this.listeners = { giving, walks, streams: this.streams, askers: [checks, walks] };
     const acting = {
       checks,
@@ -186,9 +182,11 @@ export class FieldEngine {
       identities,
       sweep,
       signs,
+      drill,
     };
     const released = () => this.releaseVoices(this.clock());
-    this.acting = new Acts({ ...acting, targets, subnets, record }, clock, released);
+    const units = { ...acting, targets, subnets, record };
+    this.acting = new Acts(units, clock, released, () => this.silence());
   }
 
   // ---- what a person asks for
@@ -214,6 +212,7 @@ export class FieldEngine {
     this.layer2.plan(plan.targets);
     this.moves.plan(plan.targets);
     this.signs.plan(plan.targets);
+    this.drill.plan(plan.targets);
     this.rivals.plan(plan.subnets);
     this.subnets.plan(plan.subnets);
     this.voices.plan(this.subnets.all, this.clock());
@@ -230,6 +229,7 @@ export class FieldEngine {
     this.reports.present();
     this.socket.clear();
     this.signs.clear();
+    this.drill.forget();
     this.changed();
   }
 
@@ -260,11 +260,6 @@ export class FieldEngine {
     if (!this.giving.isArmed(this.clock())) return;
     this.giving.disarm();
     this.notice('page-lost', {});
-  }
-
-  /** One connection of a browser to the page that is open. */
-  converse(port: MessagePort): Promise<void> {
-    return this.pages.converse(port);
   }
 
   closePage(): void {
@@ -298,6 +293,7 @@ export class FieldEngine {
   linkChanged(link: LinkState): void {
     if (link === this.link) return;
     this.link = link;
+    this.drill.link(link === 'up', this.clock());
     if (link !== 'up') {
       this.notice(link === 'gone' ? 'adapter-gone' : 'link-down', { source: this.carrier.source });
       this.socket.clear();
@@ -337,6 +333,7 @@ export class FieldEngine {
       voices: this.voices.states(),
       socket: this.socket.status(this.subnets.ofPlan, this.present.all, now),
       page: this.pages.page,
+      drill: this.drill.state,
       answeringUntil: this.giving.isArmed(now) ? this.giving.armedUntil : undefined,
       answers: this.giving.size,
       tasks: this.tasks(),
@@ -371,6 +368,7 @@ export class FieldEngine {
     this.keeping.capture(frame, now);
     if (!this.isListening) return; // it could not be kept
     this.counters.sent += 1;
+    this.drill.spoil(now);
     this.carrier.send(frame);
   }
 
@@ -418,12 +416,14 @@ export class FieldEngine {
   ): void {
     const { dhcp } = frame;
     if (dhcp.operation === 'request') {
+      this.drill.request(dhcp, now);
       const chosen = serverChosenBy(dhcp);
       if (chosen !== undefined && !this.voices.isOurs(chosen))
         this.rivals.chosen(dhcp.clientMac, chosen, now);
       if (frame.udp.toPort === DHCP_PORT.server) this.giving.request(frame, bytes, now);
       return;
     }
+    this.drill.reply(dhcp, frame.ip.from, now);
     this.rivals.reply(frame, now);
   }
 

@@ -178,8 +178,10 @@ async function obey(command: FieldCommand): Promise<void> {
       return engine?.closePage();
     case 'converse':
       // It lasts as long as the browser's connection; nobody waits for it.
-      void needed().converse(command.port);
+      void needed().acts.converse(command.port);
       return;
+    case 'drill':
+      return needed().acts.drill(command.step, command.person);
     case 'sweep':
       return needed().acts.sweep();
     case 'search':

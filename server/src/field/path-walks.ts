@@ -33,7 +33,7 @@ export interface PathWalkEvents {
   isReady(subnetId: string): boolean;
   voice(subnetId: string): Ipv4 | undefined;
   needVoice(subnetId: string): void;
-  pingWithin(subnetId: string, to: Ipv4, sequence: number, identifier: number, hops: number): void;
+  ping(subnetId: string, to: Ipv4, identifier: number, sequence: number, timeToLive: number): void;
   readonly record: RecordEvidence;
   changed(): void;
 }
@@ -126,7 +126,7 @@ export class PathWalks implements Unit {
     walk.sequence = this.sequence;
     walk.nextAt = now + WAIT;
     const { subnetId, target, hops } = walk;
-    this.events.pingWithin(subnetId, target.address, walk.sequence, IDENTIFIER, hops);
+    this.events.ping(subnetId, target.address, IDENTIFIER, walk.sequence, hops);
     this.events.changed();
   }
 

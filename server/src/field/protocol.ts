@@ -1,4 +1,5 @@
 import type {
+  DrillState,
   EvidenceKind,
   FieldTaskView,
   HeardClient,
@@ -131,6 +132,8 @@ export type FieldCommand =
   | { readonly kind: 'close-page' }
   /** One connection of a browser to the open page. */
   | { readonly kind: 'converse'; readonly port: MessagePort }
+  /** A cold start: about to be switched off, on again, over. */
+  | { readonly kind: 'drill'; readonly step: 'begin' | 'on' | 'end'; readonly person: string }
   /** Ask for every address. */
   | { readonly kind: 'sweep' }
   /** Stations over layer 2. */
@@ -244,6 +247,7 @@ export interface FieldStatus {
   readonly voices: readonly VoiceState[];
   readonly socket: SocketStatus;
   readonly page: OpenPage | undefined;
+  readonly drill: DrillState;
   /** Milliseconds since 1970. */
   readonly answeringUntil: number | undefined;
   /** Interfaces whose bound MACs are answered. */
@@ -281,6 +285,7 @@ export const IDLE: FieldStatus = {
     ...{ outside: 0, heardAt: undefined },
   },
   page: undefined,
+  drill: { phase: 'none', onAt: undefined, endedAt: undefined, rows: [] },
   answeringUntil: undefined,
   answers: 0,
   tasks: [],

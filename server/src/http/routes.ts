@@ -235,6 +235,11 @@ export function assignRoutes({ reader, changer, field, pagePort }: Services): Ro
     await field.closePage();
     response.status(204).end();
   });
+  router.post('/jobs/:job/drill', async (request, response) => {
+    const { step } = checked(schema.drilling, request.body);
+    await field.drill(idOf(request, 'job'), step, personOf(request));
+    response.status(204).end();
+  });
   router.post('/jobs/:job/sweep', async (request, response) => {
     await field.sweep(idOf(request, 'job'), personOf(request));
     response.status(204).end();

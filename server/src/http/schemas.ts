@@ -88,6 +88,10 @@ export const walking = Joi.object<{ subnetId: string }>({
   subnetId: Joi.string().max(80).required(),
 });
 
+export const drilling = Joi.object<{ step: 'begin' | 'on' | 'end' }>({
+  step: Joi.valid('begin', 'on', 'end').required(),
+});
+
 export const goingOn = Joi.object<GoingOn>({ evenSo });
 
 export const stationGiving = Joi.object<StationGiving>({
@@ -139,6 +143,7 @@ export const cabinetAction = Joi.alternatives<CabinetAction>().try(
     device,
     on: Joi.boolean().required(),
   }),
+  Joi.object({ kind: Joi.valid('power-all').required(), on: Joi.boolean().required() }),
   Joi.object({ kind: Joi.valid('own-step', 'set-back').required(), device }),
   Joi.object({
     kind: Joi.valid('turn').required(),

@@ -168,6 +168,11 @@ export class FieldService {
     return this.field.present.map(presentView);
   }
 
+  async drill(jobId: string, step: 'begin' | 'on' | 'end', person: Person): Promise<void> {
+    await this.listen(jobId, person);
+    await this.field.call({ kind: 'drill', step, person: person.name });
+  }
+
   /** Everybody, whatever their addresses: by ARP, and over layer 2. */
   async sweep(jobId: string, person: Person): Promise<void> {
     await this.listen(jobId, person);

@@ -2,6 +2,8 @@ import {
   formatIpv4,
   formatMac,
   UNSPECIFIED,
+  type DrillState,
+  type DrillView,
   type FieldView,
   type HeardClient,
   type HeardView,
@@ -80,6 +82,20 @@ const socketView = ({ neighbour, bridge, heardAt, ...rest }: SocketStatus): Sock
   bridge: bridge ? { ...bridge, mac: formatMac(bridge.mac) } : null,
 });
 
+const drillView = ({ phase, onAt, endedAt, rows }: DrillState): DrillView | null =>
+  phase === 'none'
+    ? null
+    : {
+        ...{ phase, onAt: onAt ?? null, endedAt: endedAt ?? null },
+        rows: rows.map(({ mac, firstAt, asked, answered, address }) => ({
+          ...{ mac: formatMac(mac), firstAt, asked: asked ?? null },
+          answered: answered
+            ? { at: answered.at, by: formatIpv4(answered.by), gave: formatIpv4(answered.gave) }
+            : null,
+          address: address ? { ...address, value: formatIpv4(address.value) } : null,
+        })),
+      };
+
 export const fieldView = (status: FieldStatus, now: number): FieldView => ({
   source: status.source ?? null,
   link: status.link,
@@ -90,6 +106,7 @@ export const fieldView = (status: FieldStatus, now: number): FieldView => ({
   ownAddresses: ownAddresses(status.source),
   answeringUntil: status.answeringUntil ?? null,
   answers: status.answers,
+  drill: drillView(status.drill),
   tasks: status.tasks.map((task) => ({ ...task, interfaceId: task.interfaceId ?? null })),
   counters: status.counters,
   notices: status.notices,

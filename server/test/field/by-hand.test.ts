@@ -47,7 +47,7 @@ class Browser {
 
 async function ask(site: Site, method: string, path: string, form = '', cookie = '') {
   const browser = new Browser();
-  void site.engine.converse(browser.port);
+  void site.engine.acts.converse(browser.port);
   browser.say(
     `${method} ${path} HTTP/1.1\r\nHost: x\r\nCookie: ${cookie}\r\nContent-Length: ${form.length}\r\n\r\n${form}`,
   );

@@ -30,6 +30,16 @@ export function CabinetScreen() {
         value={data?.socket}
         onChange={(segment) => act.mutate({ kind: 'socket', segment })}
       />
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        {([false, true] as const).map((on) => (
+          <Button
+            key={String(on)}
+            type="outline"
+            title={on ? 'Everything on' : 'Everything off'}
+            onPress={() => act.mutate({ kind: 'power-all', on })}
+          />
+        ))}
+      </View>
       <Field label="Find a device" value={find} onChange={setFind} />
       <View>
         {devices.map((device) => (

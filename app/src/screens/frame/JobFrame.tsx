@@ -33,6 +33,7 @@ const PLACE_OF: Readonly<Record<string, Place>> = {
   swap: 'assign',
   prove: 'prove',
   routes: 'prove',
+  drill: 'prove',
   'there-and-back': 'prove',
   'hand-over': 'hand-over',
 };

@@ -58,11 +58,16 @@ export function ProveScreen({ job }: { readonly job: string }) {
       {view ? (
         <>
           <Temporary job={job} view={view} />
-          <View style={{ flexDirection: 'row' }}>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
             <Button
               type="outline"
               title="Routes there and back"
               onPress={() => router.navigate(`/job/${job}/routes`)}
+            />
+            <Button
+              type="outline"
+              title="Cold start"
+              onPress={() => router.navigate(`/job/${job}/drill`)}
             />
           </View>
           <Group job={job} view={view} title="Found otherwise" entries={groups.otherwise} />
