@@ -20,6 +20,7 @@ module.exports = {
     only('sheet', core('sheet'), [core('net'), core('names'), core('plan'), core('api/words')]),
     only('reshape', core('reshape'), [core('net'), core('names'), core('plan')]),
     only('round', core('round'), [core('net'), core('plan')]),
+    only('codes', core('codes'), [core('net'), core('plan')]),
     only('routes', core('routes'), [core('net'), core('plan')]),
     only('describe', core('describe'), [core('net'), core('plan')]),
     only('host', core('host'), [core('net'), core('wire')]),

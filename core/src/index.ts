@@ -10,6 +10,7 @@ export * from './formats';
 export * from './sheet';
 export * from './reshape';
 export * from './round';
+export * from './codes';
 export * from './routes';
 export * from './describe';
 export * from './api';

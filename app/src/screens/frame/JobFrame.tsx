@@ -34,6 +34,7 @@ const PLACE_OF: Readonly<Record<string, Place>> = {
   prove: 'prove',
   routes: 'prove',
   drill: 'prove',
+  codes: 'prove',
   'there-and-back': 'prove',
   'hand-over': 'hand-over',
 };

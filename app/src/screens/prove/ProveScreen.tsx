@@ -69,6 +69,12 @@ export function ProveScreen({ job }: { readonly job: string }) {
               title="Cold start"
               onPress={() => router.navigate(`/job/${job}/drill`)}
             />
+            <Button
+              type="outline"
+              title="A code"
+              accessibilityLabel="What does a code mean?"
+              onPress={() => router.navigate(`/job/${job}/codes`)}
+            />
           </View>
           <Group job={job} view={view} title="Found otherwise" entries={groups.otherwise} />
           <Group job={job} view={view} title="Nothing answers" entries={groups.silent} />

@@ -1,0 +1,3 @@
+export * from './beside';
+export * from './read-code';
+export * from './table';

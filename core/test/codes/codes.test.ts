@@ -1,0 +1,105 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import {
+  besideCode,
+  CODE_SYSTEMS,
+  CODES,
+  formatCode,
+  readCode,
+  toDevice,
+  toPlan,
+  type CodeSystem,
+  type Connection,
+} from '../../src';
+
+// What a code means. The names are held against an independent dissector's.
+
+const installed = spawnSync('tshark', ['--version']).status === 0;
+const withTshark = installed || process.env['CI'] ? describe : describe.skip;
+
+const FIELDS: Readonly<Record<CodeSystem, string>> = {
+  cip: 'cip.genstat',
+  'cip-connection': 'cip.cm.ext_status',
+  modbus: 'modbus.exception_code',
+  station: 'pn_dcp.block_error',
+};
+
+withTshark('tshark has the same names', () => {
+  const lines = execFileSync('tshark', ['-G', 'values'], {
+    ...{ maxBuffer: 2 ** 28, stdio: ['ignore', 'pipe', 'ignore'], encoding: 'utf8' },
+  }).split('\n');
+  test.each(CODE_SYSTEMS)('%s', (system) => {
+    const theirs = new Map(
+      lines.flatMap((line) => {
+        const [kind, field, value, name] = line.split('\t');
+        return kind === 'V' && field === FIELDS[system] ? [[Number(value), name] as const] : [];
+      }),
+    );
+    const ours = Object.entries(CODES[system]).map(([value, { name }]) => [Number(value), name]);
+    expect(ours.length).toBeGreaterThan(6);
+    expect(ours).toEqual(ours.map(([value]) => [value, theirs.get(Number(value))]));
+  });
+});
+
+test.each(
+  CODE_SYSTEMS.flatMap((system) =>
+    Object.entries(CODES[system]).map((one) => [system, ...one] as const),
+  ),
+)('%s %s is told in whole sentences', (_system, _value, { means, look }) => {
+  for (const sentence of [means, look]) expect(sentence).toMatch(/^[A-Z].*[.?]$/);
+});
+
+test.each<[string, CodeSystem, readonly string[]]>([
+  ['0x01', 'cip', ['0x01 Connection failure']],
+  ['16#0127', 'cip-connection', ['0x0127 Invalid O->T size']],
+  ['0127h', 'cip-connection', ['0x0127 Invalid O->T size']],
+  // As decimal it is 0x0127 as well, and as hex nothing.
+  ['295', 'cip-connection', ['0x0127 Invalid O->T size']],
+  ['01/0315', 'cip', ['0x0315 Invalid segment in connection path']],
+  ['0x01, 0x0109', 'cip', ['0x0109 Invalid connection size']],
+  // Hex or decimal: both are known, so both are shown.
+  ['10', 'cip', ['0x10 Device state conflict']],
+  ['11', 'modbus', ['11 Gateway target device failed to respond']],
+  ['2', 'modbus', ['2 Illegal data address']],
+  ['0x06', 'station', ['6 In operation, SET not possible']],
+  ['0x0999', 'cip-connection', ['0x0999 unknown']],
+  ['', 'cip', []],
+  ['error', 'modbus', []],
+])('"%s" of %s', (text, system, expected) => {
+  const read = readCode(text, system).map(
+    (one) => `${formatCode(one)} ${one.meaning?.name ?? 'unknown'}`,
+  );
+  expect(read).toEqual(expected);
+});
+
+const end: Connection['device'] = {
+  ...{ inSize: 90, outSize: 16, unitBits: '16', viewpoint: 'controller', headerBytes: 0 },
+  ...{ inInstance: 101, outInstance: 102, configInstance: 103, intervalMillis: 20 },
+  ...{ revision: '', register: 40001, counting: 'area-digit' },
+};
+const drive = toDevice({
+  ...{ id: 'd', title: 'Drive', name: 'drive', kindId: 'belloch-drive-d4', way: 'keypad' },
+  connection: {
+    protocol: 'EtherNet/IP',
+    device: end,
+    controller: { ...end, unitBits: '8', inSize: 180 },
+  },
+});
+const plan = toPlan({ devices: [drive] });
+
+test('beside a size stands what the plan has, in one unit', () => {
+  expect(besideCode(plan, drive, 'size')).toEqual([
+    'The plan has 180 bytes to the controller at both ends: ask the project of the controller for its figure.',
+    'The plan has 16 bytes from the controller at the controller and 32 bytes at the device.',
+  ]);
+});
+
+test.each([
+  ['interval', /20 ms at the controller and 20 ms at the device; such a device can keep 2 ms/],
+  ['instance', /inputs 101 and 101; outputs 102 and 102; configuration 103 and 103/],
+  ['owner', /names no controller/],
+  ['identity', /Belloch Pump drive D4, revision 4\.02/],
+  ['register', /register 40001, counted with a leading area digit/],
+  ['name', /the name drive/],
+] as const)('beside %s', (topic, words) => {
+  expect(besideCode(plan, drive, topic).join(' ')).toMatch(words);
+});
