@@ -1,7 +1,10 @@
 import { formatIpv4, formatPrefix, maskOf, prefixOf } from '../net';
 import { changeOf, docOf, findDoc, type Edit, type Plan, type PlanDoc } from '../plan';
+import { encodeWith, portPath, toHex } from '../wire';
 import {
   ASSUMED,
+  rackPath,
+  type RackStart,
   type Cure,
   type PreparedHost,
   type Reason,
@@ -146,4 +149,65 @@ export function walkWords({ steps, differsAt, reaches }: WalkComparison, target:
   if (step.predicted === undefined)
     return `${formatIpv4(step.walked)} answers where nobody should: ${before} is set otherwise than planned.`;
   return `${formatIpv4(step.walked)} answers instead of ${formatIpv4(step.predicted)} (${step.predictedTitle}): ${before} sends it another way than planned.`;
+}
+
+/** A route path as it is shown: hop by hop, as plain numbers, and as the bytes that travel. */
+export interface RackPathView {
+  /** Where it begins: what one is connected to, or the controller. */
+  readonly from: string;
+  readonly hops: readonly { readonly step: string; readonly leadsTo: string }[];
+  /** "1,5,2,172.22.40.86" */
+  readonly numbers: string;
+  /** Hex, padded (CIP Vol. 1 Appendix C). */
+  readonly bytes: string;
+}
+
+/**
+ * The route path of the automation protocol to an interface, from a controller in a rack, or else from the module of a
+ * rack that is in the asker's subnet.
+ */
+export function rackPathView(plan: Plan, from: string, to: string): RackPathView | undefined {
+  const start = rackStartOf(plan, from);
+  const steps = start && rackPath(plan, start.start, to);
+  if (!start || !steps || steps.length === 0) return undefined;
+  const segments = steps.map(({ port, link }) => ({ port, link }));
+  return {
+    from: start.words,
+    hops: steps.map(({ port, link, device, interface: at }) => ({
+      step: typeof link === 'number' ? `backplane, slot ${link}` : `port ${port}, ${link}`,
+      leadsTo: moduleTitle(plan, device, at),
+    })),
+    numbers: segments.map(({ port, link }) => `${port},${link}`).join(','),
+    bytes: toHex(encodeWith(portPath, segments)).toUpperCase().replace(/../g, '$& ').trim(),
+  };
+}
+
+function rackStartOf(
+  plan: Plan,
+  from: string,
+): { readonly start: RackStart; readonly words: string } | undefined {
+  const device = plan.devices.find(({ id }) => id === from);
+  if (!device) return undefined;
+  if (device.interfaces.some(({ slot }) => slot !== undefined))
+    return { start: { kind: 'controller', device: from }, words: `${device.title} itself` };
+  const subnets = device.interfaces.map(({ subnetId }) => subnetId);
+  const rack = plan.devices
+    .flatMap(({ interfaces }) => interfaces)
+    .find(({ slot, subnetId }) => slot !== undefined && subnets.includes(subnetId));
+  return (
+    rack && {
+      start: { kind: 'module', interface: rack.id },
+      words: `${moduleTitle(plan, rack.deviceId, rack.id)}, which one is connected to`,
+    }
+  );
+}
+
+function moduleTitle(plan: Plan, deviceId: string, interfaceId: string): string {
+  const device = plan.devices.find(({ id }) => id === deviceId);
+  const at = device?.interfaces.find(({ id }) => id === interfaceId);
+  if (!device || !at) return interfaceId;
+  const address = formatIpv4(at.address);
+  return at.slot === undefined
+    ? `${device.title} (${address})`
+    : `${device.title}, module in slot ${at.slot} (${address})`;
 }

@@ -111,6 +111,7 @@ export const toInterface = (
   mac: undefined,
   port: undefined,
   loan: undefined,
+  slot: undefined,
   ...fields,
 });
 

@@ -165,6 +165,8 @@ export const interfaceShape = object({
   port: absentAs(maybe(object({ circuit: text(510), remote: note(510) })), () => undefined),
   /** Another address until a time (milliseconds since 1970), while the planned one cannot be had. */
   loan: absentAs(maybe(object({ address: ipv4, until: whole(0, 9e15) })), () => undefined),
+  /** The slot of its module in a rack; undefined where it is in none. */
+  slot: absentAs(maybe(whole(0, MOST_SLOT)), () => undefined),
 });
 
 const plug = object({ deviceId: id, port: text(40) });

@@ -5,5 +5,6 @@ export * from './net';
 export * from './predict';
 export * from './prefix-table';
 export * from './prepared';
+export * from './rack-path';
 export * from './site-walk';
 export * from './walk';

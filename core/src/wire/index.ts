@@ -16,6 +16,7 @@ export * from './dhcp/message';
 export * from './enip/encapsulation';
 export * from './enip/identity';
 export * from './enip/cip';
+export * from './enip/port-path';
 export * from './enip/tcpip-object';
 export * from './frame';
 export * from './pcap';

@@ -6,7 +6,12 @@ import {
   cipReply,
   cipRequest,
   dhcpFrame,
+  CONNECTION_MANAGER,
   dropMessage,
+  portPath,
+  UNCONNECTED_SEND,
+  unconnectedSend,
+  type UnconnectedSend,
   discovery,
   discoveryFrame,
   DISCOVERY_GROUP,
@@ -133,6 +138,16 @@ const got: DiscoveryMessage = {
   blocks: [{ option: 2, suboption: 2, word: undefined, data: new Uint8Array(0) }],
 };
 
+/** Who are you, asked through slot 5 of a backplane and a network behind it. */
+export const ROUTED: UnconnectedSend = {
+  request: { service: 0x01, path: { classId: 1, instance: 1 }, data: new Uint8Array(0) },
+  route: [
+    { port: 1, link: 5 },
+    { port: 2, link: '172.22.40.186' },
+    { port: 18, link: 3 },
+  ],
+};
+
 /** Every codec with values that reach its branches. `never` erases the type for one shared loop. */
 export const samples: readonly (readonly [string, Codec<never>, unknown])[] = (
   [
@@ -212,6 +227,8 @@ export const samples: readonly (readonly [string, Codec<never>, unknown])[] = (
       cipRequest,
       { service: 0x0e, path: { classId: 0x300, instance: 1 }, data: text('') },
     ],
+    ['a route path', portPath, ROUTED.route],
+    ['unconnected send', unconnectedSend, ROUTED],
     ['cip reply', cipReply, { service: 0x0e, status: 5, additional: [0x0102], data: text('x') }],
     ['dword', dword, 0xfffffff0],
     ['identity', identityAnswer, IDENTITY],
@@ -247,6 +264,17 @@ const cip = (attribute: number, service: number, data: Uint8Array) =>
       message: encodeWith(cipRequest, { service, path: tcpipPath(attribute), data }),
     }),
   });
+
+const routed = encodeWith(encapsulation, {
+  ...{ command: 0x6f, session: 0x1234, status: 0, context: text('ipsonomo') },
+  data: encodeWith(unconnected, {
+    timeout: 5,
+    message: encodeWith(cipRequest, {
+      ...{ service: UNCONNECTED_SEND, path: CONNECTION_MANAGER },
+      data: encodeWith(unconnectedSend, ROUTED),
+    }),
+  }),
+});
 
 /** To a device of another network. */
 export const PINGED = ipv4PacketOf({
@@ -314,6 +342,16 @@ export const frames: Readonly<Record<string, Uint8Array>> = {
           ...{ command: 0x63, session: 0, status: 0, context: text('ipsonomo') },
           data: encodeWith(identityAnswer, IDENTITY),
         }),
+      }),
+    }),
+  ),
+  routed: ipFrame(
+    LAPTOP,
+    DEVICE,
+    ipv4PacketOf({
+      ...{ from: LAPTOP_IP, to: DEVICE_IP, protocol: PROTOCOL.tcp },
+      payload: encodeWith(tcp(LAPTOP_IP, DEVICE_IP), {
+        ...{ ...segment, options: new Uint8Array(0), payload: routed },
       }),
     }),
   ),

@@ -87,6 +87,12 @@ withTshark('what we encode is dissected cleanly by tshark', () => {
       ['1', '0x006f', '0x00001234', '0x0e', '0xf5', '0x01'],
     ],
     [
+      'routed',
+      ['cip.sc', 'cip.class', 'cip.port', 'cip.linkaddress.byte', 'cip.linkaddress.string'],
+      // Asked of the connection manager; then along the route.
+      ['0x52,0x01', '0x06,0x01', '1,2,15,0x0012', '5,3', '172.22.40.186'],
+    ],
+    [
       'whoItIs',
       [
         ...['enip.command', 'enip.lir.vendor', 'enip.lir.devtype', 'enip.lir.prodcode'],

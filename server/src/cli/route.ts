@@ -5,6 +5,7 @@ import {
   parseIpv4,
   planOf,
   predict,
+  rackPathView,
   PreparedNet,
   routeNetOf,
   verdictWords,
@@ -42,8 +43,8 @@ function find(plan: Plan, hosts: readonly RouteHost[], text: string): Result<Pla
 }
 
 /** There, back, and what it comes to: one line a hop, then the verdict. False where it does not work. */
-export const route: Command = ([path = '', from = '', to = ''], output) => {
-  const doc = readPlan(path, output);
+export const route: Command = ([file = '', from = '', to = ''], output) => {
+  const doc = readPlan(file, output);
   if (!doc) return false;
   const plan = planOf(doc);
   const net = routeNetOf(plan);
@@ -58,6 +59,8 @@ export const route: Command = ([path = '', from = '', to = ''], output) => {
   const told = predict(prepared, { from: asker, to: address, meant });
   printWalk(output, 'there', told.there);
   if (told.back) printWalk(output, 'back', told.back);
+  const at = end.value.host.ports.find((port) => port.address === address)?.id;
+  const path = at === undefined ? undefined : rackPathView(plan, asker.host.id, at);
   const { title, text } = verdictWords(told.verdict);
   const asked = { from: asker.host.id, to: address, meant: end.value.host.id };
   const found = findCure(net, asked);
@@ -65,6 +68,7 @@ export const route: Command = ([path = '', from = '', to = ''], output) => {
     verdict: told.verdict.works ? 'works' : told.verdict.direction,
     ...(told.verdict.works ? {} : { reason: told.verdict.reason.code }),
     message: `${title}. ${text}`.trim(),
+    ...(path ? { path } : {}),
     ...(found ? { cure: cureWords(plan, found.cure) } : {}),
   });
   return told.verdict.works;

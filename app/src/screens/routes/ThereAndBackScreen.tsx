@@ -7,10 +7,12 @@ import {
   findCure,
   predict,
   PreparedNet,
+  rackPathView,
   routeNetOf,
   turnLineOf,
   verdictWords,
   type Plan,
+  type RackPathView,
 } from '@ipsonomo/core';
 import { useEdit, useJob, type Job } from '../../data';
 import { Card, Notice, Page, Refusals, ThereAndBackLine, Words } from '../../parts';
@@ -41,7 +43,7 @@ export function ThereAndBackScreen({ job: id, from, to }: Props) {
         ) : null}
       </Page>
     );
-  const { titles, answer, line, cure } = told;
+  const { titles, answer, line, cure, rack } = told;
   const { title, text } = verdictWords(answer.verdict);
   const { works } = answer.verdict;
   return (
@@ -67,7 +69,8 @@ export function ThereAndBackScreen({ job: id, from, to }: Props) {
         {text || 'The question arrives, and the reply comes back to who asked.'}
       </Notice>
       <Refusals issues={issuesOf(edit.error)} />
-      {!works && !cure ? (
+      {rack ? <RackPath rack={rack} /> : null}
+      {!works && !cure && !rack ? (
         <Words size="second" tone="second">
           No single change of the plan was found that cures it: look at the sentence above.
         </Words>
@@ -91,8 +94,30 @@ function walkedOf(plan: Plan, from: string, to: string) {
     answer,
     line: turnLineOf(answer, { id, title, port }),
     nearest: asker.host.ports[0]?.link,
+    rack: answer.verdict.works ? undefined : rackPathView(plan, from, to),
     cure: findCure(net, { from, to: port.address, meant: id }),
   };
+}
+
+/** IP does not go through a rack; the automation protocol does. */
+function RackPath({ rack: { from, hops, numbers, bytes } }: { readonly rack: RackPathView }) {
+  return (
+    <Card>
+      <Words size="strong" heading={2}>
+        Route path of the automation protocol
+      </Words>
+      <Words size="second" tone="second">
+        {`It begins after ${from}.`}
+      </Words>
+      {hops.map(({ step, leadsTo }) => (
+        <Words key={step + leadsTo} size="second">
+          {`${step}: ${leadsTo}`}
+        </Words>
+      ))}
+      <Words size="strong">{numbers}</Words>
+      <Words size="second">{bytes}</Words>
+    </Card>
+  );
 }
 
 interface CureProps {
