@@ -1,6 +1,7 @@
 import { lastOf, prefixOf, type Ipv4, type Prefix } from '../net';
 import type { RouteNet, RoutePort } from './net';
 import { judge, predict, type Question, type RouteVerdict } from './predict';
+import { rangeAt } from './prefix-table';
 import { PreparedNet, type PreparedHost } from './prepared';
 import { walk, type Walk } from './walk';
 
@@ -124,17 +125,6 @@ class Cells {
       host.routes.length === 0 &&
       !this.special.has(port.address);
     if (!isPlain) return `${host.id} ${port.id}`;
-    return `${port.link} ${port.length} ${port.gateway ?? ''} ${this.cellOf(port.address)}`;
-  }
-
-  private cellOf(address: Ipv4): number {
-    let low = 0;
-    let high = this.starts.length - 1;
-    while (low < high) {
-      const middle = (low + high + 1) >>> 1;
-      if ((this.starts[middle] ?? 0) <= address) low = middle;
-      else high = middle - 1;
-    }
-    return low;
+    return `${port.link} ${port.length} ${port.gateway ?? ''} ${rangeAt(this.starts, port.address)}`;
   }
 }

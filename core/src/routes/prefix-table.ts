@@ -57,25 +57,19 @@ export class PrefixTable<T> {
 
   /** The value of the longest prefix that holds the address; undefined where none does. */
   find(address: Ipv4): T | undefined {
-    const winner = this.winners[this.rangeOf(address)] ?? NONE;
+    const winner = this.winners[rangeAt(this.starts, address)] ?? NONE;
     return winner === NONE ? undefined : this.values[winner];
   }
+}
 
-  /** Where the ranges begin: between two of them every address is looked up alike. */
-  get boundaries(): Uint32Array {
-    return this.starts;
+/** The number of the range that holds a value, of ranges by their beginnings: ascending, the first at 0. */
+export function rangeAt(starts: Uint32Array | Float64Array, value: number): number {
+  let low = 0;
+  let high = starts.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >>> 1;
+    if ((starts[middle] ?? 0) <= value) low = middle;
+    else high = middle - 1;
   }
-
-  /** The number of the range an address is in. */
-  rangeOf(address: Ipv4): number {
-    const { starts } = this;
-    let low = 0;
-    let high = starts.length - 1;
-    while (low < high) {
-      const middle = (low + high + 1) >>> 1;
-      if ((starts[middle] ?? 0) <= address) low = middle;
-      else high = middle - 1;
-    }
-    return low;
-  }
+  return low;
 }

@@ -139,7 +139,8 @@ interface LineProps {
 }
 
 function Line({ one, view, onAt, onPress }: LineProps) {
-  const device = view.devices.find(({ interfaces }) =>
+  const { devices, subnets } = view;
+  const device = devices.find(({ interfaces }) =>
     interfaces.some(({ id }) => id === one.interfaceId),
   );
   const at = device?.interfaces.find(({ id }) => id === one.interfaceId);
@@ -152,7 +153,7 @@ function Line({ one, view, onAt, onPress }: LineProps) {
     has: row?.address && formatIpv4(row.address.value),
     by: row?.answered && formatIpv4(row.answered.by),
   });
-  const network = view.subnets.find(({ id }) => id === at.subnetId)?.network;
+  const network = subnets.find(({ id }) => id === at.subnetId)?.network;
   return (
     <Row label={device.title} onPress={onPress}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>

@@ -71,7 +71,7 @@ export function ProveScreen({ job }: { readonly job: string }) {
             />
             <Button
               type="outline"
-              title="A code"
+              title="Error code"
               accessibilityLabel="What does a code mean?"
               onPress={() => router.navigate(`/job/${job}/codes`)}
             />
