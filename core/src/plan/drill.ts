@@ -1,4 +1,4 @@
-import type { Ipv4, MacAddress } from '../net';
+import { ZERO_MAC, type Ipv4, type MacAddress } from '../net';
 import type { Plan } from './model';
 import { isKeyed } from './words';
 
@@ -46,7 +46,7 @@ export interface Returned {
 
 /**
  * R-DRILL: every bound interface of the plan by how it came back, worst first. One that no MAC is bound to cannot be
- * told and is left out.
+ * told and is left out, and so is one of a subnet of which nobody was heard: its cable is not on this wire.
  * @param macOf the MAC that counts for an interface
  */
 export function returnsOf(
@@ -55,11 +55,16 @@ export function returnsOf(
   macOf: (interfaceId: string) => MacAddress | undefined,
 ): readonly Returned[] {
   const byMac = new Map(rows.map((row) => [row.mac, row]));
+  const rowOf = (id: string) => byMac.get(macOf(id) ?? NOBODY);
+  const heard = new Set(
+    plan.devices.flatMap(({ interfaces }) =>
+      interfaces.flatMap(({ id, subnetId }) => (rowOf(id) ? [subnetId] : [])),
+    ),
+  );
   const all = plan.devices.flatMap((device) =>
     device.interfaces.flatMap((at): readonly Returned[] => {
-      const mac = macOf(at.id);
-      if (mac === undefined) return [];
-      const row = byMac.get(mac);
+      if (macOf(at.id) === undefined || !heard.has(at.subnetId)) return [];
+      const row = rowOf(at.id);
       return [{ interfaceId: at.id, how: returnOf(row, at.address, isKeyed(device.way)), row }];
     }),
   );
@@ -69,6 +74,9 @@ export function returnsOf(
       (a.row?.firstAt ?? Infinity) - (b.row?.firstAt ?? Infinity),
   );
 }
+
+/** No device has it. */
+const NOBODY = ZERO_MAC;
 
 const WORST_FIRST: readonly Return[] = [
   ...(['asks', 'elsewhere', 'leans', 'silent', 'starting', 'given', 'kept'] as const),

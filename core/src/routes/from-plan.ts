@@ -86,12 +86,13 @@ export function neededPairs(plan: Plan): readonly NeededPair[] {
   return plan.devices.flatMap((device) => {
     const controller = device.controllerId && devices.get(device.controllerId);
     const own = controller && controller !== device ? nearest(controller, device) : undefined;
-    const named = device.references.flatMap(({ deviceId }): readonly NeededPair[] => {
+    const named = [...new Set(device.references.map(({ deviceId }) => deviceId))];
+    const namedPairs = named.flatMap((deviceId): readonly NeededPair[] => {
       const other = deviceId === undefined ? undefined : devices.get(deviceId);
       const at = other && nearest(device, other);
       return at ? [pairOf(device, at, 'named-in-it')] : [];
     });
-    return controller && own ? [pairOf(controller, own, 'controls'), ...named] : named;
+    return controller && own ? [pairOf(controller, own, 'controls'), ...namedPairs] : namedPairs;
   });
 }
 

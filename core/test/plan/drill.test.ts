@@ -1,4 +1,17 @@
-import { must, parseIpv4, parseMac, returnOf, returnWords, type DrillRow } from '../../src';
+import {
+  must,
+  parseIpv4,
+  parseMac,
+  parsePrefix,
+  returnOf,
+  returnsOf,
+  returnWords,
+  toDevice,
+  toInterface,
+  toPlan,
+  toSubnet,
+  type DrillRow,
+} from '../../src';
 
 // R-DRILL: how a device came back from a cold start.
 
@@ -56,4 +69,40 @@ test('each in words of its own', () => {
   expect(words[3]).toBe(
     'asks for an address after 4.2 s, and nobody gives it one: it was not told to keep it',
   );
+});
+
+test('worst first; who is on another wire is left out', () => {
+  const subnet = (id: string, network: string) =>
+    toSubnet({ id, name: id, prefix: must(parsePrefix(network)) });
+  const device = (id: string, subnetId: string, address: string) => ({
+    ...toDevice({ id, title: id, name: id, kindId: 'belloch-drive-d4', way: 'dhcp-mac' }),
+    interfaces: [toInterface({ id: `${id}-at`, deviceId: id, subnetId, address: ip(address) })],
+  });
+  const plan = toPlan({
+    subnets: [subnet('hall', '10.1.0.0/24'), subnet('feed', '10.2.0.0/24')],
+    devices: [
+      device('good', 'hall', '10.1.0.85'),
+      device('quiet', 'hall', '10.1.0.86'),
+      device('asks', 'hall', '10.1.0.87'),
+      device('far', 'feed', '10.2.0.85'),
+      device('unbound', 'hall', '10.1.0.88'),
+    ],
+  });
+  const macs = new Map(
+    ['good', 'quiet', 'asks', 'far'].map((id, at) => [
+      `${id}-at`,
+      must(parseMac(`02:00:5e:00:53:1${at}`)),
+    ]),
+  );
+  const rows = [
+    row({ mac: must(parseMac('02:00:5e:00:53:10')), address: has('10.1.0.85') }),
+    row({ mac: must(parseMac('02:00:5e:00:53:12')), asked }),
+  ];
+  expect(
+    returnsOf(plan, rows, (id) => macs.get(id)).map(({ interfaceId, how }) => [interfaceId, how]),
+  ).toEqual([
+    ['asks-at', 'asks'],
+    ['quiet-at', 'silent'],
+    ['good-at', 'kept'],
+  ]);
 });

@@ -15,6 +15,7 @@ import type { FieldTarget, RecordEvidence } from './protocol';
 import type { Unit } from './unit';
 
 const MOST = 2048;
+const subnetOf = ({ subnetId }: FieldTarget): string => subnetId;
 
 interface Row {
   readonly mac: MacAddress;
@@ -76,7 +77,12 @@ export class Drill implements Unit {
       return;
     }
     this.close('ended', now);
-    for (const target of this.targets) if (target.mac !== undefined) this.keep(target, person);
+    // Of a subnet of which nobody came back, the cable is not on this wire.
+    const heard = new Set(
+      this.targets.filter(({ mac }) => mac !== undefined && this.rows.has(mac)).map(subnetOf),
+    );
+    for (const target of this.targets)
+      if (target.mac !== undefined && heard.has(target.subnetId)) this.keep(target, person);
   }
 
   private keep(target: FieldTarget, person: string): void {

@@ -82,7 +82,8 @@ export function LoanStep({ call }: { readonly call: Call }) {
   const { loan } = at;
   if (!loan) return null;
   const isOver = now >= loan.until;
-  const has = present.some(({ mac, address }) => mac === at.mac && address === loan.address);
+  const own = at.mac ?? at.askedBy;
+  const has = present.some(({ mac, address }) => mac === own && address === loan.address);
   const takeBack = () =>
     edit.mutate({
       edits: [

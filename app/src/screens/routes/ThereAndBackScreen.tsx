@@ -30,7 +30,8 @@ interface Props {
 /** One question and its reply, hop by hop as the plan has it, why it ends too early, and what cures that. */
 export function ThereAndBackScreen({ job: id, from, to }: Props) {
   const { job, error } = useJob(id);
-  const told = useMemo(() => job && walkedOf(job.plan, from, to), [job, from, to]);
+  const plan = job?.plan;
+  const told = useMemo(() => plan && walkedOf(plan, from, to), [plan, from, to]);
   const edit = useEdit(id);
   if (!job || !told)
     return (
