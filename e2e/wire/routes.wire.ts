@@ -11,7 +11,7 @@ import {
 import { insideAddresses, KernelSite, type Pair, type Seen } from './kernel-site';
 import { randomSite } from '../../core/test/routes/random-site';
 
-// The Linux kernel as judge: seeded random sites, built from namespaces. For every pair, each direction and where
+// R-THERE-AND-BACK, with the Linux kernel as judge: seeded random sites, built from namespaces. For every pair, each direction and where
 // it ends is as predicted. A difference is a defect of ours.
 
 const SITES = 40;

@@ -21,7 +21,7 @@ function valuesOf(text: string): readonly number[] {
 }
 
 /**
- * Reads a code as it is displayed: "16#0127", "0x01/0x0315", "1:0127h", "2". Two numbers after status 1 are a general
+ * R-CODE: reads a code as it is displayed: "16#0127", "0x01/0x0315", "1:0127h", "2". Two numbers after status 1 are a general
  * and a connection code.
  * @returns every reading the table knows, or the one it does not; none where there is no number in it
  */

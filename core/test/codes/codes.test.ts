@@ -11,7 +11,7 @@ import {
   type Connection,
 } from '../../src';
 
-// What a code means. The names are held against an independent dissector's.
+// R-CODE: what a code means. The names are held against an independent dissector's.
 
 const installed = spawnSync('tshark', ['--version']).status === 0;
 const withTshark = installed || process.env['CI'] ? describe : describe.skip;
