@@ -48,7 +48,7 @@ export class KernelSite {
         (link) =>
           `ip -n ${HUB} link add ${link} type bridge forward_delay 0; ip -n ${HUB} link set ${link} up`,
       ),
-      ...hosts.map((host) => buildScript(host, hosts)),
+      ...hosts.map(buildScript),
     ];
     sh(made.join('\n'));
   }
@@ -144,7 +144,7 @@ export class KernelSite {
 }
 
 /** What makes a namespace the host; what a real device would take and the kernel refuses is left out. */
-function buildScript(host: RouteHost, hosts: readonly RouteHost[]): string {
+function buildScript(host: RouteHost): string {
   const ns = name(host.id);
   const ip = `ip -n ${ns}`;
   const sysctl = (key: string, value: number) => `net.ipv4.${key}=${value}`;
@@ -185,16 +185,12 @@ function buildScript(host: RouteHost, hosts: readonly RouteHost[]): string {
     ...ports,
     ...routes,
     ...gateways,
-    ...host.translations.map((one) => translationScript(host, one, hosts)),
+    ...host.translations.map((one) => translationScript(host, one)),
   ].join('\n');
 }
 
 /** Address for address, since the router also has to answer ARP for each of them. */
-function translationScript(
-  host: RouteHost,
-  translation: Translation,
-  hosts: readonly RouteHost[],
-): string {
+function translationScript(host: RouteHost, translation: Translation): string {
   const ns = name(host.id);
   const isInside = ({ address }: RoutePort) => containsAddress(translation.inside, address);
   const inside = host.ports.findIndex(isInside);
@@ -213,9 +209,13 @@ function translationScript(
     return nft(ns, chains);
   }
   const aliases: string[] = [];
-  for (const address of insideAddresses(translation, hosts)) {
-    const offset = address - translation.inside.network;
-    const [inner, outer] = [address, toIpv4(translation.outside.network + offset)].map(formatIpv4);
+  const size = 2 ** (32 - translation.inside.length);
+  for (let offset = 0; offset < size; offset += 1) {
+    // The last of the port's own network is nobody's address.
+    if (((translation.outside.network + offset) & 255) === 255) continue;
+    const [inner, outer] = [translation.inside, translation.outside].map(({ network }) =>
+      formatIpv4(toIpv4(network + offset)),
+    );
     aliases.push(`ip -n ${ns} addr add ${outer}/32 dev ${dev}`);
     chains.push(`add rule ip t pre iifname != e${inside} ip daddr ${outer} dnat to ${inner}`);
     chains.push(`add rule ip t post oifname ${dev} ip saddr ${inner} snat to ${outer}`);
