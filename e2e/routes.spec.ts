@@ -73,6 +73,7 @@ test('a cold start: everything off and on, and the one that was never told to ke
   await expect(
     page.getByText(/asks for an address after .* it was not told to keep it/),
   ).toBeVisible();
+  await expect(page.getByText(/^✓ back after .* with its address, by itself/)).toBeVisible();
   await button(page, 'All that will come is back').click();
   await expect(page.getByText(/1 of 2 bound devices did not come back by itself/)).toBeVisible();
   await button(page, 'Oxygen valve block').click();

@@ -48,7 +48,10 @@ export class Keeping {
   }
 
   readonly record: RecordEvidence = (kind, target, facts, { frame, person, at }) => {
-    const { jobId, interfaceId, mac, address } = target;
+    const { jobId, interfaceId, mac, lentUntil } = target;
+    // Heard is heard, whatever address it is lent meanwhile.
+    const isHeard = lentUntil !== undefined && kind === target.heardBy;
+    const address = isHeard ? undefined : target.address;
     const seen = {
       ...{ jobId, interfaceId, kind, mac, address, facts },
       at: at ?? this.of.clock(),

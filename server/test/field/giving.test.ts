@@ -62,6 +62,9 @@ test('R-LOAN: what is lent is leased no longer than it lasts, and told as lent',
     expect(seconds).toBeLessThanOrEqual((until - bench.now) / 1000 + 60);
   bench.has(DRIVE, '10.77.0.90');
   const has = bench.events.find(({ kind }) => kind === 'has-address');
+  // It counts as heard for the planned address as well; having the lent one does not count for that.
+  expect(bench.events.find(({ kind }) => kind === 'asked')?.address).toBeUndefined();
+  expect(has?.address).toBe(ip('10.77.0.90'));
   expect(has?.facts).toEqual({ lent: '10.77.0.90' });
 });
 
