@@ -5,6 +5,7 @@ import {
   atCabinet,
   button,
   holdLabel,
+  listenInDemo,
   openCall,
   openDemo,
   PHONE,
@@ -95,9 +96,7 @@ test('mistakes of the site, each by its sentence: a trunk, a router that answers
   server,
   context,
 }) => {
-  await openDemo(page, server);
-  await place(page, 'Assign').click();
-  await button(page, 'Start listening').click();
+  await listenInDemo(page, server);
   await atCabinet(page, async (cabinet) => {
     for (const fault of [
       'The laptop is in a port that carries the other network too, with a VLAN tag',
@@ -185,9 +184,7 @@ test('two devices with one MAC: neither is answered, both are shown; a refusal i
 });
 
 test('an unplugged device is heard once its cable is in', async ({ page, server }) => {
-  await openDemo(page, server);
-  await place(page, 'Assign').click();
-  await button(page, 'Start listening').click();
+  await listenInDemo(page, server);
   await button(page, 'Backwash drive').click();
   await atCabinet(page, async (cabinet) => {
     await button(cabinet, 'Plug the cable in: Backwash drive').click();

@@ -1,7 +1,17 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
 import { test } from './demo';
-import { button, holdLabel, openDemo, pick, place, powerCycle, WIDE, atCabinet } from './pages';
+import {
+  atCabinet,
+  button,
+  holdLabel,
+  listenInDemo,
+  openDemo,
+  pick,
+  place,
+  powerCycle,
+  WIDE,
+} from './pages';
 
 // The whole way of a technician on the practice site, with nothing but the interface: on a phone,
 // then once on a wide screen.
@@ -113,9 +123,7 @@ test('phone: a forgotten pinning is seen, an own step is not believed before the
   page,
   server,
 }) => {
-  await openDemo(page, server);
-  await place(page, 'Assign').click();
-  await button(page, 'Start listening').click();
+  await listenInDemo(page, server);
   await button(page, 'Filter hall station').click({ timeout: 120_000 });
   await holdLabel(page, '02:4c:7a:33:0c:15', '02:4c:7a:33:0c:15');
   await button(page, 'Bind and give 172.22.40.102').click();
@@ -145,9 +153,7 @@ test('phone: a forgotten pinning is seen, an own step is not believed before the
 });
 
 test('phone: what must not be answered is not, and says why', async ({ page, server }) => {
-  await openDemo(page, server);
-  await place(page, 'Assign').click();
-  await button(page, 'Start listening').click();
+  await listenInDemo(page, server);
 
   // The planned address is in use by a stranger.
   await button(page, 'Sludge valve block').click({ timeout: 120_000 });

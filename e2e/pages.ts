@@ -40,6 +40,13 @@ export async function openDemo(page: Page, server: TestServer): Promise<void> {
   await expect(page.getByText('Filter hall', { exact: true }).first()).toBeVisible();
 }
 
+/** Opens the demo and listens on its practice site. */
+export async function listenInDemo(page: Page, server: TestServer): Promise<void> {
+  await openDemo(page, server);
+  await place(page, 'Assign').click();
+  await button(page, 'Start listening').click();
+}
+
 /** Opens the call of a device; the one that is next stands apart from the list. */
 export async function openCall(page: Page, title: string): Promise<void> {
   await place(page, 'Assign').click();

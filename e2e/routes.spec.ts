@@ -1,6 +1,16 @@
 import { expect } from '@playwright/test';
 import { test } from './demo';
-import { atCabinet, button, holdLabel, openCall, openDemo, PHONE, place, stage } from './pages';
+import {
+  atCabinet,
+  button,
+  holdLabel,
+  listenInDemo,
+  openCall,
+  openDemo,
+  PHONE,
+  place,
+  stage,
+} from './pages';
 
 // Routes there and back: one that fails by the plan, cured there, walked on the practice site, cured there as well.
 
@@ -47,9 +57,7 @@ test('a cold start: everything off and on, and the one that was never told to ke
   page,
   server,
 }) => {
-  await openDemo(page, server);
-  await place(page, 'Assign').click();
-  await button(page, 'Start listening').click();
+  await listenInDemo(page, server);
   await openCall(page, 'Oxygen valve block');
   await holdLabel(page, '02:4c:7a:40:51:62', '02-4C-7A-40-51-62');
   await button(page, 'Bind and give 172.22.40.104').click();

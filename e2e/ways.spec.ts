@@ -4,6 +4,7 @@ import {
   atCabinet,
   button,
   holdLabel,
+  listenInDemo,
   openCall,
   openDemo,
   PHONE,
@@ -28,9 +29,7 @@ test('layer 2: alike blocks told apart by lamp and label, named, given to stay, 
   page,
   server,
 }) => {
-  await openDemo(page, server);
-  await place(page, 'Assign').click();
-  await button(page, 'Start listening').click();
+  await listenInDemo(page, server);
   await openCall(page, 'Sorting block 1');
   await button(page, 'Search over layer 2').click();
   await expect(page.getByRole('heading', { name: '6 may be it' })).toBeVisible();
@@ -278,9 +277,7 @@ test('in use: a device that a controller uses is told nothing, until a person sa
   page,
   server,
 }) => {
-  await openDemo(page, server);
-  await place(page, 'Assign').click();
-  await button(page, 'Start listening').click();
+  await listenInDemo(page, server);
   await atCabinet(page, async (cabinet) => {
     await button(cabinet, 'make wrong: A controller uses the oxygen valve block').click();
     await expect(

@@ -13,3 +13,4 @@ export * from './notice-words';
 export * from './differences';
 export * from './route-words';
 export * from './turn-line';
+export * from './drill-rows';

@@ -1,6 +1,5 @@
-import { ZERO_MAC, type Ipv4, type MacAddress } from '../net';
-import type { Plan } from './model';
-import { isKeyed } from './words';
+import type { Ipv4, MacAddress } from '../net';
+import { isKeyed, type Way } from './words';
 
 /** One that spoke after power came back. */
 export interface DrillRow {
@@ -38,45 +37,53 @@ export type Return =
   | 'starting'
   | 'silent';
 
-export interface Returned {
+/** An interface whose return can be told: its MAC is known. */
+export interface Expected {
   readonly interfaceId: string;
+  readonly subnetId: string;
+  readonly way: Way;
+  /** As planned. */
+  readonly address: Ipv4;
+  readonly mac: MacAddress | undefined;
+}
+
+export interface Returned<T extends Expected = Expected> {
+  readonly expected: T;
   readonly how: Return;
   readonly row: DrillRow | undefined;
 }
 
 /**
- * R-DRILL: every bound interface of the plan by how it came back, worst first. One that no MAC is bound to cannot be
- * told and is left out, and so is one of a subnet of which nobody was heard: its cable is not on this wire.
- * @param macOf the MAC that counts for an interface
+ * R-DRILL: every bound interface by how it came back. One that no MAC is bound to cannot be told and is
+ * left out, and so is one of a subnet of which nobody was heard: its cable is not on this wire.
  */
-export function returnsOf(
-  plan: Plan,
+export function returnsOf<T extends Expected>(
+  interfaces: readonly T[],
   rows: readonly DrillRow[],
-  macOf: (interfaceId: string) => MacAddress | undefined,
-): readonly Returned[] {
+): readonly Returned<T>[] {
   const byMac = new Map(rows.map((row) => [row.mac, row]));
-  const rowOf = (id: string) => byMac.get(macOf(id) ?? NOBODY);
-  const heard = new Set(
-    plan.devices.flatMap(({ interfaces }) =>
-      interfaces.flatMap(({ id, subnetId }) => (rowOf(id) ? [subnetId] : [])),
-    ),
-  );
-  const all = plan.devices.flatMap((device) =>
-    device.interfaces.flatMap((at): readonly Returned[] => {
-      if (macOf(at.id) === undefined || !heard.has(at.subnetId)) return [];
-      const row = rowOf(at.id);
-      return [{ interfaceId: at.id, how: returnOf(row, at.address, isKeyed(device.way)), row }];
-    }),
-  );
-  return all.sort(
+  const all = interfaces.flatMap((expected) => {
+    const { mac } = expected;
+    return mac === undefined ? [] : [{ expected, row: byMac.get(mac) }];
+  });
+  const heard = new Set(all.flatMap(({ expected, row }) => (row ? [expected.subnetId] : [])));
+  return all
+    .filter(({ expected }) => heard.has(expected.subnetId))
+    .map(({ expected, row }) => ({
+      ...{ expected, row },
+      how: returnOf(row, expected.address, isKeyed(expected.way)),
+    }));
+}
+
+/** What needs a hand stands above; of the same the first that came back. */
+export const worstFirst = <T extends Expected>(
+  returns: readonly Returned<T>[],
+): readonly Returned<T>[] =>
+  [...returns].sort(
     (a, b) =>
       WORST_FIRST.indexOf(a.how) - WORST_FIRST.indexOf(b.how) ||
       (a.row?.firstAt ?? Infinity) - (b.row?.firstAt ?? Infinity),
   );
-}
-
-/** No device has it. */
-const NOBODY = ZERO_MAC;
 
 const WORST_FIRST: readonly Return[] = [
   ...(['asks', 'elsewhere', 'leans', 'silent', 'starting', 'given', 'kept'] as const),

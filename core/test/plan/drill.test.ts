@@ -2,14 +2,10 @@ import {
   must,
   parseIpv4,
   parseMac,
-  parsePrefix,
   returnOf,
   returnsOf,
   returnWords,
-  toDevice,
-  toInterface,
-  toPlan,
-  toSubnet,
+  worstFirst,
   type DrillRow,
 } from '../../src';
 
@@ -72,34 +68,21 @@ test('each in words of its own', () => {
 });
 
 test('worst first; who is on another wire is left out', () => {
-  const subnet = (id: string, network: string) =>
-    toSubnet({ id, name: id, prefix: must(parsePrefix(network)) });
-  const device = (id: string, subnetId: string, address: string) => ({
-    ...toDevice({ id, title: id, name: id, kindId: 'belloch-drive-d4', way: 'dhcp-mac' }),
-    interfaces: [toInterface({ id: `${id}-at`, deviceId: id, subnetId, address: ip(address) })],
+  const mac = (last: string) => must(parseMac(`02:00:5e:00:53:${last}`));
+  const expected = (interfaceId: string, address: string, bound?: string, subnetId = 'hall') => ({
+    ...{ interfaceId, subnetId, way: 'dhcp-mac' as const, address: ip(address) },
+    mac: bound === undefined ? undefined : mac(bound),
   });
-  const plan = toPlan({
-    subnets: [subnet('hall', '10.1.0.0/24'), subnet('feed', '10.2.0.0/24')],
-    devices: [
-      device('good', 'hall', '10.1.0.85'),
-      device('quiet', 'hall', '10.1.0.86'),
-      device('asks', 'hall', '10.1.0.87'),
-      device('far', 'feed', '10.2.0.85'),
-      device('unbound', 'hall', '10.1.0.88'),
-    ],
-  });
-  const macs = new Map(
-    ['good', 'quiet', 'asks', 'far'].map((id, at) => [
-      `${id}-at`,
-      must(parseMac(`02:00:5e:00:53:1${at}`)),
-    ]),
-  );
-  const rows = [
-    row({ mac: must(parseMac('02:00:5e:00:53:10')), address: has('10.1.0.85') }),
-    row({ mac: must(parseMac('02:00:5e:00:53:12')), asked }),
+  const interfaces = [
+    expected('good-at', '10.1.0.85', '10'),
+    expected('quiet-at', '10.1.0.86', '11'),
+    expected('asks-at', '10.1.0.87', '12'),
+    expected('far-at', '10.2.0.85', '13', 'feed'),
+    expected('unbound-at', '10.1.0.88'),
   ];
+  const rows = [row({ mac: mac('10'), address: has('10.1.0.85') }), row({ mac: mac('12'), asked })];
   expect(
-    returnsOf(plan, rows, (id) => macs.get(id)).map(({ interfaceId, how }) => [interfaceId, how]),
+    worstFirst(returnsOf(interfaces, rows)).map((one) => [one.expected.interfaceId, one.how]),
   ).toEqual([
     ['asks-at', 'asks'],
     ['quiet-at', 'silent'],

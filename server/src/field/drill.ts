@@ -1,21 +1,20 @@
 import {
   findOption,
   formatIpv4,
-  isKeyed,
   kindOfMessage,
   OPTION,
-  returnOf,
+  returnsOf,
   type DhcpMessage,
   type DrillRow,
   type DrillState,
   type Ipv4,
   type MacAddress,
+  type Returned,
 } from '@ipsonomo/core';
 import type { FieldTarget, RecordEvidence } from './protocol';
 import type { Unit } from './unit';
 
 const MOST = 2048;
-const subnetOf = ({ subnetId }: FieldTarget): string => subnetId;
 
 interface Row {
   readonly mac: MacAddress;
@@ -77,17 +76,10 @@ export class Drill implements Unit {
       return;
     }
     this.close('ended', now);
-    // Of a subnet of which nobody came back, the cable is not on this wire.
-    const heard = new Set(
-      this.targets.filter(({ mac }) => mac !== undefined && this.rows.has(mac)).map(subnetOf),
-    );
-    for (const target of this.targets)
-      if (target.mac !== undefined && heard.has(target.subnetId)) this.keep(target, person);
+    for (const one of returnsOf(this.targets, [...this.rows.values()])) this.keep(one, person);
   }
 
-  private keep(target: FieldTarget, person: string): void {
-    const row = target.mac === undefined ? undefined : this.rows.get(target.mac);
-    const how = returnOf(row, target.address, isKeyed(target.way));
+  private keep({ expected, row, how }: Returned<FieldTarget>, person: string): void {
     const seconds = row && Math.round((row.firstAt - (this.onAt ?? row.firstAt)) / 100) / 10;
     const facts = {
       how,
@@ -95,7 +87,7 @@ export class Drill implements Unit {
       ...(row?.address ? { has: formatIpv4(row.address.value) } : {}),
       ...(row?.answered ? { by: formatIpv4(row.answered.by) } : {}),
     };
-    this.events.record('came-back', target, facts, { person });
+    this.events.record('came-back', expected, facts, { person });
   }
 
   /** A frame of ours left. */

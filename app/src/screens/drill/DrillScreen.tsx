@@ -2,16 +2,14 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import {
+  drillRowsOf,
+  expectedOf,
   formatIpv4,
-  parseIpv4,
-  parseMac,
   returnsOf,
   returnWords,
-  type DrillRow,
+  worstFirst,
   type DrillView,
-  type Ipv4,
   type JobView,
-  type MacAddress,
   type Plan,
   type Returned,
 } from '@ipsonomo/core';
@@ -90,14 +88,10 @@ interface ReturnsProps {
 
 function Returns({ job, view, plan, state, onAt, now }: ReturnsProps) {
   const router = useRouter();
-  const rows = state.rows.flatMap((row) => rowOf(row) ?? []);
-  const macs = new Map(
-    view.devices.flatMap(({ interfaces }) =>
-      interfaces.map((at) => [at.id, macOf(at.mac ?? at.askedBy)] as const),
-    ),
-  );
-  const all = returnsOf(plan, rows, (id) => macs.get(id));
-  const known = new Set(macs.values());
+  const rows = drillRowsOf(state);
+  const expected = expectedOf(plan, view);
+  const all = worstFirst(returnsOf(expected, rows));
+  const known = new Set(expected.map(({ mac }) => mac));
   const strangers = rows.filter(({ mac }) => !known.has(mac));
   const bad = all.filter(({ how }) => BAD.includes(how));
   const seconds = Math.max(0, Math.round((now - onAt) / 1000));
@@ -114,9 +108,9 @@ function Returns({ job, view, plan, state, onAt, now }: ReturnsProps) {
       <View>
         {all.map((one) => (
           <Line
-            key={one.interfaceId}
+            key={one.expected.interfaceId}
             {...{ one, view, onAt }}
-            onPress={() => router.navigate(`/job/${job}/call/${one.interfaceId}`)}
+            onPress={() => router.navigate(`/job/${job}/call/${one.expected.interfaceId}`)}
           />
         ))}
       </View>
@@ -140,12 +134,11 @@ interface LineProps {
 
 function Line({ one, view, onAt, onPress }: LineProps) {
   const { devices, subnets } = view;
-  const device = devices.find(({ interfaces }) =>
-    interfaces.some(({ id }) => id === one.interfaceId),
-  );
-  const at = device?.interfaces.find(({ id }) => id === one.interfaceId);
-  if (!device || !at) return null;
   const { row, how } = one;
+  const { interfaceId } = one.expected;
+  const device = devices.find(({ interfaces }) => interfaces.some(({ id }) => id === interfaceId));
+  const at = device?.interfaces.find(({ id }) => id === interfaceId);
+  if (!device || !at) return null;
   const isBad = BAD.includes(how);
   const words = returnWords({
     how,
@@ -168,31 +161,4 @@ function Line({ one, view, onAt, onPress }: LineProps) {
       </View>
     </Row>
   );
-}
-
-const ipOf = (text: string): Ipv4 | undefined => {
-  const read = parseIpv4(text);
-  return read.ok ? read.value : undefined;
-};
-
-function macOf(text: string | null): MacAddress | undefined {
-  const read = text === null ? undefined : parseMac(text);
-  return read?.ok ? read.value : undefined;
-}
-
-/** What came over the wire as text, as core reasons about it. */
-function rowOf(row: DrillView['rows'][number]): DrillRow | undefined {
-  const mac = macOf(row.mac);
-  const by = row.answered ? ipOf(row.answered.by) : undefined;
-  const gave = row.answered ? ipOf(row.answered.gave) : undefined;
-  const value = row.address ? ipOf(row.address.value) : undefined;
-  if (mac === undefined) return undefined;
-  return {
-    ...{ mac, firstAt: row.firstAt, asked: row.asked ?? undefined },
-    answered:
-      row.answered && by !== undefined && gave !== undefined
-        ? { at: row.answered.at, by, gave }
-        : undefined,
-    address: row.address && value !== undefined ? { value, at: row.address.at } : undefined,
-  };
 }

@@ -3,16 +3,15 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
 import {
+  addressOrNone,
   compareWalk,
   formatIpv4,
   laptopIn,
-  parseIpv4,
   predict,
   PreparedNet,
   routeNetOf,
   walkWords,
   type EvidenceView,
-  type Ipv4,
   type Plan,
   type WalkStep,
 } from '@ipsonomo/core';
@@ -66,11 +65,6 @@ export function WalkCard({ job, plan, to, nearest }: Props) {
   );
 }
 
-const ipOf = (text: string): Ipv4 | undefined => {
-  const address = parseIpv4(text);
-  return address.ok ? address.value : undefined;
-};
-
 /** Both ways, line by line; the first difference is marked. */
 function Walked({
   plan,
@@ -83,7 +77,7 @@ function Walked({
 }) {
   const { path, ended, from, subnet: subnetId } = last.facts;
   const subnet = plan.subnets.find(({ id }) => id === subnetId);
-  const voice = ipOf(String(from));
+  const voice = addressOrNone(String(from));
   const device = plan.devices.find(({ interfaces }) => interfaces.some(({ id }) => id === to));
   const target = device?.interfaces.find(({ id }) => id === to);
   if (!subnet || voice === undefined || !device || !target)
@@ -94,7 +88,7 @@ function Walked({
   const start = net.host(laptop.id);
   if (!start) return null;
   const told = predict(net, { from: start, to: target.address, meant: net.host(device.id) });
-  const compared = compareWalk(told, String(path).split(' ').map(ipOf), ended === 'reply');
+  const compared = compareWalk(told, String(path).split(' ').map(addressOrNone), ended === 'reply');
   const agrees = compared.differsAt === undefined;
   return (
     <View style={{ gap: 8 }}>
