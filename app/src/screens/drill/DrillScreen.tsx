@@ -15,6 +15,7 @@ import {
 } from '@ipsonomo/core';
 import { useDrill, useWire } from '../../data';
 import { AddressText, Notice, Page, Refusals, Row, Words } from '../../parts';
+import { useWide } from '../../theme';
 import { usePlan } from '../plan/use-plan';
 import { issuesOf, lengthOf, plural } from '../words';
 
@@ -133,6 +134,7 @@ interface LineProps {
 }
 
 function Line({ one, view, onAt, onPress }: LineProps) {
+  const wide = useWide();
   const { devices, subnets } = view;
   const { row, how } = one;
   const { interfaceId } = one.expected;
@@ -150,12 +152,16 @@ function Line({ one, view, onAt, onPress }: LineProps) {
   return (
     <Row label={device.title} onPress={onPress}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
-        <View style={{ flex: 1 }}>
-          <Words size="strong">{device.title}</Words>
-          <Words size="second" tone={how === 'starting' ? 'second' : isBad ? 'brick' : 'moss'}>
-            {how === 'starting' ? '' : isBad ? '× ' : '✓ '}
-            {words}
-          </Words>
+        <View style={wide ? { flex: 1, flexDirection: 'row', gap: 16 } : { flex: 1 }}>
+          <View style={wide ? { flex: 2 } : null}>
+            <Words size="strong">{device.title}</Words>
+          </View>
+          <View style={wide ? { flex: 4 } : null}>
+            <Words size="second" tone={how === 'starting' ? 'second' : isBad ? 'brick' : 'moss'}>
+              {how === 'starting' ? '' : isBad ? '× ' : '✓ '}
+              {words}
+            </Words>
+          </View>
         </View>
         <AddressText address={at.address} length={lengthOf(network)} still />
       </View>

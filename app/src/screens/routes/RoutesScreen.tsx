@@ -6,6 +6,7 @@ import { View } from 'react-native';
 import type { Plan } from '@ipsonomo/core';
 import { neededRoutesQuery, useJob, type NeededRoute } from '../../data';
 import { Card, Notice, Page, Pick, Refusals, Row, Words } from '../../parts';
+import { useWide } from '../../theme';
 import { issuesOf, plural } from '../words';
 
 /** Which of the connections the job needs work, by the plan; and any two, there and back. */
@@ -52,6 +53,7 @@ interface RoutesProps {
 }
 
 function Routes({ id, plan, title, routes }: RoutesProps) {
+  const wide = useWide();
   const router = useRouter();
   if (routes.length === 0) return null;
   const titles = new Map(plan.devices.map((one) => [one.id, one.title]));
@@ -73,12 +75,18 @@ function Routes({ id, plan, title, routes }: RoutesProps) {
               router.navigate(`/job/${id}/there-and-back?from=${one.from}&to=${one.to}`)
             }
           >
-            <Words size="strong">
-              {from} → {to}
-            </Words>
-            <Words size="second" tone={TONES[one.works]}>
-              {MARKS[one.works]} {one.works === 'yes' ? one.title : one.text}
-            </Words>
+            <View style={wide ? { flexDirection: 'row', gap: 16, alignItems: 'center' } : null}>
+              <View style={wide ? { flex: 2 } : null}>
+                <Words size="strong">
+                  {from} → {to}
+                </Words>
+              </View>
+              <View style={wide ? { flex: 3 } : null}>
+                <Words size="second" tone={TONES[one.works]}>
+                  {MARKS[one.works]} {one.works === 'yes' ? one.title : one.text}
+                </Words>
+              </View>
+            </View>
           </Row>
         );
       })}
