@@ -12,5 +12,6 @@ export * from './reshape';
 export * from './round';
 export * from './codes';
 export * from './routes';
+export * from './proof';
 export * from './describe';
 export * from './api';

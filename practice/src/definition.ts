@@ -1,5 +1,6 @@
 import { guideOf, type HostAddress, type Kind, type MacAddress, type Prefix } from '@ipsonomo/core';
 import type { Pool } from './lending';
+import type { RegisterServer } from './modbus-service';
 import type { ProjectStation } from './station-controller';
 
 /** One device of a practice site as it is delivered. */
@@ -27,6 +28,8 @@ export interface DeviceDefinition {
   readonly project?: readonly ProjectStation[];
   /** The controller that runs it once it has given it its address. */
   readonly runBy?: MacAddress;
+  /** What is on the serial lines behind it. */
+  readonly line?: readonly RegisterServer[];
   /** It lends addresses to whoever asks. */
   readonly lends?: Pool;
 }

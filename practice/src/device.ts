@@ -2,7 +2,6 @@ import {
   BROADCAST_MAC,
   DHCP_PORT,
   ENIP_PORT,
-  pagePortOf,
   speaksEnip,
   formatIpv4,
   encodeWith,
@@ -298,16 +297,10 @@ export class PracticeDevice {
 
   private freshHost(): HostState {
     const { mac, kind } = this.definition;
-    const pagePort = pagePortOf(kind);
-    return newHost({
-      mac,
-      answersPing: kind.answersPing,
-      forwards: false,
-      tcpPorts: [
-        ...(speaksEnip(kind) ? [ENIP_PORT] : []),
-        ...(pagePort === undefined ? [] : [pagePort]),
-      ],
-    });
+    const { answersPing } = kind;
+    const tcp = kind.services.filter(({ protocol }) => protocol === 'tcp').map(({ port }) => port);
+    const tcpPorts = [...new Set([...(speaksEnip(kind) ? [ENIP_PORT] : []), ...tcp])];
+    return newHost({ mac, answersPing, forwards: false, tcpPorts });
   }
 
   private bootTime(): number {
@@ -432,11 +425,11 @@ export class PracticeDevice {
   }
 
   private onData(id: string, received: Uint8Array, now: number): readonly Uint8Array[] {
-    const { kind, mac } = this.definition;
+    const { kind, mac, line = [] } = this.definition;
     const { configured } = this.host;
     const { memory: before, quirks } = this;
     const owned = this.isOwned || this.isRun;
-    const device = { kind, mac, configured, owned, memory: before, quirks };
+    const device = { kind, mac, configured, owned, memory: before, quirks, line };
     const { data, ends, memory, apply, restarts } = this.services.received(id, received, device);
     this.memory = memory;
     if (restarts) this.restartsAt = now + RESTARTS_AFTER;

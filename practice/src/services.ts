@@ -1,5 +1,14 @@
-import { ENIP_PORT, sourceOf, type HostAddress, type Kind, type MacAddress } from '@ipsonomo/core';
+import {
+  ENIP_PORT,
+  MODBUS_PORT,
+  pagePortOf,
+  sourceOf,
+  type HostAddress,
+  type Kind,
+  type MacAddress,
+} from '@ipsonomo/core';
 import { identityOf, serialText } from './identity';
+import { answerModbus, type RegisterServer } from './modbus-service';
 import { DevicePage } from './page/page';
 import { answerPage, memoryAfter } from './page/service';
 import type { Quirk } from './quirks';
@@ -15,6 +24,8 @@ export interface ServedDevice {
   /** A controller is connected, and has it for its own. */
   readonly owned: boolean;
   readonly quirks: ReadonlySet<Quirk>;
+  /** What is on the serial lines behind it. */
+  readonly line: readonly RegisterServer[];
 }
 
 export interface Served {
@@ -29,8 +40,15 @@ export interface Served {
 }
 
 const NOTHING = new Uint8Array(0);
+/** What a device counts in its own registers: invented. */
+const REGISTERS = Array.from({ length: 64 }, (_, at) => (at * 37) % 1000);
 
-/** The conversations of one device over TCP: EtherNet/IP, and everything else is its web page. */
+/** An answer that changes nothing else. */
+const said = (data: Uint8Array, ends: boolean, memory: Memory): Served => ({
+  ...{ data, ends, memory, apply: undefined, restarts: false },
+});
+
+/** The conversations of one device over TCP: EtherNet/IP, Modbus/TCP and its web page; what else is open stays silent. */
 export class Services {
   private readonly inbox = new Map<string, Uint8Array>();
   /** The port each connection came in at. */
@@ -62,9 +80,17 @@ export class Services {
     const received = new Uint8Array(waiting.length + data.length);
     received.set(waiting);
     received.set(data, waiting.length);
-    return this.ports.get(id) === ENIP_PORT
-      ? this.onTcpip(id, received, device)
-      : this.onPage(id, received, device);
+    const port = this.ports.get(id);
+    if (port === ENIP_PORT) return this.onTcpip(id, received, device);
+    if (port === MODBUS_PORT) return this.onModbus(id, received, device);
+    if (port === pagePortOf(device.kind)) return this.onPage(id, received, device);
+    return said(NOTHING, false, device.memory);
+  }
+
+  private onModbus(id: string, received: Uint8Array, { kind, memory, line }: ServedDevice): Served {
+    const { bytes, ends, rest } = answerModbus({ kind, line, registers: REGISTERS }, received);
+    this.inbox.set(id, rest);
+    return said(bytes, ends, memory);
   }
 
   private onTcpip(id: string, received: Uint8Array, device: ServedDevice): Served {
@@ -75,7 +101,7 @@ export class Services {
     this.inbox.set(id, rest);
     const stored = sourceOf(control ?? before) === 'stored' ? configured : memory.stored;
     const after = control === undefined ? memory : { ...memory, control, stored };
-    return { data: bytes, ends, memory: after, apply: undefined, restarts: false };
+    return said(bytes, ends, after);
   }
 
   private onPage(id: string, received: Uint8Array, device: ServedDevice): Served {
@@ -84,13 +110,13 @@ export class Services {
     const known = { kind, mac, configured, stored, password };
     const serial = serialText(mac);
     this.inbox.set(id, received);
-    const said = answerPage(this.page, { ...known, serial, isConnected: owned }, received);
-    if (!said) return { data: NOTHING, ends: false, memory, apply: undefined, restarts: false };
-    const applied = said.deeds.find((deed) => deed.kind === 'apply');
+    const answer = answerPage(this.page, { ...known, serial, isConnected: owned }, received);
+    if (!answer) return said(NOTHING, false, memory);
+    const applied = answer.deeds.find((deed) => deed.kind === 'apply');
     return {
-      ...{ data: said.data, ends: true, apply: applied?.address },
-      memory: said.deeds.reduce((all, deed) => memoryAfter(all, deed, configured), memory),
-      restarts: said.deeds.some((deed) => deed.kind === 'restart'),
+      ...{ data: answer.data, ends: true, apply: applied?.address },
+      memory: answer.deeds.reduce((all, deed) => memoryAfter(all, deed, configured), memory),
+      restarts: answer.deeds.some((deed) => deed.kind === 'restart'),
     };
   }
 }

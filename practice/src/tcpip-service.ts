@@ -3,7 +3,6 @@ import {
   CIP_SERVICE,
   cipReply,
   cipRequest,
-  DecodeError,
   decodeWith,
   dword,
   encapsulation,
@@ -23,6 +22,7 @@ import {
   type HostAddress,
   type Identity,
 } from '@ipsonomo/core';
+import { answerEach, type Answered } from './messages';
 
 /** What the TCP/IP interface object of a device holds. */
 export interface TcpipObject {
@@ -35,14 +35,9 @@ export interface TcpipObject {
   readonly owned: boolean;
 }
 
-export interface TcpipAnswer {
-  readonly bytes: Uint8Array;
+export interface TcpipAnswer extends Answered {
   /** The new control word, where the conversation changed it. */
   readonly control: number | undefined;
-  /** Bytes that wait for the rest of their message. */
-  readonly rest: Uint8Array;
-  /** The client ended its session, or what it sent is no message: hang up. */
-  readonly ends: boolean;
 }
 
 const NOTHING = new Uint8Array(0);
@@ -50,39 +45,16 @@ const SESSION = 0x0001_0001;
 const STATUS = { unsupportedCommand: 1, invalidSession: 0x64 } as const;
 const CIP = { notSettable: 0x0e, conflict: 0x0c, noService: 0x08, noAttribute: 0x14 } as const;
 
-/** Answers what arrived on an EtherNet/IP connection, message by message. */
+/** Answers what arrived on an EtherNet/IP connection. */
 export function answerTcpip(object: TcpipObject, received: Uint8Array): TcpipAnswer {
-  const replies: Uint8Array[] = [];
   let state = object;
-  let rest = received;
-  let ends = false;
-  for (let size = encapsulationSize(rest); size !== undefined && size <= rest.length && !ends;) {
-    try {
-      const message = decodeWith(encapsulation, rest.subarray(0, size));
-      const { reply, control } = answerMessage(state, message);
-      if (reply) replies.push(encodeWith(encapsulation, reply));
-      else ends = true;
-      state = { ...state, control };
-    } catch (error) {
-      if (!(error instanceof DecodeError)) throw error;
-      ends = true;
-    }
-    rest = rest.subarray(size);
-    size = encapsulationSize(rest);
-  }
-  const control = state.control === object.control ? undefined : state.control;
-  return { bytes: join(replies), control, rest: rest.slice(), ends };
+  const answered = answerEach(received, encapsulationSize, (bytes) => {
+    const { reply, control } = answerMessage(state, decodeWith(encapsulation, bytes));
+    state = { ...state, control };
+    return reply && encodeWith(encapsulation, reply);
+  });
+  return { ...answered, control: state.control === object.control ? undefined : state.control };
 }
-
-const join = (parts: readonly Uint8Array[]): Uint8Array => {
-  const out = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    out.set(part, at);
-    at += part.length;
-  }
-  return out;
-};
 
 function answerMessage(
   object: TcpipObject,

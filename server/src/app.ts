@@ -6,6 +6,7 @@ import type { HeardNews } from '@ipsonomo/core';
 import { errorHandler } from './http/errors';
 import { EventStream } from './http/event-stream';
 import { notThroughLiveAdapter, sameOrigin } from './http/guard';
+import { proofRoutes } from './http/proof-routes';
 import {
   assignRoutes,
   fieldRoutes,
@@ -55,7 +56,8 @@ export function buildApp(parts: AppParts): Express {
       ['heard', { all: true, clients: field.heard(), forgotten: [] } satisfies HeardNews],
     ]),
   );
-  const all = [planRoutes, assignRoutes, fieldRoutes, handOverRoutes, practiceRoutes];
+  const all = [planRoutes, assignRoutes, proofRoutes];
+  all.push(fieldRoutes, handOverRoutes, practiceRoutes);
   for (const routes of all) api.use(routes(parts));
   api.use(() => {
     throw Refusal.of('thing.unknown', 'address');

@@ -15,6 +15,7 @@ import { HeardTeller } from './service/heard-teller';
 import { ListImporter } from './service/import-list';
 import { Papers } from './service/papers';
 import { PlanReader } from './service/read-plan';
+import { Proofs } from './service/proofs';
 import { Rounds } from './service/round';
 import { Store } from './store/store';
 
@@ -45,6 +46,7 @@ export async function compose(settings: Settings): Promise<Running> {
   const sink = new EvidenceSink(store, (jobIds) => jobIds.forEach((jobId) => changed(jobId)), log);
   await sink.recover(captures);
   await store.endLeftRuns();
+  await store.proofs.endLeft();
 
   const heard = new HeardTeller((news) => events.send('heard', news));
   let runId: string | undefined;
@@ -52,6 +54,7 @@ export async function compose(settings: Settings): Promise<Running> {
     status(status) {
       if (status.runId !== runId) fieldService.runChanged(runId);
       runId = status.runId;
+      proofs.stateChanged(status.proof, status.jobId);
       events.send('field', fieldView(status, clock()));
     },
     events: (seen) => sink.take(seen),
@@ -66,6 +69,7 @@ export async function compose(settings: Settings): Promise<Running> {
     await fieldService.planChanged(jobId);
     changed(jobId, revision);
   });
+  const proofs = new Proofs(store, field, fieldService, changed);
   const reader = new PlanReader(store);
   const lists = new Lists();
   const importer = new ListImporter(lists, store, changer, clock);
@@ -84,6 +88,7 @@ export async function compose(settings: Settings): Promise<Running> {
       papers,
       rounds: new Rounds(store),
       field: fieldService,
+      proofs,
       practice,
       captures,
       changed,

@@ -9,6 +9,7 @@ export * from './plan-view';
 export * from './sentences';
 export * from './snag-sentences';
 export * from './words';
+export * from './proof-words';
 export * from './notice-words';
 export * from './differences';
 export * from './route-words';

@@ -1,6 +1,6 @@
 // Notices of the wire, each in a sentence that says what it is and what to do.
 
-type Facts = Readonly<Record<string, string | number>>;
+import type { Facts } from '../plan';
 
 const WORDS: Readonly<Record<string, (facts: Facts) => string>> = {
   'other-server': ({ server, mac, answered }) => {
@@ -21,6 +21,8 @@ const WORDS: Readonly<Record<string, (facts: Facts) => string>> = {
     `${subnet} has no free address Ipsonomo could speak from, so it stays silent there. Keep a band for service laptops in the plan.`,
   unreadable: ({ by, why }) =>
     `${by} sends what cannot be read (${why}). It is kept in the capture and not believed: look at its firmware, or whether it is what it says it is.`,
+  'sweep-too-wide': ({ subnet, addresses, most }) =>
+    `${subnet} has ${addresses} addresses, more than the ${most} that are asked for. Of it only the planned devices are asked; strangers show only when they speak.`,
   'disk-full': () =>
     'The disk of the laptop is full. What cannot be kept is not done: listening has ended. Make room and start again.',
   'capture-full': () => 'The capture of this run is full. Evidence goes on being written.',

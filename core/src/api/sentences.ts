@@ -1,7 +1,7 @@
 import type { Issue } from '../net';
+import type { Facts } from '../plan';
 import { stationRefusal } from './words';
 
-type Facts = Readonly<Record<string, string | number>>;
 type Sentence = (where: string, facts: Facts) => string;
 
 /**
@@ -217,6 +217,10 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
     `${count} devices answer at ${at} (${found}). Unplug all but one: whose page opens would be luck.`,
   'page.other': (_where, { title, at, found }) =>
     `At ${at} answers ${found}, which is not the MAC bound to ${title}. Its page was not opened.`,
+  'proof.nothing': () => 'There is no device to prove here: choose another place.',
+  'proof.nothingLeft': () => 'This run has asked for all of its devices. Begin a new one.',
+  'sweep.tooWide': (_where, { subnet, addresses, most, minutes }) =>
+    `${subnet} has ${addresses} addresses: to ask for each would take ${minutes} minutes. Up to ${most} are asked for (a /22). Ask the planned devices instead, or plan the subnet narrower.`,
   'walk.unknownSubnet': () => 'The plan has no such subnet: choose one that is on the cable.',
   'route.unknown': (where) =>
     `The plan has no device ${where}: give its address, host name or title.`,

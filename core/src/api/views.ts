@@ -10,6 +10,7 @@ import type {
   ThingType,
   Way,
 } from '../plan';
+import type { ProofEnd, ProofResult, ProofScope, ProofState, Stranger } from '../proof';
 import type { Carried, RoundCost } from '../round';
 import type { Snag } from '../snags';
 
@@ -257,6 +258,7 @@ export interface FieldTaskView {
     | 'follow'
     | 'page'
     | 'sweep'
+    | 'prove'
     | 'identify'
     | 'walk';
   readonly interfaceId: string | null;
@@ -318,6 +320,8 @@ export interface FieldView {
   readonly answers: number;
   /** A cold start that is watched; null while none is. */
   readonly drill: DrillView | null;
+  /** The run of a proof that goes on, or the last one; null while there was none. */
+  readonly proof: ProofState | null;
   readonly tasks: readonly FieldTaskView[];
   readonly counters: {
     readonly received: number;
@@ -352,6 +356,33 @@ export interface RunView {
   readonly person: string;
 }
 
+/** One run of a proof, as it is listed. */
+export interface ProofView {
+  readonly id: string;
+  readonly source: string;
+  readonly person: string;
+  /** Of the plan, when it began. */
+  readonly revision: number;
+  /** What it was over. */
+  readonly scope: string;
+  readonly startedAt: number;
+  readonly endedAt: number | null;
+  readonly how: ProofEnd | null;
+  /** Interfaces that were to be asked. */
+  readonly total: number;
+  readonly proven: number;
+  readonly contradicted: number;
+  readonly silent: number;
+  readonly strangers: number;
+}
+
+/** A run with all that it found. */
+export interface ProofDetailView extends Omit<ProofView, 'strangers'> {
+  readonly interfaceIds: readonly string[];
+  readonly results: readonly ProofResult[];
+  readonly strangers: readonly Stranger[];
+}
+
 export interface ErrorView {
   readonly code: string;
   readonly issues: readonly Issue[];
@@ -360,6 +391,12 @@ export interface ErrorView {
 }
 
 // What the app sends.
+
+export interface ProofWish {
+  readonly scope: ProofScope;
+  /** Packets a second in all, at most 1000. */
+  readonly perSecond: number;
+}
 
 export interface NewEdits {
   readonly edits: readonly Edit[];

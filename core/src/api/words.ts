@@ -1,5 +1,7 @@
 import type { TwinDifference } from '../answering';
-import { nameSlip, type EvidenceKind, type Role, type Stage, type Way } from '../plan';
+import { nameSlip, type EvidenceKind, type Facts, type Role, type Stage, type Way } from '../plan';
+import { differencesIn } from '../proof';
+import { differenceWords } from './proof-words';
 
 /** The words a person reads for the plan's own terms. */
 export const WAY_WORDS: Readonly<Record<Way, string>> = {
@@ -35,16 +37,6 @@ export const STAGE_WORDS: Readonly<Record<Stage, string>> = {
   given: 'given',
   pinned: 'pinned',
   proven: 'proven',
-};
-
-type Facts = Readonly<Record<string, string | number>>;
-
-const LOOKED: Readonly<Record<string, (facts: Facts) => string>> = {
-  unbound: ({ found }) => `something answers (${found}), but no MAC is bound yet`,
-  several: ({ expected, found }) =>
-    `more than one device answers: expected ${expected}, found ${found}`,
-  mac: ({ expected, found }) => `another device answers: expected ${expected}, found ${found}`,
-  'no-ping': () => 'it answers ARP but not ping',
 };
 
 /** Why a device did not keep its address, in words. */
@@ -214,7 +206,7 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   'asks-again': () => 'asked for an address again: the one it had is gone',
   'found-as-planned': ({ pingMillis }) =>
     pingMillis === undefined ? 'found as planned' : `found as planned, ping ${pingMillis} ms`,
-  contradicted: (facts) => LOOKED[String(facts['what'])]?.(facts) ?? 'found otherwise than planned',
+  contradicted: (facts) => differencesIn(facts).map(differenceWords).join('; '),
   'no-answer': () => 'nothing answers at its address',
   'address-taken': ({ by }) => `its address is in use by ${by}`,
   declined: () => 'it refused the address: something else has it',

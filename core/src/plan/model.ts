@@ -132,6 +132,7 @@ export const toDevice = (
   lines: [],
   restores: undefined,
   passwordAt: '',
+  serial: '',
   references: [],
   routes: [],
   translations: [],

@@ -92,6 +92,9 @@ export const EVIDENCE_KINDS = [
 
 export type EvidenceKind = (typeof EVIDENCE_KINDS)[number];
 
+/** Values that belong to something that was seen, by their names. */
+export type Facts = Readonly<Record<string, string | number>>;
+
 /** One thing that was seen or decided; never changed and never removed. */
 export interface Evidence {
   readonly id: string;
@@ -103,7 +106,7 @@ export interface Evidence {
   /** The wire: `practice` or `live:eth0`. */
   readonly source: string;
   readonly person: string;
-  readonly facts: Readonly<Record<string, string | number>>;
+  readonly facts: Facts;
 }
 
 type EvidencedStage = Exclude<Stage, 'planned'>;

@@ -131,6 +131,8 @@ export const deviceShape = object({
   restores: absentAs(maybe(choice(...RESTORES)), () => undefined),
   /** Where the password that somebody set in it is kept; never the password. */
   passwordAt: note(200),
+  /** Its serial number, where somebody noted it: another one is another device. */
+  serial: note(60),
   /** Values in it that name another device: who may command it, time server, alarm receiver. */
   references: list(object({ what: text(80), deviceId: maybe(id), address: maybe(ipv4) }), 100),
   routes: list(object({ to: prefix, via: ipv4 }), 1000),

@@ -17,6 +17,7 @@ export * from './enip/encapsulation';
 export * from './enip/identity';
 export * from './enip/cip';
 export * from './enip/port-path';
+export * from './modbus';
 export * from './enip/tcpip-object';
 export * from './frame';
 export * from './pcap';

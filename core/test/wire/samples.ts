@@ -24,6 +24,12 @@ import {
   icmp,
   identifyAll,
   identityAnswer,
+  identityObject,
+  modbusMessage,
+  modbusReply,
+  modbusRequest,
+  MODBUS_PORT,
+  type ModbusReply,
   identifyName,
   interfaceConfiguration,
   ipFrame,
@@ -65,6 +71,16 @@ const text = (value: string) => Uint8Array.from(value, (letter) => letter.charCo
 const IDENTITY: Identity = {
   ...{ address: DEVICE_IP, vendor: 65_201, type: 12, product: 16, revision: [2, 7] },
   ...{ status: 0x0061, serial: 0x7a405162, name: 'Valve block 16', state: 3 },
+};
+const { address: _address, state: _state, ...IDENTITY_OBJECT_SAID } = IDENTITY;
+const REGISTERS = { kind: 'registers', area: 'holding', start: 107, count: 3 } as const;
+const IDENTIFIED: ModbusReply = {
+  ...{ kind: 'identification', code: 1, level: 1, next: undefined },
+  objects: [
+    { id: 0, text: 'Eldrup' },
+    { id: 1, text: 'EB-8' },
+    { id: 2, text: '1.4' },
+  ],
 };
 const echo = { kind: 'echo-request', identifier: 7, sequence: 9, data: text('ipsonomo') } as const;
 const segment = {
@@ -232,6 +248,14 @@ export const samples: readonly (readonly [string, Codec<never>, unknown])[] = (
     ['cip reply', cipReply, { service: 0x0e, status: 5, additional: [0x0102], data: text('x') }],
     ['dword', dword, 0xfffffff0],
     ['identity', identityAnswer, IDENTITY],
+    ['identity object', identityObject, IDENTITY_OBJECT_SAID],
+    ['modbus message', modbusMessage, { transaction: 9, unit: 3, pdu: text('\x03abcd') }],
+    ['modbus: registers asked for', modbusRequest, REGISTERS],
+    ['modbus: who it is', modbusRequest, { kind: 'identification', code: 1, object: 2 }],
+    ['modbus: registers', modbusReply, { kind: 'registers', area: 'input', values: [1, 65_535] }],
+    ['modbus: an exception', modbusReply, { kind: 'exception', function: 3, code: 11 }],
+    ['modbus: identification', modbusReply, IDENTIFIED],
+    ['modbus: more to come', modbusReply, { ...IDENTIFIED, next: 2, objects: [] }],
     [
       'interface configuration',
       interfaceConfiguration,
@@ -282,6 +306,25 @@ export const PINGED = ipv4PacketOf({
   payload: encodeWith(icmp, echo),
 });
 
+const modbus = <T>(codec: Codec<T>, value: T): Uint8Array =>
+  encodeWith(modbusMessage, { transaction: 9, unit: 3, pdu: encodeWith(codec, value) });
+
+/** A segment between the laptop and the device, whose service has this port. */
+function overTcp(sender: 'laptop' | 'device', port: number, payload: Uint8Array): Uint8Array {
+  const isOut = sender === 'laptop';
+  const from = isOut ? LAPTOP_IP : DEVICE_IP;
+  const to = isOut ? DEVICE_IP : LAPTOP_IP;
+  const ports = isOut ? { toPort: port } : { fromPort: port, toPort: segment.fromPort };
+  const carried = { ...segment, ...ports, options: new Uint8Array(0), payload };
+  return ipFrame(
+    ...(isOut ? ([LAPTOP, DEVICE] as const) : ([DEVICE, LAPTOP] as const)),
+    ipv4PacketOf({
+      ...{ from, to, protocol: PROTOCOL.tcp },
+      payload: encodeWith(tcp(from, to), carried),
+    }),
+  );
+}
+
 /** Whole frames for an independent dissector. */
 export const frames: Readonly<Record<string, Uint8Array>> = {
   arp: arpFrame(DEVICE, LAPTOP, {
@@ -329,44 +372,21 @@ export const frames: Readonly<Record<string, Uint8Array>> = {
       options: [...(discover.options ?? []).filter((o) => o.code !== 224), LONG_OPTION],
     },
   ),
-  whoItIs: ipFrame(
-    DEVICE,
-    LAPTOP,
-    ipv4PacketOf({
-      from: DEVICE_IP,
-      to: LAPTOP_IP,
-      protocol: PROTOCOL.tcp,
-      payload: encodeWith(tcp(DEVICE_IP, LAPTOP_IP), {
-        ...{ ...segment, fromPort: 44818, toPort: 50000, options: new Uint8Array(0) },
-        payload: encodeWith(encapsulation, {
-          ...{ command: 0x63, session: 0, status: 0, context: text('ipsonomo') },
-          data: encodeWith(identityAnswer, IDENTITY),
-        }),
-      }),
+  whoItIs: overTcp(
+    'device',
+    44_818,
+    encodeWith(encapsulation, {
+      ...{ command: 0x63, session: 0, status: 0, context: text('ipsonomo') },
+      data: encodeWith(identityAnswer, IDENTITY),
     }),
   ),
-  routed: ipFrame(
-    LAPTOP,
-    DEVICE,
-    ipv4PacketOf({
-      ...{ from: LAPTOP_IP, to: DEVICE_IP, protocol: PROTOCOL.tcp },
-      payload: encodeWith(tcp(LAPTOP_IP, DEVICE_IP), {
-        ...{ ...segment, options: new Uint8Array(0), payload: routed },
-      }),
-    }),
+  routed: overTcp('laptop', 44_818, routed),
+  readAttribute: overTcp('laptop', 44_818, cip(3, 0x0e, new Uint8Array(0))),
+  registers: overTcp('laptop', MODBUS_PORT, modbus(modbusRequest, REGISTERS)),
+  exception: overTcp(
+    'device',
+    MODBUS_PORT,
+    modbus(modbusReply, { kind: 'exception', function: 3, code: 11 }),
   ),
-  readAttribute: ipFrame(
-    LAPTOP,
-    DEVICE,
-    ipv4PacketOf({
-      from: LAPTOP_IP,
-      to: DEVICE_IP,
-      protocol: PROTOCOL.tcp,
-      payload: encodeWith(tcp(LAPTOP_IP, DEVICE_IP), {
-        ...segment,
-        options: new Uint8Array(0),
-        payload: cip(3, 0x0e, new Uint8Array(0)),
-      }),
-    }),
-  ),
+  identified: overTcp('device', MODBUS_PORT, modbus(modbusReply, IDENTIFIED)),
 };

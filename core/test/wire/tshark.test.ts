@@ -93,6 +93,17 @@ withTshark('what we encode is dissected cleanly by tshark', () => {
       ['0x52,0x01', '0x06,0x01', '1,2,15,0x0012', '5,3', '172.22.40.186'],
     ],
     [
+      'registers',
+      ['mbtcp.trans_id', 'mbtcp.unit_id', 'modbus.func_code', 'modbus.reference_num'],
+      ['9', '3', '3', '107'],
+    ],
+    ['exception', ['mbtcp.unit_id', 'modbus.func_code', 'modbus.exception_code'], ['3', '3', '11']],
+    [
+      'identified',
+      ['modbus.func_code', 'modbus.mei', 'modbus.num_objects', 'modbus.object_str_value'],
+      ['43', '14', '3', 'Eldrup,EB-8,1.4'],
+    ],
+    [
       'whoItIs',
       [
         ...['enip.command', 'enip.lir.vendor', 'enip.lir.devtype', 'enip.lir.prodcode'],

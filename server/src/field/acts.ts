@@ -1,6 +1,5 @@
 import type { MessagePort } from 'node:worker_threads';
 import { isAsking } from '@ipsonomo/core';
-import type { Checks } from './checks';
 import type { Drill } from './drill';
 import type { Identities } from './identities';
 import type { Moves } from './moves';
@@ -8,10 +7,12 @@ import type { Pages } from './pages';
 import type { PathWalks } from './path-walks';
 import type { Pinning } from './pinning';
 import type { PowerWatch } from './power-watch';
+import type { Checks } from './proof/checks';
+import type { ProofOrder, ProofRun } from './proof/proof-run';
+import { refuseTooWide, type Sweep } from './proof/sweep';
 import { FieldRefusal, type FieldTarget, type Giving, type RecordEvidence } from './protocol';
 import type { Stations } from './stations';
 import type { Subnets } from './subnets';
-import type { Sweep } from './sweep';
 import type { Targets } from './targets';
 import type { UseSigns } from './use-signs';
 
@@ -21,6 +22,11 @@ export interface RiskyAct {
   readonly person: string;
   /** Why it is done although a controller may use the device; undefined while nobody said so. */
   readonly evenSo?: string | undefined;
+}
+
+/** What is to be proven, by the ids of its interfaces. */
+export interface Proving extends Pick<ProofOrder, 'proofId' | 'perSecond' | 'person'> {
+  readonly interfaceIds: readonly string[];
 }
 
 export interface ActingUnits {
@@ -34,6 +40,7 @@ export interface ActingUnits {
   readonly layer2: Stations;
   readonly identities: Identities;
   readonly sweep: Sweep;
+  readonly proof: ProofRun;
   readonly signs: UseSigns;
   readonly targets: Targets;
   readonly subnets: Subnets;
@@ -56,7 +63,21 @@ export class Acts {
 
   check(interfaceIds: readonly string[], person: string): void {
     const targets = interfaceIds.map((id) => this.units.targets.of(id));
-    this.units.checks.start(targets, person, this.clock());
+    this.units.checks.start(targets, { person, proofId: undefined }, this.clock());
+  }
+
+  /** R-PROVEN: a run over planned interfaces, and who else is in their subnets. */
+  prove({ interfaceIds, ...order }: Proving): void {
+    const { targets, subnets, proof } = this.units;
+    const asked = interfaceIds.map((id) => targets.of(id));
+    const around = new Set(asked.map(({ subnetId }) => subnetId));
+    const swept = subnets.ofPlan.filter(({ id }) => around.has(id));
+    proof.start({ ...order, targets: asked, subnets: swept }, this.clock());
+  }
+
+  stopProof(): void {
+    this.units.proof.clear();
+    this.released();
   }
 
   /** A cold start is watched: the cabinet is about to be switched off, is on again, or has come back. */
@@ -80,7 +101,9 @@ export class Acts {
   /** Asks for every address of the plan's subnets, and of those such devices come from. */
   sweep(): void {
     const { sweep, targets, subnets } = this.units;
-    sweep.start(targets.subnets(subnets), this.clock());
+    const asked = targets.subnets(subnets);
+    refuseTooWide(asked);
+    sweep.start(asked, this.clock());
   }
 
   get stations(): Pick<Stations, 'search' | 'flash'> {

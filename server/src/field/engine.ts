@@ -15,7 +15,6 @@ import {
 } from '@ipsonomo/core';
 import { Acts } from './acts';
 import type { Carrier, LinkState, TcpRequest } from './carrier';
-import { Checks } from './checks';
 import { Drill } from './drill';
 import { Giving } from './giving';
 import { HostStreams } from './host-streams';
@@ -28,6 +27,7 @@ import { PathWalks } from './path-walks';
 import { Pinning } from './pinning';
 import { Present, type Sighting } from './present';
 import { PowerWatch } from './power-watch';
+import { proofUnits } from './proof';
 import {
   FieldRefusal,
   type FieldNotice,
@@ -42,7 +42,6 @@ import { Rivals } from './rivals';
 import { Socket } from './socket';
 import { Stations } from './stations';
 import { Subnets } from './subnets';
-import { Sweep } from './sweep';
 import { Targets } from './targets';
 import type { Unit } from './unit';
 import { spreadNews } from './voice-news';
@@ -61,8 +60,8 @@ import { WhoIsAt } from './who-is-at';
 export class FieldEngine {
   private readonly giving: Giving;
   private readonly voices: Voices;
-  private readonly checks: Checks;
   private readonly walks: PathWalks;
+  private readonly proof: ReturnType<typeof proofUnits>['proof'];
   private readonly drill: Drill;
   private readonly power: PowerWatch;
   private readonly streams: HostStreams;
@@ -126,6 +125,7 @@ export class FieldEngine {
         carrier.openTcp ? carrier.openTcp(request) : this.streams.open(subnetId, request),
       notice: (code: FieldNotice['code'], facts: FieldNotice['facts']) => this.notice(code, facts),
       lost: (interfaceId: string) => this.giving.lost(interfaceId),
+      hasLink: () => this.link === 'up',
     };
     this.whoIsAt = new WhoIsAt(wire);
     this.giving = new Giving({
@@ -143,7 +143,6 @@ export class FieldEngine {
       taken: (address, by) =>
         this.notice('voice-taken', { address: formatIpv4(address), by: formatMac(by) }),
     });
-    this.checks = new Checks(wire);
     this.walks = new PathWalks(wire);
     this.drill = new Drill(wire);
     this.power = new PowerWatch({
@@ -164,28 +163,19 @@ export class FieldEngine {
     this.pinning = new Pinning(wire);
     this.moves = new Moves({ ...wire, whereWas: (target) => this.targets.whereWas(target) });
     this.pages = new Pages(wire, clock);
-    const { rivals, checks, power, layer2, pinning, giving, moves, pages, walks, drill } = this;
-    const { whoIsAt, targets, subnets, signs } = this;
-    const sweep = new Sweep(wire);
+    const { rivals, power, layer2, pinning, giving, moves, pages, walks, drill } = this;
+    const { whoIsAt, targets, subnets, signs, present } = this;
+    const around = { targets, subnets, present, layer2, giving };
+    const { checks, sweep, proof } = proofUnits(wire, around);
+    this.proof = proof;
     const identities = new Identities(wire);
-    this.units = [power, giving, checks, whoIsAt, pinning, layer2];
+    // A run first: it counts what is left before the others forget.
+    this.units = [proof, power, giving, checks, whoIsAt, pinning, layer2];
     this.units = [...this.units, moves, pages, identities, sweep, walks, rivals, drill];
     this.listeners = { giving, walks, streams: this.streams, askers: [checks, walks] };
-    const acting = {
-      checks,
-      walks,
-      moves,
-      pages,
-      power,
-      pinning,
-      layer2,
-      identities,
-      sweep,
-      signs,
-      drill,
-    };
+    const acting = { checks, walks, moves, pages, power, pinning, layer2, identities };
     const released = () => this.releaseVoices(this.clock());
-    const units = { ...acting, targets, subnets, record };
+    const units = { ...acting, sweep, proof, signs, drill, targets, subnets, record };
     this.acting = new Acts(units, clock, released, () => this.silence());
   }
 
@@ -334,6 +324,7 @@ export class FieldEngine {
       socket: this.socket.status(this.subnets.ofPlan, this.present.all, now),
       page: this.pages.page,
       drill: this.drill.state,
+      proof: this.proof.state,
       answeringUntil: this.giving.isArmed(now) ? this.giving.armedUntil : undefined,
       answers: this.giving.size,
       tasks: this.tasks(),

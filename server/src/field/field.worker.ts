@@ -182,6 +182,10 @@ async function obey(command: FieldCommand): Promise<void> {
       return;
     case 'drill':
       return needed().acts.drill(command.step, command.person);
+    case 'prove':
+      return needed().acts.prove(command);
+    case 'prove-stop':
+      return engine?.acts.stopProof();
     case 'sweep':
       return needed().acts.sweep();
     case 'search':

@@ -1,16 +1,7 @@
-import {
-  DecodeError,
-  decodeWith,
-  ENIP_COMMAND,
-  ENIP_PORT,
-  identityAnswer,
-  isInUse,
-  type Identity,
-  type MacAddress,
-} from '@ipsonomo/core';
+import { ENIP_PORT, isInUse, type Identity, type MacAddress } from '@ipsonomo/core';
 import type { TcpStream } from './carrier';
-import { Broken, Encapsulated } from './encapsulated';
 import type { TalkEvents } from './patience';
+import { askIdentity, serialOfSaid } from './proof/talk';
 import { FieldRefusal, type FieldTarget, type FieldTask } from './protocol';
 import type { Unit } from './unit';
 
@@ -83,12 +74,7 @@ export class Identities implements Unit {
     }
     this.running.set(target.interfaceId, stream);
     try {
-      const talk = new Encapsulated(stream);
-      talk.send(ENIP_COMMAND.listIdentity);
-      return decodeWith(identityAnswer, (await talk.reply('identity')).data);
-    } catch (error) {
-      if (error instanceof Broken || error instanceof DecodeError) return undefined;
-      throw error;
+      return await askIdentity(stream);
     } finally {
       stream.close();
     }
@@ -98,7 +84,7 @@ export class Identities implements Unit {
 const factsOf = (identity: Identity, used: boolean, planned: string) => ({
   name: identity.name,
   revision: identity.revision.join('.'),
-  serial: identity.serial.toString(16).padStart(8, '0'),
+  serial: serialOfSaid(identity),
   status: identity.status.toString(16).padStart(4, '0'),
   used: used ? 'yes' : 'no',
   ...(isOtherRevision(identity, planned) ? { planned } : {}),

@@ -2,10 +2,11 @@ import {
   formatIpv4,
   formatMac,
   type EvidenceKind,
+  type Facts,
   type Ipv4,
   type MacAddress,
 } from '@ipsonomo/core';
-import type { Facts, FieldSubnet, FieldTarget, FieldTask, RecordEvidence } from './protocol';
+import type { FieldSubnet, FieldTarget, FieldTask, RecordEvidence } from './protocol';
 import type { Unit } from './unit';
 
 export interface MoveEvents {

@@ -20,7 +20,8 @@ import {
   type Ipv4,
 } from '@ipsonomo/core';
 import type { TcpStream } from './carrier';
-import { Broken, Encapsulated } from './encapsulated';
+import { Encapsulated } from './encapsulated';
+import { Broken } from './inbox';
 
 /** What a pinning came to. */
 export type PinOutcome =

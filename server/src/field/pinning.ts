@@ -1,8 +1,14 @@
-import { ENIP_PORT, formatMac, type EvidenceKind, type MacAddress } from '@ipsonomo/core';
+import {
+  ENIP_PORT,
+  formatMac,
+  type EvidenceKind,
+  type Facts,
+  type MacAddress,
+} from '@ipsonomo/core';
 import type { TcpFailure, TcpStream } from './carrier';
 import type { TalkEvents } from './patience';
 import { pinOver, type PinOutcome } from './pin';
-import { FieldRefusal, type Facts, type FieldTarget, type FieldTask } from './protocol';
+import { FieldRefusal, type FieldTarget, type FieldTask } from './protocol';
 
 const TCP_TIMEOUT = 3000;
 

@@ -1,12 +1,15 @@
 import type {
   DrillState,
   EvidenceKind,
+  Facts,
   FieldTaskView,
   HeardClient,
   Ipv4,
   MacAddress,
   Neighbour,
+  PlannedProof,
   PrefixLength,
+  ProofState,
   RelayPort,
   Station,
   Stay,
@@ -54,6 +57,8 @@ export interface FieldTarget {
   readonly hasIdentity: boolean;
   /** The hardware or firmware its kind stands for; empty where it stands for any. */
   readonly revision: string;
+  /** What it has to show to count as proven. */
+  readonly proof: Omit<PlannedProof, 'mac' | 'stationName'>;
   /** The controller that the plan has for it. */
   readonly controller: string;
   /** Where that controller is. */
@@ -61,8 +66,6 @@ export interface FieldTarget {
   /** The TCP port of its web page. */
   readonly page: number | undefined;
 }
-
-export type Facts = Readonly<Record<string, string | number>>;
 
 /** Keeps something that was seen of a planned interface and its bound MAC. */
 export type RecordEvidence = (
@@ -134,6 +137,15 @@ export type FieldCommand =
   | { readonly kind: 'converse'; readonly port: MessagePort }
   /** A cold start: about to be switched off, on again, over. */
   | { readonly kind: 'drill'; readonly step: 'begin' | 'on' | 'end'; readonly person: string }
+  /** Prove these; everybody else on the wire is looked for too, unless only the rest of a run is asked. */
+  | {
+      readonly kind: 'prove';
+      readonly proofId: string;
+      readonly interfaceIds: readonly string[];
+      readonly perSecond: number;
+      readonly person: string;
+    }
+  | { readonly kind: 'prove-stop' }
   /** Ask for every address. */
   | { readonly kind: 'sweep' }
   /** Stations over layer 2. */
@@ -231,6 +243,8 @@ export interface FieldNotice {
     /** Somebody sends frames that cannot be read. */
     | 'unreadable'
     | 'no-voice'
+    /** A subnet has more addresses than are asked for. */
+    | 'sweep-too-wide'
     | 'capture-full'
     | 'disk-full';
   readonly at: number;
@@ -248,6 +262,8 @@ export interface FieldStatus {
   readonly socket: SocketStatus;
   readonly page: OpenPage | undefined;
   readonly drill: DrillState;
+  /** The run of a proof that goes on, or the last one. */
+  readonly proof: ProofState | undefined;
   /** Milliseconds since 1970. */
   readonly answeringUntil: number | undefined;
   /** Interfaces whose bound MACs are answered. */
@@ -285,6 +301,7 @@ export const IDLE: FieldStatus = {
     ...{ outside: 0, heardAt: undefined },
   },
   page: undefined,
+  proof: undefined,
   drill: { phase: 'none', onAt: undefined, endedAt: undefined, rows: [] },
   answeringUntil: undefined,
   answers: 0,

@@ -11,6 +11,7 @@ import {
   stationOf,
   type Dissected,
   type DiscoveryMessage,
+  type Facts,
   type Ipv4,
   type MacAddress,
   type Station,
@@ -20,7 +21,6 @@ import {
 import { pause } from './patience';
 import {
   FieldRefusal,
-  type Facts,
   type FieldTarget,
   type FieldTask,
   type FoundStation,

@@ -25,6 +25,11 @@ export class Targets {
     return target;
   }
 
+  /** The MACs that belong to interfaces of the plan. */
+  get macs(): ReadonlySet<MacAddress> {
+    return new Set([...this.all.values()].flatMap(({ mac }) => mac ?? []));
+  }
+
   isFactory(address: Ipv4): boolean {
     return [...this.all.values()].some(({ factory }) => factory === address);
   }

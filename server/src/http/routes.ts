@@ -11,6 +11,7 @@ import { addressList, dhcpReservations, noteHandOver } from '../service/hand-ove
 import type { ListImporter } from '../service/import-list';
 import { mediaTypeOf, type Papers } from '../service/papers';
 import { jobFromFile, planFile } from '../service/plan-files';
+import type { Proofs } from '../service/proofs';
 import type { PlanReader } from '../service/read-plan';
 import type { Rounds } from '../service/round';
 import { must, Refusal } from '../store/refusal';
@@ -27,6 +28,7 @@ export interface Services {
   readonly papers: Papers;
   readonly rounds: Rounds;
   readonly field: FieldService;
+  readonly proofs: Proofs;
   readonly practice: Practice;
   readonly captures: string;
   /** The port of the server at which the open page of a device is read. */

@@ -8,6 +8,7 @@ import {
   type ListTaking,
   type NewDevice,
   type NewSubnet,
+  type ProofWish,
   type StationGiving,
   type GoingOn,
   type ReadOff,
@@ -86,6 +87,22 @@ export const binding = Joi.object<Binding>({
 const evenSo = Joi.string().trim().min(1).max(300);
 export const walking = Joi.object<{ subnetId: string }>({
   subnetId: Joi.string().max(80).required(),
+});
+
+export const proofWish = Joi.object<ProofWish>({
+  scope: Joi.alternatives()
+    .try(
+      Joi.object({ kind: Joi.valid('job').required() }),
+      Joi.object({ kind: Joi.valid('subnet').required(), subnetId: thingId.required() }),
+      Joi.object({ kind: Joi.valid('cabinet').required(), cabinet: text(40).required() }),
+      Joi.object({ kind: Joi.valid('interface').required(), interfaceId: thingId.required() }),
+    )
+    .required(),
+  perSecond: Joi.number().integer().min(20).max(1000).required(),
+});
+
+export const proofPace = Joi.object<Pick<ProofWish, 'perSecond'>>({
+  perSecond: Joi.number().integer().min(20).max(1000).required(),
 });
 
 export const drilling = Joi.object<{ step: 'begin' | 'on' | 'end' }>({

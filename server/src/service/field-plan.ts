@@ -9,6 +9,7 @@ import {
   maskLengthOf,
   pagePortOf,
   progressOf,
+  requiredChecks,
   speaksEnip,
   STAGE_EVIDENCE,
   stationNameOf,
@@ -17,6 +18,7 @@ import {
   type Evidence,
   type Interface,
   type Ipv4,
+  type Kind,
   type Plan,
 } from '@ipsonomo/core';
 import type { FieldPlan, FieldTarget } from '../field/protocol';
@@ -63,6 +65,7 @@ export function fieldPlanOf(
           page: kind && pagePortOf(kind),
           revision: kind?.revision ?? '',
           hasIdentity: kind !== undefined && speaksEnip(kind),
+          proof: proofOf(device, kind),
           controller: controller?.title ?? '',
           controllerAt: controller?.interfaces.map(({ address }) => address) ?? [],
           holds: notches.some(({ stage, state }) => stage === 'given' && state === 'reached'),
@@ -80,6 +83,15 @@ export function fieldPlanOf(
     })),
   };
 }
+
+const proofOf = (device: Device, kind: Kind | undefined): FieldTarget['proof'] => ({
+  checks: requiredChecks(kind, device.way).map(({ check }) => check),
+  identity: kind?.identity,
+  orderNumber: kind?.orderNumber ?? '',
+  revision: kind?.revision ?? '',
+  serial: device.serial,
+  services: (kind?.services ?? []).filter(({ protocol }) => protocol === 'tcp'),
+});
 
 /** What such a device is recognised by, where that is not its MAC. */
 function keyOf(device: Device, at: Interface): FieldTarget['key'] {

@@ -107,6 +107,7 @@ export const fieldView = (status: FieldStatus, now: number): FieldView => ({
   answeringUntil: status.answeringUntil ?? null,
   answers: status.answers,
   drill: drillView(status.drill),
+  proof: status.proof ?? null,
   tasks: status.tasks.map((task) => ({ ...task, interfaceId: task.interfaceId ?? null })),
   counters: status.counters,
   notices: status.notices,

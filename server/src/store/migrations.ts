@@ -169,6 +169,29 @@ const MIGRATIONS: readonly Migration[] = [
     `,
     down: 'drop table paper;',
   },
+  {
+    name: '004_proofs',
+    up: `
+      create table proof (
+        id uuid primary key default gen_random_uuid(),
+        job_id uuid not null references job on delete cascade,
+        run_id uuid references run on delete set null,
+        source text not null,
+        person text not null,
+        revision integer not null,
+        scope text not null,
+        interface_ids jsonb not null,
+        started_at timestamptz not null default now(),
+        ended_at timestamptz,
+        how text,
+        strangers jsonb not null default '[]'
+      );
+      create index proof_of_job on proof (job_id, started_at);
+      create index evidence_of_proof on evidence (job_id, (facts->>'proof'))
+        where facts->>'proof' is not null;
+    `,
+    down: 'drop table proof; drop index evidence_of_proof;',
+  },
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

@@ -1,5 +1,5 @@
 import { Model } from 'objection';
-import type { Edit, JsonObject } from '@ipsonomo/core';
+import type { Edit, JsonObject, ProofEnd, Stranger } from '@ipsonomo/core';
 
 // Rows as they stand in PostgreSQL: `cidr`, `inet` and `macaddr` arrive as text, times as Date.
 
@@ -62,6 +62,25 @@ export class EvidenceRow extends Model {
   declare bytes: Buffer | null;
   static override readonly tableName = 'evidence';
   static override readonly jsonAttributes = ['facts'];
+}
+
+/** One run of a proof; what it found is evidence whose facts name it. */
+export class ProofRow extends Model {
+  declare id: string;
+  declare job_id: string;
+  declare run_id: string | null;
+  declare source: string;
+  declare person: string;
+  /** Of the plan, when it began. */
+  declare revision: number;
+  declare scope: string;
+  declare interface_ids: readonly string[];
+  declare started_at: Date;
+  declare ended_at: Date | null;
+  declare how: ProofEnd | null;
+  declare strangers: readonly Stranger[];
+  static override readonly tableName = 'proof';
+  static override readonly jsonAttributes = ['interface_ids', 'strangers'];
 }
 
 /** What a paper holds; which kind it belongs to and what it is called stands in the plan. */

@@ -3,7 +3,9 @@ import type { Knex } from 'knex';
 import { planOf, type Edit, type Evidence, type Plan, type RevisionView } from '@ipsonomo/core';
 import { EvidenceRow, HandOverRow, JobRow, PaperRow, RevisionRow, RunRow } from './models';
 import { PlanStore, type Change, type Changed, type PlanState } from './plan-store';
-import { Refusal, translateDatabaseError } from './refusal';
+import { asking } from './asking';
+import { ProofStore } from './proof-store';
+import { Refusal } from './refusal';
 import { ipText, macText, toEvidence } from './rows';
 
 export interface JobRecord {
@@ -39,22 +41,24 @@ const byTime = (a: Evidence, b: Evidence): number => a.at - b.at || Number(a.id)
 
 /** The plan and the evidence in PostgreSQL. The only room that knows tables. */
 export class Store {
+  readonly proofs: ProofStore;
   private readonly plans: PlanStore;
 
   constructor(private readonly knex: Knex) {
     this.plans = new PlanStore(knex);
+    this.proofs = new ProofStore(knex);
   }
 
   async isAlive(): Promise<boolean> {
-    return this.ask(async () => (await this.knex.raw('select 1')) !== undefined);
+    return asking(async () => (await this.knex.raw('select 1')) !== undefined);
   }
 
   jobs(): Promise<readonly JobRecord[]> {
-    return this.ask(() => JobRow.query(this.knex).select('id', 'name').orderBy('created_at'));
+    return asking(() => JobRow.query(this.knex).select('id', 'name').orderBy('created_at'));
   }
 
   job(id: string): Promise<JobRecord> {
-    return this.ask(async () => {
+    return asking(async () => {
       const row = await JobRow.query(this.knex).findById(id);
       if (!row) throw Refusal.of('thing.unknown', 'job');
       return row;
@@ -62,7 +66,7 @@ export class Store {
   }
 
   addJob(name: string): Promise<JobRecord> {
-    return this.ask(() =>
+    return asking(() =>
       JobRow.transaction(this.knex, async (trx) => {
         const job = await JobRow.query(trx).insertAndFetch({ name });
         await this.plans.begin(job.id, trx);
@@ -76,7 +80,7 @@ export class Store {
   }
 
   planState(jobId: string): Promise<PlanState> {
-    return this.ask(() => this.plans.read(jobId, this.knex));
+    return asking(() => this.plans.read(jobId, this.knex));
   }
 
   /**
@@ -87,12 +91,12 @@ export class Store {
     change: Change,
     decide: (state: PlanState) => { readonly edits: readonly Edit[]; readonly result: T } | Refusal,
   ): Promise<Changed<T>> {
-    return this.ask(() => this.plans.change(change, decide));
+    return asking(() => this.plans.change(change, decide));
   }
 
   /** Revisions after this one, oldest first, with their edits. */
   editsSince(jobId: string, revision: number): Promise<readonly RevisionRow[]> {
-    return this.ask(() =>
+    return asking(() =>
       RevisionRow.query(this.knex)
         .where('job_id', jobId)
         .where('number', '>', revision)
@@ -102,7 +106,7 @@ export class Store {
 
   /** Newest first, without their edits. */
   revisionList(jobId: string): Promise<readonly RevisionListRow[]> {
-    return this.ask(() =>
+    return asking(() =>
       RevisionRow.query(this.knex)
         .select(
           ...['number', 'at', 'person', 'what', 'name', 'undoes'],
@@ -116,7 +120,7 @@ export class Store {
   }
 
   nameRevision(jobId: string, number: number, name: string): Promise<void> {
-    return this.ask(async () => {
+    return asking(async () => {
       const changed = await RevisionRow.query(this.knex)
         .where({ job_id: jobId, number })
         .patch({ name });
@@ -127,7 +131,7 @@ export class Store {
 
   /** The number of the last revision, and of the one last handed over. */
   revisions(jobId: string): Promise<{ readonly last: number; readonly handedOver: number }> {
-    return this.ask(async () => {
+    return asking(async () => {
       const last = await RevisionRow.query(this.knex)
         .where('job_id', jobId)
         .max('number as last')
@@ -143,14 +147,14 @@ export class Store {
   }
 
   addHandOver(jobId: string, person: string, what: string, revision: number): Promise<void> {
-    return this.ask(async () => {
+    return asking(async () => {
       await HandOverRow.query(this.knex).insert({ job_id: jobId, person, what, revision });
     });
   }
 
   /** The papers that are here, with how many bytes each has. */
   paperSizes(jobId: string): Promise<ReadonlyMap<string, number>> {
-    return this.ask(async () => {
+    return asking(async () => {
       const rows = await PaperRow.query(this.knex)
         .select('id', raw('length(bytes)').as('size'))
         .where('job_id', jobId)
@@ -160,14 +164,14 @@ export class Store {
   }
 
   addPaper(jobId: string, id: string, bytes: Buffer): Promise<void> {
-    return this.ask(async () => {
+    return asking(async () => {
       await this.knex('paper').insert({ job_id: jobId, id, bytes }).onConflict().ignore();
     });
   }
 
   /** Papers that no kind of the plan names; younger ones may come back by an undo. */
   dropPapers(jobId: string, named: readonly string[], before: Date): Promise<void> {
-    return this.ask(async () => {
+    return asking(async () => {
       await PaperRow.query(this.knex)
         .where('job_id', jobId)
         .where('at', '<', before)
@@ -177,20 +181,18 @@ export class Store {
   }
 
   paper(jobId: string, id: string): Promise<Buffer | undefined> {
-    return this.ask(
+    return asking(
       async () =>
         (await PaperRow.query(this.knex).findById([jobId, id]).where('job_id', jobId))?.bytes,
     );
   }
 
   addRun(jobId: string, source: string, person: string): Promise<RunRow> {
-    return this.ask(() =>
-      RunRow.query(this.knex).insertAndFetch({ job_id: jobId, source, person }),
-    );
+    return asking(() => RunRow.query(this.knex).insertAndFetch({ job_id: jobId, source, person }));
   }
 
   endRun(id: string): Promise<void> {
-    return this.ask(async () => {
+    return asking(async () => {
       await RunRow.query(this.knex)
         .findById(id)
         .whereNull('ended_at')
@@ -200,7 +202,7 @@ export class Store {
 
   /** Runs that a crash left open end with the last thing they saw. */
   endLeftRuns(): Promise<void> {
-    return this.ask(async () => {
+    return asking(async () => {
       await this.knex.raw(`
         update run set ended_at = coalesce(
           (select max(at) from evidence where evidence.run_id = run.id), started_at)
@@ -209,14 +211,14 @@ export class Store {
   }
 
   runs(jobId: string): Promise<readonly RunRow[]> {
-    return this.ask(() =>
+    return asking(() =>
       RunRow.query(this.knex).where('job_id', jobId).orderBy('started_at', 'desc').limit(50),
     );
   }
 
   /** Appends evidence; what a journal holds twice is written once. */
   append(evidence: readonly NewEvidence[]): Promise<void> {
-    return this.ask(async () => {
+    return asking(async () => {
       if (evidence.length === 0) return;
       const rows = evidence.map((one) => ({
         job_id: one.jobId,
@@ -241,7 +243,7 @@ export class Store {
    * stage can depend on, however often a device was asked.
    */
   latestEvidence(jobId: string): Promise<ReadonlyMap<string, readonly Evidence[]>> {
-    return this.ask(async () => {
+    return asking(async () => {
       const rows = await EvidenceRow.query(this.knex)
         .distinctOn('interface_id', 'kind', 'mac', 'address')
         .select(EVIDENCE_COLUMNS)
@@ -264,7 +266,7 @@ export class Store {
 
   /** What was seen of one interface, newest first. */
   evidenceOf(jobId: string, interfaceId: string, most: number): Promise<readonly Evidence[]> {
-    return this.ask(async () => {
+    return asking(async () => {
       const rows = await EvidenceRow.query(this.knex)
         .select(EVIDENCE_COLUMNS)
         .where({ job_id: jobId, interface_id: interfaceId })
@@ -275,13 +277,5 @@ export class Store {
         .limit(most);
       return rows.map(toEvidence);
     });
-  }
-
-  private async ask<T>(work: () => PromiseLike<T>): Promise<T> {
-    try {
-      return await work();
-    } catch (error) {
-      throw translateDatabaseError(error);
-    }
   }
 }

@@ -55,6 +55,10 @@ export const target = (fields: Partial<FieldTarget> = {}): FieldTarget => ({
   revision: '',
   controller: '',
   controllerAt: [],
+  proof: {
+    ...{ checks: ['arp', 'ping'], identity: undefined, orderNumber: '', revision: '' },
+    ...{ serial: '', services: [] },
+  },
   stationName: 'fh2-drive-1',
   answersPing: true,
   heardBy: 'asked',

@@ -1,7 +1,11 @@
 import { DecodeError, expect, need, putBytes, u8, type Codec } from '../codec';
 import { le16, putLe16 } from './little';
 
-export const CIP_SERVICE = { getAttributeSingle: 0x0e, setAttributeSingle: 0x10 } as const;
+export const CIP_SERVICE = {
+  getAttributesAll: 0x01,
+  getAttributeSingle: 0x0e,
+  setAttributeSingle: 0x10,
+} as const;
 
 /** Where a request goes: class, instance and attribute, each 0 to 65535. */
 export interface CipPath {

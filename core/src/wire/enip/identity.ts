@@ -1,5 +1,15 @@
 import type { Ipv4 } from '../../net';
-import { fromLatin1, need, put16, put32, putBytes, readIpv4, toLatin1, type Codec } from '../codec';
+import {
+  fromLatin1,
+  need,
+  put16,
+  put32,
+  putBytes,
+  readIpv4,
+  toLatin1,
+  u8,
+  type Codec,
+} from '../codec';
 import { ENIP_PORT, ITEM, packetItems } from './encapsulation';
 import { le16, le32, putLe16, putLe32 } from './little';
 
@@ -27,51 +37,71 @@ const CONNECTED: readonly number[] = [6, 7];
 export const isInUse = ({ status }: Pick<Identity, 'status'>): boolean =>
   (status & OWNED) !== 0 || CONNECTED.includes((status >>> 4) & 0xf);
 
+/** The identity object: class 1, instance 1; asked for all of its attributes by service 1 (from memory, confirmed with tshark). */
+export const IDENTITY_OBJECT = { classId: 1, instance: 1 } as const;
+
+/** What the attributes of the identity object say. */
+export type IdentityObject = Omit<Identity, 'address' | 'state'>;
+
+const ATTRIBUTES = 15;
+
+/** All attributes of the identity object, as one answer. */
+export const identityObject: Codec<IdentityObject> = {
+  length: ({ name }) => ATTRIBUTES + Math.min(name.length, 255),
+  encode(identity, bytes, at) {
+    putLe16(bytes, at, identity.vendor);
+    putLe16(bytes, at + 2, identity.type);
+    putLe16(bytes, at + 4, identity.product);
+    bytes.set(identity.revision, at + 6);
+    putLe16(bytes, at + 8, identity.status);
+    putLe32(bytes, at + 10, identity.serial);
+    const name = fromLatin1(identity.name.slice(0, 255));
+    bytes[at + 14] = name.length;
+    return putBytes(bytes, at + ATTRIBUTES, name);
+  },
+  decode(bytes, at, end) {
+    need('enip.identity', at, end, ATTRIBUTES);
+    const next = at + ATTRIBUTES + u8(bytes, at + 14);
+    need('enip.identityName', at + ATTRIBUTES, end, next - at - ATTRIBUTES);
+    return {
+      value: {
+        vendor: le16(bytes, at),
+        type: le16(bytes, at + 2),
+        product: le16(bytes, at + 4),
+        revision: [u8(bytes, at + 6), u8(bytes, at + 7)],
+        status: le16(bytes, at + 8),
+        serial: le32(bytes, at + 10),
+        name: toLatin1(bytes.subarray(at + ATTRIBUTES, next)),
+      },
+      next,
+    };
+  },
+};
+
 const VERSION = 1;
-/** Version, socket address, then the identity up to the length of its name. */
-const FIXED = 2 + 16 + 14 + 1;
+/** Version and socket address stand before the attributes, the state behind them. */
+const BEFORE = 2 + 16;
 const AF_INET = 2;
 
 const body: Codec<Identity> = {
-  length: ({ name }) => FIXED + Math.min(name.length, 255) + 1,
+  length: (identity) => BEFORE + identityObject.length(identity) + 1,
   encode(identity, bytes, at) {
     putLe16(bytes, at, VERSION);
     // The socket address is the one part that is big-endian.
-    bytes.fill(0, at + 2, at + 18);
+    bytes.fill(0, at + 2, at + BEFORE);
     bytes[at + 3] = AF_INET;
     put16(bytes, at + 4, ENIP_PORT);
     put32(bytes, at + 6, identity.address);
-    putLe16(bytes, at + 18, identity.vendor);
-    putLe16(bytes, at + 20, identity.type);
-    putLe16(bytes, at + 22, identity.product);
-    bytes.set(identity.revision, at + 24);
-    putLe16(bytes, at + 26, identity.status);
-    putLe32(bytes, at + 28, identity.serial);
-    const name = fromLatin1(identity.name.slice(0, 255));
-    bytes[at + 32] = name.length;
-    const next = putBytes(bytes, at + FIXED, name);
+    const next = identityObject.encode(identity, bytes, at + BEFORE);
     bytes[next] = identity.state;
     return next + 1;
   },
   decode(bytes, at, end) {
-    need('enip.identity', at, end, FIXED);
-    const length = bytes[at + 32] ?? 0;
-    need('enip.identityName', at + FIXED, end, length + 1);
-    const next = at + FIXED + length;
-    return {
-      value: {
-        address: readIpv4(bytes, at + 6),
-        vendor: le16(bytes, at + 18),
-        type: le16(bytes, at + 20),
-        product: le16(bytes, at + 22),
-        revision: [bytes[at + 24] ?? 0, bytes[at + 25] ?? 0],
-        status: le16(bytes, at + 26),
-        serial: le32(bytes, at + 28),
-        name: toLatin1(bytes.subarray(at + FIXED, next)),
-        state: bytes[next] ?? 0,
-      },
-      next: next + 1,
-    };
+    need('enip.socketAddress', at, end, BEFORE);
+    const { value, next } = identityObject.decode(bytes, at + BEFORE, end);
+    need('enip.state', next, end, 1);
+    const address = readIpv4(bytes, at + 6);
+    return { value: { ...value, address, state: u8(bytes, next) }, next: next + 1 };
   },
 };
 

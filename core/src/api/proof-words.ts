@@ -1,0 +1,68 @@
+import type { FoundDifference, ProofEnd, SettlementKind, Stranger } from '../proof';
+
+const DIFFERENCE: Readonly<
+  Record<FoundDifference['what'], (difference: FoundDifference) => string>
+> = {
+  unbound: ({ found }) => `something answers (${found}), but no MAC is bound yet`,
+  several: ({ expected, found }) =>
+    `more than one device answers: expected ${expected || 'one'}, found ${found}`,
+  mac: ({ expected, found }) => `another device answers: expected ${expected}, found ${found}`,
+  'no-ping': () => 'it answers ARP but not ping',
+  kind: ({ expected, found }) =>
+    `it says it is of another kind: ${found} instead of ${expected} (maker / type / product)`,
+  article: ({ expected, found }) => `it says its order number is ${found}; planned is ${expected}`,
+  revision: ({ expected, found }) =>
+    `it says it is of revision ${found}; its kind stands for ${expected}`,
+  serial: ({ expected, found }) => `its serial number is ${found}; noted is ${expected}`,
+  name: ({ expected, found }) =>
+    found === ''
+      ? `it does not tell its name over layer 2; planned is ${expected}`
+      : `over layer 2 its name is ${found}; planned is ${expected}`,
+  service: ({ expected, found }) => `${expected}: ${found}`,
+  identity: () => 'it lets itself be asked who it is, and what it answers cannot be read',
+};
+
+/** One difference between planned and found, as a clause. */
+export const differenceWords = (difference: FoundDifference): string =>
+  DIFFERENCE[difference.what](difference);
+
+/** What stands between planned and found: "revision". */
+export const DIFFERENCE_TITLES: Readonly<Record<FoundDifference['what'], string>> = {
+  ...{ unbound: 'MAC', several: 'MAC', mac: 'MAC', 'no-ping': 'ping', kind: 'kind' },
+  ...{ article: 'order number', revision: 'revision', serial: 'serial number', name: 'name' },
+  ...{ service: 'service', identity: 'identity' },
+};
+
+/** What a person may say of a difference. */
+export const SETTLEMENT_WORDS: Readonly<Record<SettlementKind, string>> = {
+  'plan-was-wrong': 'The plan was wrong: take what was found',
+  swapped: 'The two are swapped: exchange them in the plan',
+  'device-is-wrong': 'The device is wrong: put it right',
+  'another-device': 'It was replaced by another device',
+  'both-stay': 'Both stay as they are …',
+};
+
+const END_WORDS: Readonly<Record<ProofEnd, string>> = {
+  done: 'to its end',
+  stopped: 'stopped by hand',
+  'no-link': 'ended: the cable had no link',
+  'cut-off': 'cut off: the server was restarted in the middle',
+};
+
+export const proofEndWords = (how: ProofEnd): string => END_WORDS[how];
+
+/** What is known of somebody whom nobody planned, as one line. */
+export function strangerWords({ names, services, said, page }: Stranger): string {
+  const open = services.map(({ name, port }) => `${name} (${port})`).join(', ');
+  return (
+    [
+      names.length > 0 ? `called ${names.join(', ')}` : '',
+      said ? `says it is ${said.product}, revision ${said.revision}` : '',
+      said?.serial ? `serial number ${said.serial}` : '',
+      page === null ? '' : `its page is titled "${page}"`,
+      open === '' ? '' : `open: ${open}`,
+    ]
+      .filter(Boolean)
+      .join('; ') || 'nothing more is known of it'
+  );
+}

@@ -1,0 +1,59 @@
+import type { Acceptance, Evidence } from '../plan';
+import type { CheckName, RequiredCheck } from './checks';
+import { differencesIn, passedIn } from './facts';
+import type { FoundDifference } from './compare-found';
+
+/** What a run comes to for one interface. */
+export type ProofOutcome =
+  | { readonly kind: 'proven' }
+  /** Something is other than planned; `accepted` are the differences that stay with a reason. */
+  | {
+      readonly kind: 'contradicted' | 'accepted';
+      readonly differences: readonly FoundDifference[];
+      readonly accepted: readonly FoundDifference[];
+    }
+  | { readonly kind: 'silent' }
+  /** Found as planned, but some of it too long ago. */
+  | { readonly kind: 'stale'; readonly checks: readonly CheckName[] }
+  /** Not asked at all, or not for all that its kind needs now. */
+  | { readonly kind: 'not-asked'; readonly checks: readonly CheckName[] };
+
+export type ProofKind = ProofOutcome['kind'];
+
+const HOUR = 3_600_000;
+
+/** What the last check says. */
+type LastCheck = Pick<Evidence, 'kind' | 'at' | 'facts'>;
+
+/** What an acceptance names: this value of this interface, found so. */
+export const foundKey = (interfaceId: string, { what, found }: FoundDifference): string =>
+  `found ${what}@${interfaceId}=${found}`.slice(0, 300);
+
+/**
+ * R-PROVEN: every interface ends as one of these. Whatever was found counts only as long as the checks of its kind
+ * and way allow.
+ */
+export function proofOutcome(
+  interfaceId: string,
+  required: readonly RequiredCheck[],
+  last: LastCheck | undefined,
+  acceptances: readonly Acceptance[],
+  now: number,
+): ProofOutcome {
+  if (!last) return { kind: 'not-asked', checks: required.map(({ check }) => check) };
+  if (last.kind === 'no-answer') return { kind: 'silent' };
+  if (last.kind === 'contradicted') {
+    const keys = new Set(acceptances.map(({ key }) => key));
+    const all = differencesIn(last.facts);
+    const accepted = all.filter((one) => keys.has(foundKey(interfaceId, one)));
+    const differences = all.filter((one) => !accepted.includes(one));
+    const isAccepted = differences.length === 0 && accepted.length > 0;
+    return { kind: isAccepted ? 'accepted' : 'contradicted', differences, accepted };
+  }
+  const passed = passedIn(last.facts);
+  const missing = required.filter(({ check }) => !passed.includes(check));
+  if (missing.length > 0) return { kind: 'not-asked', checks: missing.map(({ check }) => check) };
+  const old = required.filter(({ mostHours }) => now - last.at > mostHours * HOUR);
+  if (old.length > 0) return { kind: 'stale', checks: old.map(({ check }) => check) };
+  return { kind: 'proven' };
+}

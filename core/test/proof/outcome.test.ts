@@ -1,0 +1,170 @@
+import {
+  applyEdits,
+  differencesIn,
+  docOfPlan,
+  findKind,
+  foundKey,
+  must,
+  parseIpv4,
+  parseMac,
+  parsePrefix,
+  planOf,
+  proofOutcome,
+  requiredChecks,
+  runChanges,
+  scopeTitle,
+  interfacesIn,
+  settlementsOf,
+  stayEdit,
+  toDevice,
+  toInterface,
+  toPlan,
+  toSubnet,
+  findShelfKind,
+  type EvidenceKind,
+  type FoundDifference,
+  type ProofResult,
+} from '../../src';
+
+const ip = (text: string) => must(parseIpv4(text));
+const mac = (text: string) => must(parseMac(text));
+const NOW = 1_764_000_000_000;
+const DAY = 86_400_000;
+const REQUIRED = requiredChecks(findShelfKind('tarnwick-valves-16'), 'bootp');
+const ALL = 'arp ping identity services';
+
+const check = (kind: EvidenceKind, facts: Record<string, string>, daysAgo = 0) => ({
+  ...{ kind, facts, at: NOW - daysAgo * DAY },
+});
+const REVISION: FoundDifference = { what: 'revision', expected: '2.1', found: '3.1' };
+const contradicted = check('contradicted', {
+  ...{ differs: 'revision', 'expected revision': '2.1', 'found revision': '3.1' },
+});
+const stay = (found: FoundDifference) => ({
+  ...{ id: 'a1', key: foundKey('i1', found), reason: 'works with it', person: 'Mara' },
+});
+
+test.each([
+  ['never asked', undefined, 'not-asked'],
+  ['all passed', check('found-as-planned', { passed: ALL }), 'proven'],
+  ['all passed a week ago', check('found-as-planned', { passed: ALL }, 7), 'proven'],
+  ['where it is was seen too long ago', check('found-as-planned', { passed: ALL }, 8), 'stale'],
+  ['only ARP and ping, when its kind says who it is', check('found-as-planned', {}), 'not-asked'],
+  ['silent', check('no-answer', {}), 'silent'],
+  ['other than planned', contradicted, 'contradicted'],
+] as const)('R-PROVEN: %s', (_name, last, kind) => {
+  expect(proofOutcome('i1', REQUIRED, last, [], NOW).kind).toBe(kind);
+});
+
+test('a difference that stays with a reason is accepted, until another value is found', () => {
+  const of = (found: FoundDifference) =>
+    proofOutcome('i1', REQUIRED, contradicted, [stay(found)], NOW).kind;
+  expect(of(REVISION)).toBe('accepted');
+  expect(of({ ...REVISION, found: '4.0' })).toBe('contradicted');
+});
+
+const plan = toPlan({
+  subnets: [toSubnet({ id: 's1', name: 'Hall', prefix: must(parsePrefix('172.22.40.0/24')) })],
+  devices: ['one', 'two'].map((id, at) =>
+    toDevice({
+      ...{ id, title: `Valves ${id}`, name: `v-${id}`, kindId: 'tarnwick-valves-16', way: 'bootp' },
+      cabinet: at === 0 ? 'OX1' : 'OX2',
+      interfaces: [
+        toInterface({
+          ...{ id: `i-${id}`, deviceId: id, subnetId: 's1', address: ip(`172.22.40.10${at}`) },
+          mac: mac(`02:00:5e:00:53:1${at}`),
+        }),
+      ],
+    }),
+  ),
+});
+const doc = docOfPlan(plan);
+const [device] = plan.devices;
+const [at] = device?.interfaces ?? [];
+if (!device || !at) throw new Error('no device');
+const place = { plan, doc, device, at };
+const after = (found: FoundDifference, kind: string) => {
+  const one = settlementsOf(place, found).find((each) => each.kind === kind);
+  if (!one || !('edits' in one)) throw new Error(kind);
+  const done = applyEdits(doc, one.edits);
+  if (!done.ok) throw new Error('conflict');
+  return planOf(done.value.doc);
+};
+
+test.each<[FoundDifference['what'], string, readonly string[]]>([
+  ['several', 'a, b', ['device-is-wrong']],
+  ['mac', '02:00:5e:00:53:99', ['another-device', 'device-is-wrong', 'both-stay']],
+  ['mac', '02:00:5e:00:53:11', ['swapped', 'another-device', 'device-is-wrong', 'both-stay']],
+  ['revision', '3.1', ['plan-was-wrong', 'device-is-wrong', 'another-device', 'both-stay']],
+  ['serial', '77', ['another-device', 'plan-was-wrong', 'device-is-wrong', 'both-stay']],
+  ['kind', '65202 / 2 / 44', ['another-device', 'plan-was-wrong', 'device-is-wrong', 'both-stay']],
+  // Of no kind that is known: the plan cannot say it.
+  ['kind', '1 / 1 / 1', ['another-device', 'device-is-wrong', 'both-stay']],
+  ['name', '', ['device-is-wrong', 'both-stay']],
+  ['no-ping', 'none', ['device-is-wrong', 'both-stay']],
+])('what %s "%s" can come to', (what, found, kinds) => {
+  const all = settlementsOf(place, { what, expected: '', found });
+  expect(all.map(({ kind }) => kind)).toEqual(kinds);
+});
+
+test('the plan takes what was found', () => {
+  const serial = after({ what: 'serial', expected: '', found: '77' }, 'plan-was-wrong');
+  expect(serial.devices[0]?.serial).toBe('77');
+  const revised = after(REVISION, 'plan-was-wrong');
+  const kind = findKind(revised, revised.devices[0]?.kindId ?? '');
+  expect(kind).toMatchObject({ revision: '3.1', name: 'Valve block, 16 coils' });
+  expect(revised.devices[1]?.kindId).toBe('tarnwick-valves-16');
+  const other = after({ what: 'kind', expected: '', found: '65202 / 2 / 44' }, 'plan-was-wrong');
+  expect(other.devices[0]?.kindId).toBe('belloch-drive-d4');
+});
+
+test('two that hang in each other’s places exchange their MACs', () => {
+  const swapped = after({ what: 'mac', expected: '', found: '02:00:5e:00:53:11' }, 'swapped');
+  const macs = swapped.devices.map((one) => one.interfaces[0]?.mac);
+  expect(macs).toEqual([mac('02:00:5e:00:53:11'), mac('02:00:5e:00:53:10')]);
+});
+
+test('what stays is kept in the plan with who and why', () => {
+  const edit = stayEdit('a1', 'i1', REVISION, { reason: 'works with it', person: 'Mara' });
+  const done = applyEdits(doc, [edit]);
+  expect(done.ok && planOf(done.value.doc).acceptances).toEqual([stay(REVISION)]);
+});
+
+test('what a run is over', () => {
+  const ids = (scope: Parameters<typeof interfacesIn>[1]) =>
+    interfacesIn(plan, scope).map((one) => one.at.id);
+  expect(ids({ kind: 'job' })).toEqual(['i-one', 'i-two']);
+  expect(ids({ kind: 'cabinet', cabinet: 'OX2' })).toEqual(['i-two']);
+  expect(ids({ kind: 'subnet', subnetId: 's1' })).toHaveLength(2);
+  expect(ids({ kind: 'interface', interfaceId: 'i-one' })).toEqual(['i-one']);
+  expect(scopeTitle(plan, { kind: 'subnet', subnetId: 's1' })).toBe('subnet Hall');
+});
+
+test('two runs compared: what changed, came and went; a ping that took longer is no change', () => {
+  const result = (interfaceId: string, kind: EvidenceKind, facts: object): ProofResult => ({
+    ...{ interfaceId, kind, at: NOW, facts: facts as ProofResult['facts'] },
+  });
+  const before = [
+    result('same', 'found-as-planned', { found: 'm1', pingMillis: 1 }),
+    result('firmware', 'found-as-planned', { found: 'm2', revision: '2.1' }),
+    result('gone', 'found-as-planned', { found: 'm3', revision: '2.1' }),
+    result('left-out', 'no-answer', {}),
+  ];
+  const later = [
+    result('same', 'found-as-planned', { found: 'm1', pingMillis: 9 }),
+    result('firmware', 'found-as-planned', { found: 'm2', revision: '2.4' }),
+    result('gone', 'no-answer', {}),
+    result('new', 'found-as-planned', {}),
+  ];
+  expect(
+    runChanges(before, later).map(({ interfaceId, before: was, after: is, values }) => [
+      ...[interfaceId, was?.kind, is?.kind, values.map(({ value }) => value).join()],
+    ]),
+  ).toEqual([
+    ['firmware', 'found-as-planned', 'found-as-planned', 'revision'],
+    ['gone', 'found-as-planned', 'no-answer', ''],
+    ['left-out', 'no-answer', undefined, ''],
+    ['new', undefined, 'found-as-planned', ''],
+  ]);
+  expect(differencesIn({})).toEqual([]);
+});

@@ -1,0 +1,205 @@
+import {
+  compareFound,
+  formatIpv4,
+  formatMac,
+  proofFacts,
+  type Facts,
+  type Found,
+  type Ipv4,
+  type MacAddress,
+} from '@ipsonomo/core';
+import { pause } from '../patience';
+import type { FieldTarget, FieldTask, RecordEvidence } from '../protocol';
+import type { Unit } from '../unit';
+import { Interviews, NOTHING_SAID, type Interview } from './interviews';
+
+interface Check {
+  readonly target: FieldTarget;
+  readonly by: Asking;
+  readonly sequence: number;
+  asks: number;
+  pings: number;
+  nextAt: number;
+  startedAt: number;
+  endsAt: number;
+  readonly macs: Set<MacAddress>;
+  pingedAt: number;
+  pong: number | undefined;
+}
+
+/** Who asks, and for what. */
+export interface Asking {
+  readonly person: string;
+  /** The run it belongs to; undefined where one device is looked at by itself. */
+  readonly proofId: string | undefined;
+}
+
+export interface CheckEvents {
+  readonly mac: MacAddress;
+  isReady(subnetId: string): boolean;
+  needVoice(subnetId: string): void;
+  askArp(subnetId: string, address: Ipv4): void;
+  ping(subnetId: string, to: Ipv4, identifier: number, sequence: number): void;
+  /** The name somebody told over layer 2. */
+  stationName(mac: MacAddress): string | undefined;
+  readonly record: RecordEvidence;
+  changed(): void;
+}
+
+const IDENTIFIER = 0x4950;
+const ASKS = 2;
+const PINGS = 3;
+/** Between two packets to one device: at most ten a second. */
+const PAUSE = 200;
+export const START_GAP = 10;
+/** Voices need their time to be claimed first. */
+const PATIENCE = 4000;
+const LISTEN = 700;
+/** No conversation before so long after the first packet: ten a second are never reached. */
+const QUIET = 1000;
+
+/**
+ * R-PROVEN: proves devices: ARP and ping from an address in their own subnet, then what they say over the services they
+ * have. Every check goes on listening after the first answer, since a second MAC with the same address answers too.
+ */
+export class Checks implements Unit {
+  private readonly running = new Map<string, Check>();
+  /** In conversation. */
+  private readonly talking = new Map<string, Check>();
+  private sequence = 0;
+
+  constructor(
+    private readonly events: CheckEvents,
+    private readonly interviews: Interviews,
+  ) {}
+
+  /** @param gap between the first packets of two devices, in milliseconds */
+  start(targets: readonly FieldTarget[], by: Asking, now: number, gap = START_GAP): void {
+    const fresh = targets.filter(({ interfaceId }) => !this.talking.has(interfaceId));
+    fresh.forEach((target, index) => {
+      this.sequence = (this.sequence + PINGS) & 0xffff;
+      const nextAt = now + index * gap;
+      this.running.set(target.interfaceId, {
+        ...{ target, by, nextAt, sequence: this.sequence, startedAt: nextAt },
+        ...{ asks: 0, pings: 0, macs: new Set(), pingedAt: 0, pong: undefined },
+        endsAt: nextAt + PATIENCE,
+      });
+      this.events.needVoice(target.subnetId);
+    });
+    this.events.changed();
+  }
+
+  /** How many of a run are not through yet. */
+  left(proofId: string): number {
+    const all = [...this.running.values(), ...this.talking.values()];
+    return all.filter(({ by }) => by.proofId === proofId).length;
+  }
+
+  clear(): void {
+    this.running.clear();
+    this.talking.clear();
+    this.interviews.clear();
+  }
+
+  tasks(): readonly FieldTask[] {
+    const task = (phase: string) => (interfaceId: string) => ({
+      ...{ kind: 'check' as const, interfaceId, phase },
+    });
+    return [
+      ...[...this.running.keys()].map(task('asking')),
+      ...[...this.talking.keys()].map(task('talking')),
+    ];
+  }
+
+  nextAt(): number {
+    return Math.min(Infinity, ...[...this.running.values()].map((check) => check.nextAt));
+  }
+
+  sighting(address: Ipv4, mac: MacAddress): void {
+    if (mac === this.events.mac) return;
+    for (const check of [...this.running.values(), ...this.talking.values()])
+      if (check.target.address === address) check.macs.add(mac);
+  }
+
+  pong(from: Ipv4, identifier: number, sequence: number, now: number): void {
+    if (identifier !== IDENTIFIER) return;
+    for (const check of this.running.values()) {
+      const mine = sequence >= check.sequence && sequence < check.sequence + PINGS;
+      if (check.target.address === from && mine && check.pong === undefined)
+        check.pong = now - check.pingedAt;
+    }
+  }
+
+  run(now: number): void {
+    for (const [id, check] of this.running) {
+      if (now < check.nextAt) continue;
+      if (this.next(check, now)) continue;
+      this.running.delete(id);
+      if (mayTalk(check)) void this.talk(check, now);
+      else this.conclude(check, NOTHING_SAID);
+      this.events.changed();
+    }
+  }
+
+  /** Sends what is next; false once everything was asked and waited for. */
+  private next(check: Check, now: number): boolean {
+    const { subnetId, address } = check.target;
+    check.nextAt = now + PAUSE;
+    if (!this.events.isReady(subnetId)) return now < check.endsAt;
+    if (check.asks < ASKS) {
+      if (check.asks === 0) {
+        check.startedAt = now;
+        check.endsAt = now + LISTEN + ASKS * PAUSE + PINGS * PAUSE;
+      }
+      check.asks += 1;
+      this.events.askArp(subnetId, address);
+      return true;
+    }
+    if (check.macs.size > 0 && check.pong === undefined && check.pings < PINGS) {
+      check.pingedAt = now;
+      this.events.ping(subnetId, address, IDENTIFIER, check.sequence + check.pings);
+      check.pings += 1;
+      return true;
+    }
+    if (check.macs.size === 0) return now < check.startedAt + LISTEN;
+    return check.pong === undefined && check.target.answersPing && now < check.endsAt;
+  }
+
+  private async talk(check: Check, now: number): Promise<void> {
+    const { interfaceId, subnetId, address, proof } = check.target;
+    this.talking.set(interfaceId, check);
+    await pause(Math.max(0, check.startedAt + QUIET - now));
+    const said = await this.interviews.ask(subnetId, address, proof.services);
+    // Somebody fell silent meanwhile, or asked anew.
+    if (this.talking.get(interfaceId) !== check) return;
+    this.talking.delete(interfaceId);
+    if (said) this.conclude(check, said);
+    this.events.changed();
+  }
+
+  private conclude({ target, by, macs, pong, asks }: Check, interview: Interview): void {
+    const { mac, address, proof, stationName } = target;
+    const asked: Facts = {
+      asked: formatIpv4(address),
+      ...(macs.size > 0 ? { found: [...macs].map(formatMac).join(', ') } : {}),
+      ...(by.proofId === undefined ? {} : { proof: by.proofId }),
+    };
+    const { person } = by;
+    if (macs.size === 0) {
+      const why: Facts = asks === 0 ? { why: 'no-voice' } : {};
+      this.events.record('no-answer', target, { ...asked, ...why }, { person });
+      return;
+    }
+    const name = mac === undefined ? undefined : this.events.stationName(mac);
+    const seen = { ...interview, macs: [...macs], pingMillis: pong, stationName: name };
+    const found: Found = seen;
+    const compared = compareFound({ ...proof, mac, stationName }, found);
+    const kind = compared.differences.length > 0 ? 'contradicted' : 'found-as-planned';
+    const facts = { ...asked, ...proofFacts(found, compared) };
+    this.events.record(kind, target, facts, { person });
+  }
+}
+
+/** Never a word to another device that happens to answer at the address. */
+const mayTalk = ({ target: { mac, proof }, macs }: Check): boolean =>
+  mac !== undefined && macs.size === 1 && macs.has(mac) && proof.services.length > 0;

@@ -1,0 +1,52 @@
+import type { HeardClient, Ipv4, MacAddress } from '@ipsonomo/core';
+import type { TalkEvents } from '../patience';
+import type { Present } from '../present';
+import type { FoundStation } from '../protocol';
+import type { Subnets } from '../subnets';
+import type { Targets } from '../targets';
+import { Checks, type CheckEvents } from './checks';
+import { Interviews } from './interviews';
+import { ProofRun } from './proof-run';
+import { Sweep, type SweepEvents } from './sweep';
+
+/** What a proof needs to know of everybody else on the wire. */
+export interface Surroundings {
+  readonly targets: Targets;
+  readonly present: Present;
+  readonly subnets: Subnets;
+  readonly layer2: { readonly list: readonly FoundStation[]; search(): Promise<void> };
+  readonly giving: { readonly clients: readonly HeardClient[] };
+}
+
+type ProofWire = Omit<CheckEvents, 'stationName'> &
+  SweepEvents &
+  Pick<TalkEvents, 'needVoice' | 'voice' | 'open'> & { hasLink(): boolean };
+
+/** The units of a proof, put together. */
+export function proofUnits(
+  wire: ProofWire,
+  { targets, present, subnets, layer2, giving }: Surroundings,
+) {
+  const stationName = (mac: MacAddress) =>
+    layer2.list.find(({ station }) => station.mac === mac)?.station.name;
+  const hostName = (mac: MacAddress) =>
+    giving.clients.find((client) => client.mac === mac)?.traits.hostName;
+  const interviews = new Interviews(wire);
+  const checks = new Checks({ ...wire, stationName }, interviews);
+  const sweep = new Sweep(wire);
+  const proof = new ProofRun(
+    {
+      ...{ mac: wire.mac, hasLink: wire.hasLink, changed: wire.changed },
+      search: () => layer2.search(),
+      present: () => present.all,
+      known: () => targets.macs,
+      namesOf: (mac) =>
+        [...new Set([stationName(mac), hostName(mac)])].flatMap((name) => name || []),
+      around: (address: Ipv4) => subnets.around(address),
+    },
+    sweep,
+    checks,
+    interviews,
+  );
+  return { checks, sweep, proof };
+}
