@@ -36,6 +36,7 @@ export const FIELD: FieldView = {
   voices: [],
   socket: { neighbour: null, bridge: null, tags: [], subnets: [], outside: 0, heardAt: null },
   ownAddresses: [],
+  proof: null,
   answeringUntil: null,
   answers: 0,
   drill: null,
@@ -133,6 +134,7 @@ export const heardView = (mac: string, fields: Partial<HeardView> = {}): HeardVi
     firstAt: 990_000,
     lastAt: 998_000,
     twins: null,
+    changesNumber: false,
   },
   ...fields,
 });

@@ -13,5 +13,6 @@ export * from './round';
 export * from './codes';
 export * from './routes';
 export * from './proof';
+export * from './causes';
 export * from './describe';
 export * from './api';

@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { SNAG_RULES } from '../src';
+import { CAUSES, COUNTERSIGN_WORDS, SIGN_WORDS, SNAG_RULES } from '../src';
 
 const ROOT = join(__dirname, '../..');
 const read = (path: string) => readFileSync(join(ROOT, path), 'utf8');
@@ -36,4 +36,17 @@ test('docs/RULES.md lists every snag with its severity, a plan, a near miss and 
     severity,
   ]);
   expect(listed).toEqual(Object.entries(SNAG_RULES));
+});
+
+test('docs/RULES.md lists every cause with what it needs, what excludes it, what it explains and its test', () => {
+  const words: Readonly<Record<string, string>> = { ...SIGN_WORDS, ...COUNTERSIGN_WORDS };
+  const cell = (signs: readonly string[]) => signs.map((sign) => words[sign]).join('; ') || '–';
+  const wanted = CAUSES.map(({ id, title, needs, excludes, explains, test: how }) =>
+    [`\`${id}\``, title, cell(needs), cell(excludes), cell(explains), how].join(' | '),
+  );
+  const listed = read('docs/RULES.md')
+    .split('\n')
+    .filter((line) => /^\| `[a-z0-9-]+` \| .+( \| .+){4} \|$/.test(line))
+    .map((line) => line.slice(2, -2));
+  expect(listed).toEqual(wanted);
 });

@@ -43,6 +43,8 @@ export const post = <T = void>(path: string, body: unknown = {}): Promise<T> =>
 export const patch = <T = void>(path: string, body: unknown): Promise<T> =>
   ask('PATCH', path, asJson(body));
 
+export const remove = (path: string): Promise<void> => ask('DELETE', path);
+
 /** A file as it is. @param type its content type, as the server knows it */
 export const postFile = <T>(path: string, file: Blob, type: string): Promise<T> =>
   ask('POST', path, { type, body: file });

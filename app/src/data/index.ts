@@ -6,6 +6,7 @@ export * from './settings';
 export * from './files';
 export { readPicture } from './label-picture';
 export { neededRoutesQuery, type NeededRoute } from './needed-routes';
+export * from './proofs';
 export * from './lists';
 export * from './kinds';
 export * from './field';

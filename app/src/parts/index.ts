@@ -16,5 +16,6 @@ export * from './Places';
 export * from './Field';
 export * from './Choice';
 export * from './Pick';
+export * from './Toggle';
 export { SwitchFace } from './SwitchFace';
 export { ThereAndBackLine } from './ThereAndBackLine';

@@ -39,6 +39,8 @@ export interface HeardClient {
   readonly count: number;
   readonly firstAt: number;
   readonly lastAt: number;
+  /** It chose an offer under another number than it had asked under (RFC 2131 §4.4.1 wants the same). */
+  readonly changesNumber: boolean;
   /** Set once two devices were told apart behind this MAC: what differs between them. */
   readonly twins: readonly TwinDifference[] | undefined;
   /** The different clients behind the MAC, the last to speak first. */
@@ -110,6 +112,7 @@ export function hear(
     count: (known?.count ?? 0) + 1,
     firstAt: known?.firstAt ?? now,
     lastAt: now,
+    changesNumber: known?.changesNumber === true || isOtherNumber(known, own, message),
     twins,
     voices: [
       { traits, transactions: remember(own?.transactions ?? [], message.transaction), lastAt: now },
@@ -117,6 +120,18 @@ export function hear(
     ].slice(0, REMEMBERED),
   };
 }
+
+/** It asked under one number and now chooses, naming a server, under one it never asked under. */
+const isOtherNumber = (
+  known: HeardClient | undefined,
+  own: Voice | undefined,
+  message: DhcpMessage,
+): boolean =>
+  known?.message === 'DISCOVER' &&
+  own !== undefined &&
+  findOption(message.options ?? [], OPTION.serverId) !== undefined &&
+  messageTypeOf(message) === 'REQUEST' &&
+  !own.transactions.includes(message.transaction);
 
 const differences = (a: ClientTraits, b: ClientTraits): readonly TwinDifference[] =>
   TRAIT_NAMES.filter((name) => a[name] !== b[name]);

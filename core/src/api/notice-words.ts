@@ -23,6 +23,8 @@ const WORDS: Readonly<Record<string, (facts: Facts) => string>> = {
     `${by} sends what cannot be read (${why}). It is kept in the capture and not believed: look at its firmware, or whether it is what it says it is.`,
   'sweep-too-wide': ({ subnet, addresses, most }) =>
     `${subnet} has ${addresses} addresses, more than the ${most} that are asked for. Of it only the planned devices are asked; strangers show only when they speak.`,
+  'other-question': ({ by }) =>
+    `${by} answers under the number of another question, so it cannot be told what it answers. Ask it alone on the cable; if it stays so, look at its firmware.`,
   'disk-full': () =>
     'The disk of the laptop is full. What cannot be kept is not done: listening has ended. Make room and start again.',
   'capture-full': () => 'The capture of this run is full. Evidence goes on being written.',

@@ -183,6 +183,8 @@ export interface HeardView {
   readonly count: number;
   readonly firstAt: number;
   readonly lastAt: number;
+  /** It chose an offer under another number than it had asked under. */
+  readonly changesNumber: boolean;
   /** Two devices behind this MAC: what differs, and each of them. */
   readonly twins: {
     readonly differs: readonly TwinDifference[];

@@ -206,7 +206,8 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   'asks-again': () => 'asked for an address again: the one it had is gone',
   'found-as-planned': ({ pingMillis }) =>
     pingMillis === undefined ? 'found as planned' : `found as planned, ping ${pingMillis} ms`,
-  contradicted: (facts) => differencesIn(facts).map(differenceWords).join('; '),
+  contradicted: (facts) =>
+    differencesIn(facts).map(differenceWords).join('; ') || 'found otherwise than planned',
   'no-answer': () => 'nothing answers at its address',
   'address-taken': ({ by }) => `its address is in use by ${by}`,
   declined: () => 'it refused the address: something else has it',

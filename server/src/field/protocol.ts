@@ -242,6 +242,8 @@ export interface FieldNotice {
     | 'voice-taken'
     /** Somebody sends frames that cannot be read. */
     | 'unreadable'
+    /** Somebody answers a question that was not asked like that. */
+    | 'other-question'
     | 'no-voice'
     /** A subnet has more addresses than are asked for. */
     | 'sweep-too-wide'

@@ -21,6 +21,7 @@ import {
 import { pause } from './patience';
 import {
   FieldRefusal,
+  type FieldNotice,
   type FieldTarget,
   type FieldTask,
   type FoundStation,
@@ -39,6 +40,7 @@ export interface StationEvents {
     millis?: number,
   ): Promise<ReadonlySet<MacAddress> | 'no-voice'>;
   readonly record: RecordEvidence;
+  notice(code: FieldNotice['code'], facts: FieldNotice['facts']): void;
   /** The list of found stations changed. */
   found(): void;
   /** An address was taken from it: the next sighting is news. */
@@ -168,6 +170,8 @@ export class Stations {
       const outcome = outcomeOf(discovery);
       const waiting = this.waiting.get(discovery.transaction);
       if (outcome && waiting?.from === ethernet.from) waiting.answer(outcome);
+      else if (outcome && this.isAsked(ethernet.from))
+        this.events.notice('other-question', { by: formatMac(ethernet.from) });
       return;
     }
     const isTold = discovery.act === 'identify' && discovery.type === 'success';
@@ -183,6 +187,10 @@ export class Stations {
     this.known.set(station.mac, one);
     this.tell(one, now);
     this.events.found();
+  }
+
+  private isAsked(mac: MacAddress): boolean {
+    return [...this.waiting.values()].some(({ from }) => from === mac);
   }
 
   /** A station that the plan knows: found once a run, and its name whenever that is another. */

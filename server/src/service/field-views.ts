@@ -30,6 +30,7 @@ export const heardView = (client: HeardClient): HeardView => ({
   count: client.count,
   firstAt: client.firstAt,
   lastAt: client.lastAt,
+  changesNumber: client.changesNumber,
   twins: client.twins
     ? { differs: client.twins, voices: client.voices.slice(0, 2).map(twinView) }
     : null,

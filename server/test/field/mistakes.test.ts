@@ -1,59 +1,13 @@
 import { readFileSync } from 'node:fs';
-import {
-  evidenceWords,
-  messageTypeOf,
-  nameSlipWords,
-  noticeWords,
-  readPcap,
-  sentenceOf,
-  tryDissect,
-  type EvidenceKind,
-} from '@ipsonomo/core';
+import { messageTypeOf, nameSlipWords, readPcap, tryDissect } from '@ipsonomo/core';
 import { FAULTS } from '@ipsonomo/practice';
-import { FieldRefusal, type FieldTarget } from '../../src/field/protocol';
+import type { FieldTarget } from '../../src/field/protocol';
 import { ip, mac, target } from './bench';
 import { Site } from './site';
+import { armed, block, camera, give, openPage, pinned, Told, valves } from './told';
 
 // Every fault that can be switched on at the practice site is met by a sentence of its own: what is wrong,
 // where, and what to do.
-
-const camera = target({
-  ...{ interfaceId: 'one', title: 'Inspection camera', mac: undefined, way: 'web-page' },
-  ...{ address: ip('172.22.40.151'), heardBy: 'seen', factory: ip('192.168.77.10'), page: 80 },
-});
-const valves = target({
-  ...{ interfaceId: 'one', title: 'Oxygen valve block', mac: mac('02:4c:7a:40:51:62') },
-  ...{ address: ip('172.22.40.104'), hasIdentity: true, revision: '2.7' },
-});
-const block = (macText: string, name: string): FieldTarget =>
-  target({
-    ...{ interfaceId: 'one', title: 'Sorting block', mac: mac(macText), way: 'layer2-name' },
-    ...{ address: ip('172.22.40.115'), heardBy: 'discovered', stationName: name },
-  });
-
-/** What a person is told, whichever way it comes. */
-class Told {
-  refusals: string[] = [];
-
-  constructor(readonly site: Site) {}
-
-  async tries(act: () => Promise<unknown> | undefined | void): Promise<void> {
-    const doing = Promise.resolve(act()).then(() => undefined);
-    await this.site.through(doing).catch((error: unknown) => {
-      if (!(error instanceof FieldRefusal)) throw error;
-      this.refusals.push(sentenceOf({ code: error.code, where: '', facts: error.facts }));
-    });
-  }
-
-  get all(): readonly string[] {
-    const { notices } = this.site.engine.status();
-    return [
-      ...this.refusals,
-      ...notices.map(({ code, facts }) => noticeWords(code, facts) ?? ''),
-      ...this.site.events.map(({ kind, facts }) => evidenceWords(kind as EvidenceKind, facts)),
-    ];
-  }
-}
 
 type Scenario = readonly [
   fault: string,
@@ -61,22 +15,6 @@ type Scenario = readonly [
   act: (told: Told) => Promise<void>,
   sentence: RegExp,
 ];
-
-const openPage = (told: Told) => told.tries(() => told.site.engine.acts.openPage('one', 'Mara'));
-const give = (giving: 'name' | 'stored') => async (told: Told) => {
-  await told.tries(() => told.site.engine.acts.stations.search());
-  await told.tries(() =>
-    told.site.engine.acts.giveStation({ interfaceId: 'one', person: 'Mara' }, giving),
-  );
-};
-const armed = async ({ site }: Told) => {
-  site.engine.arm(600_000, 'Mara');
-  await site.advance(40);
-};
-const pinned = async (told: Told) => {
-  await armed(told);
-  await told.tries(() => told.site.engine.acts.pin({ interfaceId: 'one', person: 'Mara' }));
-};
 
 const SCENARIOS: readonly Scenario[] = [
   ['two-fresh', camera, openPage, /2 devices answer at 192\.168\.77\.10 .* Unplug all but one/],

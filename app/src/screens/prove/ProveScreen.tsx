@@ -1,196 +1,153 @@
 import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
+import { useState } from 'react';
 import { View } from 'react-native';
-import { evidenceWords, type DeviceInfo, type InterfaceView, type JobView } from '@ipsonomo/core';
-import { useCheck, useWire } from '../../data';
-import {
-  AddressText,
-  MacText,
-  Page,
-  Refusals,
-  Row,
-  StageNotches,
-  timeOf,
-  Words,
-} from '../../parts';
-import { useWide } from '../../theme';
-import { usePlan } from '../plan/use-plan';
-import { issuesOf, lengthOf, plural } from '../words';
+import { interfacesIn, type Plan, type PlanDoc, type ProofScope } from '@ipsonomo/core';
+import { proofQuery, proofsQuery, useBeginProof, useJob, useWire } from '../../data';
+import { Page, Pick, Refusals, Words, type PickOption } from '../../parts';
+import { issuesOf, plural } from '../words';
+import { findingsOf, ofKind } from './findings';
+import { Accepted, Contradicted, Plain } from './Groups';
+import { RunCard, useRun } from './RunCard';
+import { Strangers } from './Strangers';
 import { Temporary } from './Temporary';
 
-interface Entry {
-  readonly device: DeviceInfo;
-  readonly at: InterfaceView;
-}
+const WHOLE = 'job';
 
-/** Expected against found, for every device of the job. */
-export function ProveScreen({ job }: { readonly job: string }) {
-  const { view, error } = usePlan(job);
-  const { field } = useWire();
-  const router = useRouter();
-  const check = useCheck(job);
-  const entries =
-    view?.devices.flatMap((device) => device.interfaces.map((at) => ({ device, at }))) ?? [];
-  const groups = groupsOf(entries);
-  const asking = field?.tasks.filter((task) => task.kind === 'check').length ?? 0;
+/** Expected against found: runs over the job or a part of it, and what each device comes to. */
+export function ProveScreen({ job: id }: { readonly job: string }) {
+  const { job, error } = useJob(id);
+  const { now } = useWire();
+  const begin = useBeginProof(id);
+  const run = useRun(id);
+  const [place, setPlace] = useState(WHOLE);
+  const [perSecond, setPace] = useState(1000);
+  const scope = scopeOf(place);
+  const count = job ? interfacesIn(job.plan, scope).length : 0;
+  const findings = job ? findingsOf(job.plan, job.view, now) : [];
+  const proven = ofKind(findings, 'proven').length;
   return (
     <Page
       maxWidth={1100}
       action={
         <>
-          <Refusals issues={issuesOf(check.error)} />
+          <Refusals issues={issuesOf(begin.error)} />
           <Button
             size="lg"
-            title={asking > 0 ? `Asking, ${asking} to go` : `Ask all ${entries.length} devices`}
-            disabled={entries.length === 0}
-            loading={check.isPending}
-            onPress={() => check.mutate(entries.map(({ at }) => at.id))}
+            title={run ? `Asking, ${run.left} to go` : `Prove ${plural(count, 'device')}`}
+            disabled={count === 0 || run !== undefined}
+            loading={begin.isPending}
+            onPress={() => begin.mutate({ scope, perSecond })}
           />
         </>
       }
     >
       <Words size="title" heading={1}>
-        {view
-          ? `${plural(groups.proven.length, 'device')} of ${entries.length} found as planned`
-          : 'Prove'}
+        {job ? `${proven} of ${plural(findings.length, 'device')} proven` : 'Prove'}
       </Words>
       <Refusals issues={issuesOf(error)} />
-      {view ? (
+      {job ? (
         <>
-          <Temporary job={job} view={view} />
-          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
-            <Button
-              type="outline"
-              title="Routes there and back"
-              onPress={() => router.navigate(`/job/${job}/routes`)}
-            />
-            <Button
-              type="outline"
-              title="Cold start"
-              onPress={() => router.navigate(`/job/${job}/drill`)}
-            />
-            <Button
-              type="outline"
-              title="Error code"
-              accessibilityLabel="What does a code mean?"
-              onPress={() => router.navigate(`/job/${job}/codes`)}
-            />
-          </View>
-          <Group job={job} view={view} title="Found otherwise" entries={groups.otherwise} />
-          <Group job={job} view={view} title="Nothing answers" entries={groups.silent} />
-          <Group job={job} view={view} title="Not asked yet" entries={groups.open} />
-          <Group job={job} view={view} title="Found as planned" entries={groups.proven} />
+          <RunCard {...{ job: id, perSecond }} />
+          <Wish {...{ plan: job.plan, place, setPlace, perSecond, setPace }} />
+          <More job={id} />
+          <Temporary job={id} view={job.view} />
+          <Results {...{ job: id, plan: job.plan, doc: job.now.doc, findings }} />
         </>
       ) : null}
     </Page>
   );
 }
 
-function groupsOf(entries: readonly Entry[]) {
-  const of = (kind: string | undefined) => entries.filter(({ at }) => at.check?.kind === kind);
-  return {
-    otherwise: of('contradicted'),
-    silent: of('no-answer'),
-    open: of(undefined),
-    proven: of('found-as-planned'),
-  };
+const scopeOf = (place: string): ProofScope => {
+  const [kind, ...rest] = place.split(':');
+  const value = rest.join(':');
+  if (kind === 'subnet') return { kind: 'subnet', subnetId: value };
+  if (kind === 'cabinet') return { kind: 'cabinet', cabinet: value };
+  return { kind: 'job' };
+};
+
+const PACES: readonly PickOption<number>[] = [
+  { value: 1000, title: '1000 packets/s' },
+  { value: 200, title: '200 packets/s', detail: 'for old switches and a running plant' },
+  { value: 50, title: '50 packets/s', detail: 'as careful as it gets' },
+];
+
+interface WishProps {
+  readonly plan: Plan;
+  readonly place: string;
+  readonly setPlace: (place: string) => void;
+  readonly perSecond: number;
+  readonly setPace: (perSecond: number) => void;
 }
 
-interface GroupProps {
-  readonly job: string;
-  readonly view: JobView;
-  readonly title: string;
-  readonly entries: readonly Entry[];
-}
-
-function Group({ job, view, title, entries }: GroupProps) {
-  const router = useRouter();
-  if (entries.length === 0) return null;
+/** What the next run is over, and how fast. */
+function Wish({ plan, place, setPlace, perSecond, setPace }: WishProps) {
+  const cabinets = [...new Set(plan.devices.map(({ cabinet }) => cabinet))].filter(Boolean).sort();
+  const places: readonly PickOption<string>[] = [
+    { value: WHOLE, title: 'the whole job' },
+    ...plan.subnets.map(({ id, name }) => ({ value: `subnet:${id}`, title: `subnet ${name}` })),
+    ...cabinets.map((one) => ({ value: `cabinet:${one}`, title: `cabinet ${one}` })),
+  ];
   return (
-    <View>
-      <Words size="strong" heading={2}>
-        {title} · {entries.length}
-      </Words>
-      {entries.map(({ device, at }) => (
-        <Row
-          key={at.id}
-          label={device.title}
-          onPress={() => router.navigate(`/job/${job}/call/${at.id}`)}
-        >
-          <Finding device={device} at={at} length={networkLength(view, at)} />
-        </Row>
+    <View style={{ flexDirection: 'row', gap: 12 }}>
+      <View style={{ flex: 1 }}>
+        <Pick label="Prove" options={places} value={place} onChange={setPlace} />
+      </View>
+      <View style={{ flex: 1 }}>
+        <Pick label="Pace" options={PACES} value={perSecond} onChange={setPace} />
+      </View>
+    </View>
+  );
+}
+
+const PLACES = [
+  ['routes', 'Routes', 'Routes there and back'],
+  ['drill', 'Cold start', 'Cold start'],
+  ['runs', 'Runs', 'Kept runs'],
+  ['codes', 'Codes', 'What does a code mean?'],
+] as const;
+
+function More({ job }: { readonly job: string }) {
+  const router = useRouter();
+  return (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      {PLACES.map(([path, title, label]) => (
+        <Button
+          key={path}
+          type="outline"
+          title={title}
+          accessibilityLabel={label}
+          buttonStyle={{ paddingHorizontal: 11 }}
+          onPress={() => router.navigate(`/job/${job}/${path}`)}
+        />
       ))}
     </View>
   );
 }
 
-const networkLength = (view: JobView, at: InterfaceView): number =>
-  lengthOf(view.subnets.find((one) => one.id === at.subnetId)?.network);
-
-function Finding({ device, at, length }: Entry & { readonly length: number }) {
-  const wide = useWide();
-  const { check } = at;
-  const found = check?.facts['found'];
-  const title = (
-    <Words size="strong" lines={1}>
-      {device.title}
-    </Words>
-  );
-  const notches = <StageNotches notches={at.notches} />;
-  return (
-    <View style={{ gap: 4 }}>
-      <View style={{ flexDirection: 'row', gap: 12, alignItems: 'center' }}>
-        <View style={{ flex: 2 }}>
-          {title}
-          {wide ? null : notches}
-        </View>
-        {wide ? (
-          <View style={{ flex: 4 }}>
-            <VerdictWords check={check} lines={1} />
-          </View>
-        ) : null}
-        <View style={wide ? { width: 150 } : null}>
-          <AddressText address={at.address} length={length} still />
-        </View>
-        {wide ? notches : null}
-      </View>
-      {wide ? null : <VerdictWords check={check} />}
-      {check?.kind === 'contradicted' ? (
-        <View style={{ flexDirection: wide ? 'row' : 'column', columnGap: 24 }}>
-          <Pair name="expected" value={at.mac ?? 'no MAC bound'} />
-          <Pair name="found" value={typeof found === 'string' ? found : 'nothing'} />
-        </View>
-      ) : null}
-    </View>
-  );
+interface ResultsProps {
+  readonly job: string;
+  readonly plan: Plan;
+  readonly doc: PlanDoc;
+  readonly findings: ReturnType<typeof findingsOf>;
 }
 
-function VerdictWords({
-  check,
-  lines,
-}: {
-  readonly check: InterfaceView['check'];
-  readonly lines?: number;
-}) {
-  if (!check) return null;
-  const isFound = check.kind === 'found-as-planned';
+function Results({ job, plan, doc, findings }: ResultsProps) {
+  const last = useQuery(proofsQuery(job)).data?.find(({ how }) => how === 'done');
+  const detail = useQuery({ ...proofQuery(job, last?.id ?? ''), enabled: last !== undefined });
+  const of = (...kinds: Parameters<typeof ofKind>[1][]) => ofKind(findings, ...kinds);
+  const parts = { job, plan };
   return (
-    <Words size="second" tone={isFound ? 'moss' : 'brick'} {...(lines ? { lines } : {})}>
-      {isFound ? '✓ ' : '× '}
-      {evidenceWords(check.kind, check.facts)} · {timeOf(check.at)}
-    </Words>
-  );
-}
-
-function Pair({ name, value }: { readonly name: string; readonly value: string }) {
-  return (
-    <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
-      <View style={{ width: 72 }}>
-        <Words size="caption" tone="second">
-          {name}
-        </Words>
-      </View>
-      <MacText mac={value} size={15} />
-    </View>
+    <>
+      <Contradicted {...{ ...parts, doc }} title="Otherwise" findings={of('contradicted')} />
+      <Plain {...parts} title="Nothing answers" findings={of('silent')} causes />
+      <Strangers strangers={detail.data?.strangers ?? []} />
+      <Plain {...parts} title="Proven too long ago" findings={of('stale')} />
+      <Plain {...parts} title="Not asked" findings={of('not-asked')} />
+      <Accepted {...{ ...parts, doc }} findings={of('accepted')} />
+      <Plain {...parts} title="Proven" findings={of('proven')} />
+    </>
   );
 }

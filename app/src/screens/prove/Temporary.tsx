@@ -4,7 +4,7 @@ import type { JobView } from '@ipsonomo/core';
 import { Notice, Words } from '../../parts';
 import { plural } from '../words';
 
-const SHOWN = 5;
+const SHOWN = 3;
 
 /** Devices that have their address only until the next power-off: nobody may go home over them unaware. */
 export function Temporary({ job, view }: { readonly job: string; readonly view: JobView }) {

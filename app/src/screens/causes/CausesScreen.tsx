@@ -1,0 +1,162 @@
+import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { View } from 'react-native';
+import {
+  interfacesOf,
+  knownOf,
+  likelyCauses,
+  SEEN_AT_DEVICE,
+  SIGN_WORDS,
+  signsOf,
+  SIGNS,
+  type Countersign,
+  type LikelyCause,
+  type PlannedInterface,
+  type Sign,
+} from '@ipsonomo/core';
+import {
+  evidenceQuery,
+  neededRoutesQuery,
+  useHeard,
+  useJob,
+  usePresent,
+  useStations,
+  useWire,
+} from '../../data';
+import { Card, Notice, Page, Refusals, Toggle, Words } from '../../parts';
+import { issuesOf } from '../words';
+
+type Said = ReadonlySet<Sign | Countersign>;
+
+/** Why a device may not be as planned: what was seen, what fits it best, and the cheapest test. */
+export function CausesScreen({ job: id, at }: { readonly job: string; readonly at: string }) {
+  const { job, error } = useJob(id);
+  const router = useRouter();
+  const [said, setSaid] = useState<Said>(new Set());
+  const planned = job && interfacesOf(job.plan).find((one) => one.at.id === at);
+  const signs = useSigns(id, planned, said);
+  const seen = SIGNS.filter((sign) => signs?.has(sign));
+  const causes = signs ? likelyCauses(signs) : [];
+  const toggle = (sign: Sign | Countersign) => {
+    const next = new Set(said);
+    if (!next.delete(sign)) next.add(sign);
+    setSaid(next);
+  };
+  return (
+    <Page
+      action={
+        <Button
+          size="lg"
+          title="Go to its call"
+          onPress={() => router.navigate(`/job/${id}/call/${at}`)}
+        />
+      }
+    >
+      <View style={{ gap: 4 }}>
+        <Words size="title" heading={1}>
+          {planned?.device.title ?? 'Likely causes'}
+        </Words>
+        <Words tone="second">Why may it not be as planned?</Words>
+      </View>
+      <Refusals issues={issuesOf(error)} />
+      <View style={{ gap: 2 }}>
+        <Words size="strong" heading={2}>
+          What was seen
+        </Words>
+        {seen.length === 0 ? (
+          <Words size="second" tone="second">
+            Nothing that wants an explanation. Ask it first, or say what you see at the device.
+          </Words>
+        ) : null}
+        {seen.map((sign) => (
+          <Words key={sign} size="second">
+            · {SIGN_WORDS[sign]}
+          </Words>
+        ))}
+      </View>
+      <View style={{ gap: 8 }}>
+        <Words size="strong" heading={2}>
+          What do you see at the device?
+        </Words>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+          {SEEN_AT_DEVICE.map(({ sign, title }) => (
+            <Toggle key={sign} title={title} isOn={said.has(sign)} onPress={() => toggle(sign)} />
+          ))}
+        </View>
+      </View>
+      <Causes causes={causes} />
+    </Page>
+  );
+}
+
+function useSigns(
+  job: string,
+  planned: PlannedInterface | undefined,
+  said: Said,
+): Said | undefined {
+  const { job: now } = useJob(job);
+  const { field } = useWire();
+  const [heard, stations, present] = [useHeard(), useStations(), usePresent()];
+  const evidence = useQuery({
+    ...evidenceQuery(job, planned?.at.id ?? ''),
+    enabled: planned !== undefined,
+  }).data;
+  const routes = useQuery(neededRoutesQuery(now?.now)).data ?? [];
+  if (!now || !planned) return undefined;
+  const info = now.view.devices
+    .flatMap(({ interfaces }) => interfaces)
+    .find(({ id }) => id === planned.at.id);
+  const farFails = routes.some(({ to, works }) => to === planned.at.id && works === 'no');
+  const macText = info?.mac ?? info?.askedBy ?? info?.arrived ?? null;
+  const isHere = field?.jobId === job;
+  return signsOf(
+    knownOf(
+      now.plan,
+      { ...planned, macText },
+      {
+        field: isHere ? field : undefined,
+        heard: isHere ? heard : [],
+        stations: isHere ? stations : [],
+        present: isHere ? present : [],
+        evidence: evidence ?? [],
+      },
+      { farFails, said: [...said] },
+    ),
+  );
+}
+
+const MOST = 6;
+
+function Causes({ causes }: { readonly causes: readonly LikelyCause[] }) {
+  if (causes.length === 0)
+    return (
+      <Notice tone="plain" title="No cause fits yet">
+        Causes are told from what was seen. A run, a sweep or a look at the device gives more.
+      </Notice>
+    );
+  return (
+    <View style={{ gap: 10 }}>
+      <Words size="strong" heading={2}>
+        Likely causes, the likeliest first
+      </Words>
+      {causes.slice(0, MOST).map(({ rule, unexplained }, place) => (
+        <Card key={rule.id} strong={place === 0}>
+          <Words size="strong">
+            {place + 1}. {rule.title}
+          </Words>
+          <Words size="second">{rule.test}</Words>
+          <Words size="caption" tone="second">
+            {[
+              `about ${rule.minutes} min`,
+              unexplained.length > 0
+                ? `does not explain: ${unexplained.map((sign) => SIGN_WORDS[sign]).join('; ')}`
+                : 'explains all that was seen',
+            ].join(' · ')}
+          </Words>
+        </Card>
+      ))}
+    </View>
+  );
+}

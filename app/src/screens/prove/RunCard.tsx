@@ -1,0 +1,74 @@
+import { Button, LinearProgress } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { View } from 'react-native';
+import { proofEndWords, type ProofState } from '@ipsonomo/core';
+import { proofsQuery, useGoOnProof, useStopProof, useWire } from '../../data';
+import { Card, Notice, Refusals, Words } from '../../parts';
+import { issuesOf, plural } from '../words';
+
+const PHASES: Readonly<Record<ProofState['phase'], string>> = {
+  sweep: 'Looking for everybody',
+  ask: 'Asking the planned devices',
+  strangers: 'Asking who else is there',
+  ended: '',
+};
+
+/** How the run of this job stands; undefined while none goes on. */
+export function useRun(job: string): ProofState | undefined {
+  const { field } = useWire();
+  const state = field?.jobId === job ? field.proof : null;
+  return state && state.phase !== 'ended' ? state : undefined;
+}
+
+/** The run that goes on, or the one that was left in the middle. */
+export function RunCard({ job, perSecond }: { readonly job: string; readonly perSecond: number }) {
+  const run = useRun(job);
+  const stop = useStopProof(job);
+  if (run)
+    return (
+      <Card strong>
+        <Words size="strong">{PHASES[run.phase]}</Words>
+        <LinearProgress
+          variant="determinate"
+          value={run.total === 0 ? 0 : (run.total - run.left) / run.total}
+        />
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+          <View style={{ flex: 1 }}>
+            <Words size="second" tone="second">
+              {`${run.total - run.left} of ${run.total} asked to the end`}
+            </Words>
+          </View>
+          <Button
+            type="outline"
+            title="Stop the run"
+            loading={stop.isPending}
+            onPress={() => stop.mutate()}
+          />
+        </View>
+        <Refusals issues={issuesOf(stop.error)} />
+      </Card>
+    );
+  return <LeftOver {...{ job, perSecond }} />;
+}
+
+function LeftOver({ job, perSecond }: { readonly job: string; readonly perSecond: number }) {
+  const goOn = useGoOnProof(job);
+  const last = useQuery(proofsQuery(job)).data?.[0];
+  if (!last || last.endedAt === null || last.how === null || last.how === 'done') return null;
+  const left = last.total - last.proven - last.contradicted - last.silent;
+  if (left <= 0) return null;
+  return (
+    <Notice tone="ochre" title={`The last run was ${proofEndWords(last.how)}`}>
+      <Words size="second">
+        {`${plural(left, 'device')} of ${last.total} (${last.scope}) were not asked.`}
+      </Words>
+      <Refusals issues={issuesOf(goOn.error)} />
+      <Button
+        type="outline"
+        title={`Go on with the ${left}`}
+        loading={goOn.isPending}
+        onPress={() => goOn.mutate({ id: last.id, perSecond })}
+      />
+    </Notice>
+  );
+}

@@ -1,0 +1,133 @@
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { View } from 'react-native';
+import {
+  DIFFERENCE_TITLES,
+  differenceWords,
+  SETTLEMENT_WORDS,
+  settlementsOf,
+  stayEdit,
+  type FoundDifference,
+  type Plan,
+  type PlanDoc,
+  type Settlement,
+} from '@ipsonomo/core';
+import { readSettings, useEdit } from '../../data';
+import { Field, Refusals, Words } from '../../parts';
+import { issuesOf } from '../words';
+import type { Finding } from './findings';
+
+interface Props {
+  readonly job: string;
+  readonly plan: Plan;
+  readonly doc: PlanDoc;
+  readonly finding: Finding;
+  readonly difference: FoundDifference;
+}
+
+/** Planned and found of one value side by side, and what a person may say of it. */
+export function DifferenceLine({ difference }: Pick<Props, 'difference'>) {
+  const { what, expected, found } = difference;
+  return (
+    <View style={{ gap: 2 }}>
+      <Words size="second" tone="brick">
+        × {differenceWords(difference)}
+      </Words>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 20 }}>
+        <Value name={`${DIFFERENCE_TITLES[what]} planned`} value={expected || 'none'} />
+        <Value name="found" value={found || 'none'} />
+      </View>
+    </View>
+  );
+}
+
+function Value({ name, value }: { readonly name: string; readonly value: string }) {
+  return (
+    <View style={{ flexDirection: 'row', gap: 8, alignItems: 'baseline' }}>
+      <Words size="caption" tone="second">
+        {name}
+      </Words>
+      <Words size="strong">{value}</Words>
+    </View>
+  );
+}
+
+/** The outcomes of one difference; nothing changes until one is chosen. */
+export function Settle(props: Props) {
+  const { job, plan, doc, finding, difference } = props;
+  const router = useRouter();
+  const edit = useEdit(job);
+  const [isStaying, setStaying] = useState(false);
+  const { device, at } = finding.planned;
+  const title = device.title;
+  const act = (one: Settlement) => {
+    switch (one.kind) {
+      case 'device-is-wrong':
+        return router.navigate(`/job/${job}/call/${at.id}`);
+      case 'another-device':
+        return router.navigate(`/job/${job}/swap/${at.id}`);
+      case 'both-stay':
+        return setStaying(true);
+      default:
+        return edit.mutate({ edits: one.edits, why: `${title}: ${SETTLEMENT_WORDS[one.kind]}` });
+    }
+  };
+  if (isStaying) return <Staying {...props} edit={edit} onLeave={() => setStaying(false)} />;
+  return (
+    <View style={{ gap: 6 }}>
+      <Refusals issues={issuesOf(edit.error)} />
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {settlementsOf({ plan, doc, device, at }, difference).map((one) => (
+          <Button
+            key={one.kind}
+            type="outline"
+            title={one.kind === 'swapped' ? `Swapped with ${one.withTitle}` : SHORT[one.kind]}
+            accessibilityLabel={`${title}: ${SETTLEMENT_WORDS[one.kind]}`}
+            onPress={() => act(one)}
+          />
+        ))}
+      </View>
+    </View>
+  );
+}
+
+const SHORT = {
+  'plan-was-wrong': 'Plan was wrong',
+  'device-is-wrong': 'Device is wrong',
+  'another-device': 'Another device',
+  'both-stay': 'Both stay …',
+} as const;
+
+function Staying({
+  finding,
+  difference,
+  edit,
+  onLeave,
+}: Props & { readonly edit: ReturnType<typeof useEdit>; readonly onLeave: () => void }) {
+  const [reason, setReason] = useState('');
+  const { at, device } = finding.planned;
+  const stay = () => {
+    const person = readSettings().person || 'nobody named';
+    const said = { reason: reason.trim(), person };
+    edit.mutate({
+      edits: [stayEdit(crypto.randomUUID(), at.id, difference, said)],
+      why: `${device.title}: ${differenceWords(difference)}. It stays: ${said.reason}`.slice(
+        0,
+        300,
+      ),
+    });
+  };
+  return (
+    <View style={{ gap: 6 }}>
+      <Field label="Why may both stay?" value={reason} onChange={setReason} autoFocus />
+      <Button
+        title="Let both stay"
+        disabled={reason.trim() === ''}
+        loading={edit.isPending}
+        onPress={stay}
+      />
+      <Button type="clear" title="Leave it open" onPress={onLeave} />
+    </View>
+  );
+}

@@ -1,0 +1,42 @@
+import {
+  findKind,
+  interfacesOf,
+  proofOutcome,
+  requiredChecks,
+  type Device,
+  type DeviceInfo,
+  type Interface,
+  type InterfaceView,
+  type JobView,
+  type Plan,
+  type ProofOutcome,
+} from '@ipsonomo/core';
+
+/** One interface as planned, as seen, and what its last check comes to. */
+export interface Finding {
+  readonly device: DeviceInfo;
+  readonly at: InterfaceView;
+  readonly planned: { readonly device: Device; readonly at: Interface };
+  readonly outcome: ProofOutcome;
+}
+
+/** Every interface of a job, in the order of the plan. */
+export function findingsOf(plan: Plan, view: JobView, now: number): readonly Finding[] {
+  const seen = new Map(
+    view.devices.flatMap((device) =>
+      device.interfaces.map((at) => [at.id, { device, at }] as const),
+    ),
+  );
+  return interfacesOf(plan).flatMap((planned) => {
+    const one = seen.get(planned.at.id);
+    if (!one) return [];
+    const kind = findKind(plan, planned.device.kindId);
+    const required = requiredChecks(kind, planned.device.way);
+    const last = one.at.check ?? undefined;
+    const outcome = proofOutcome(planned.at.id, required, last, plan.acceptances, now);
+    return [{ ...one, planned, outcome }];
+  });
+}
+
+export const ofKind = (findings: readonly Finding[], ...kinds: readonly ProofOutcome['kind'][]) =>
+  findings.filter(({ outcome }) => kinds.includes(outcome.kind));

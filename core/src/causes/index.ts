@@ -1,0 +1,3 @@
+export * from './signs';
+export * from './rules';
+export * from './likely';

@@ -1,0 +1,141 @@
+import { likelyCauses, signsOf, type Countersign, type Known, type Sign } from '@ipsonomo/core';
+import { FAULTS } from '@ipsonomo/practice';
+import type { FieldTarget } from '../../src/field/protocol';
+import { ip, mac, target } from './bench';
+import { Site } from './site';
+import { armed, block, camera, give, openPage, pinned, Told, valves } from './told';
+
+// R-CAUSES: in every fault of the practice site the true cause is among the first two that are named.
+
+const drive = target({
+  ...{ interfaceId: 'one', title: 'Intake pump drive', mac: mac('02:4c:7a:22:05:9e') },
+  ...{ address: ip('172.22.40.91'), way: 'dhcp-mac' },
+});
+const boundCamera = { ...camera, mac: mac('02:4c:7a:90:3a:c4') };
+const seconds = (count: number) => (told: Told) => told.site.advance(count);
+const swept = async ({ site }: Told) => {
+  site.engine.acts.sweep();
+  await site.advance(4);
+};
+const searched = (told: Told) => told.tries(() => told.site.engine.acts.stations.search());
+const checked = async ({ site }: Told) => {
+  site.engine.acts.check(['one'], 'Mara');
+  await site.advance(8);
+};
+const after =
+  (...acts: readonly ((told: Told) => Promise<void>)[]) =>
+  async (told: Told) => {
+    for (const act of acts) await act(told);
+  };
+
+/** What the engine and its evidence know of the device. */
+function knownOf(site: Site, one: FieldTarget, said: readonly (Sign | Countersign)[]): Known {
+  const { socket, notices, link } = site.engine.status();
+  return {
+    ...{ way: one.way, mac: one.mac, address: one.address, factory: one.factory },
+    ...{ stationName: one.stationName, hasLink: link === 'up', tags: socket.tags },
+    ...{ hasHeard: socket.heardAt !== undefined, notices, present: site.engine.seen },
+    clients: site.engine.heardClients().map((client) => ({
+      ...{ mac: client.mac, lastAt: client.lastAt, hasTwin: client.twins !== undefined },
+      changesNumber: client.changesNumber,
+    })),
+    stations: site.engine.foundStations().map(({ station }) => ({
+      ...{ mac: station.mac, name: station.name },
+    })),
+    evidence: site.events.filter(({ interfaceId }) => interfaceId === 'one').toReversed(),
+    ...{ farFails: false, said },
+  };
+}
+
+type Case = readonly [
+  fault: string,
+  one: FieldTarget,
+  act: (told: Told) => Promise<void>,
+  cause: string,
+  said?: readonly (Sign | Countersign)[],
+];
+
+const CASES: readonly Case[] = [
+  ['two-fresh', camera, after(swept, openPage), 'fresh-brothers'],
+  ['lending-router', valves, armed, 'other-server'],
+  ['voice-taken', valves, armed, 'voice-taken'],
+  ['in-use', valves, pinned, 'in-use'],
+  ['page-locked', boundCamera, swept, 'page-locked', ['page-read-only']],
+  // Without a look at the page the cheaper cause stands first.
+  ['page-locked', boundCamera, swept, 'page-locked'],
+  ['other-revision', valves, pinned, 'other-revision'],
+  [
+    'project-name',
+    block('02:4c:7a:71:00:31', 'sl1-block-5'),
+    after(give('name'), seconds(20)),
+    'project-name',
+  ],
+  ['name-doubled', block('02:4c:7a:71:00:31', 'sl1-block-5'), give('name'), 'name-doubled'],
+  ['name-slip', block('02:4c:7a:71:00:27', 'sl1-block-3'), searched, 'name-slip'],
+  ['cut-answer', block('02:4c:7a:71:00:21', 'sl1-block-1'), give('stored'), 'cut-frames'],
+  [
+    'other-transaction',
+    block('02:4c:7a:71:00:22', 'sl1-block-2'),
+    give('stored'),
+    'other-question',
+  ],
+  [
+    'cut-request',
+    valves,
+    async (told) => {
+      await armed(told);
+      await told.site.powerCycle('oxygen-valve-block');
+      await checked(told);
+    },
+    'cut-frames',
+  ],
+  ['other-number', drive, armed, 'changes-number'],
+  ['kept-address', drive, after(armed, checked), 'kept-old'],
+  ['trunk-port', valves, seconds(120), 'trunk-port'],
+  ['proxy-arp', valves, swept, 'proxy-arp'],
+];
+
+afterEach(() => jest.useRealTimers());
+
+async function causesOf([fault, one, act, , said]: Case) {
+  const site = new Site([one], ['172.22.40.253', '172.22.40.252']);
+  await site.advance(12);
+  site.site.act({ kind: 'fault', fault, on: true }, site.now());
+  await site.advance(1);
+  await act(new Told(site));
+  return likelyCauses(signsOf(knownOf(site, one, said ?? [])));
+}
+
+test.each(CASES.map((one) => [one[0], one] as const))('%s: %#', async (_fault, one) => {
+  const causes = await causesOf(one);
+  const firstTwo = causes.slice(0, 2).map(({ rule }) => rule.id);
+  expect(firstTwo).toContain(one[3]);
+});
+
+test('every fault of the site has its cause', () => {
+  const met = new Set(CASES.map(([fault]) => fault));
+  expect(FAULTS.map(({ id }) => id).filter((id) => !met.has(id))).toEqual([]);
+});
+
+describe('a device that is silent', () => {
+  test.each<[string, 'power' | 'cable', readonly (Sign | Countersign)[], string]>([
+    ['dark: no power', 'power', ['lamp-off'], 'no-power'],
+    ['lit: the cable', 'cable', ['lamp-on'], 'no-cable'],
+    ['nobody looked: the cheapest look first', 'power', [], 'no-power'],
+  ])('%s', async (_name, kind, said, cause) => {
+    const site = new Site([valves]);
+    site.site.act({ kind, device: 'oxygen-valve-block', on: false }, site.now());
+    await site.advance(12);
+    await checked(new Told(site));
+    const [first] = likelyCauses(signsOf(knownOf(site, valves, said)));
+    expect([first?.rule.id, first?.unexplained]).toEqual([cause, []]);
+  });
+});
+
+test('a device that is as planned wants no explanation', async () => {
+  const site = new Site([valves]);
+  const told = new Told(site);
+  await armed(told);
+  await checked(told);
+  expect(likelyCauses(signsOf(knownOf(site, valves, [])))).toEqual([]);
+});
