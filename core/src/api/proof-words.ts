@@ -1,3 +1,5 @@
+import { formatIpv4 } from '../net';
+import { interfacesOf, type Plan } from '../plan';
 import type { FoundDifference, ProofEnd, SettlementKind, Stranger } from '../proof';
 
 const DIFFERENCE: Readonly<
@@ -33,6 +35,15 @@ export const DIFFERENCE_TITLES: Readonly<Record<FoundDifference['what'], string>
   ...{ service: 'service', identity: 'identity' },
 };
 
+/** What is wrong, where planned and found stand beside it. */
+export const DIFFERENCE_HEADS: Readonly<Record<FoundDifference['what'], string>> = {
+  ...{ unbound: 'no MAC is bound yet', several: 'more than one device answers' },
+  ...{ mac: 'another device answers', 'no-ping': 'it answers ARP but not ping' },
+  ...{ kind: 'another kind (maker / type / product)', article: 'another order number' },
+  ...{ revision: 'another revision', serial: 'another serial number', name: 'another name' },
+  ...{ service: 'a service does not answer', identity: 'its answer cannot be read' },
+};
+
 /** What a person may say of a difference. */
 export const SETTLEMENT_WORDS: Readonly<Record<SettlementKind, string>> = {
   'plan-was-wrong': 'The plan was wrong: take what was found',
@@ -50,6 +61,18 @@ const END_WORDS: Readonly<Record<ProofEnd, string>> = {
 };
 
 export const proofEndWords = (how: ProofEnd): string => END_WORDS[how];
+
+/** What the plan has at the addresses of a stranger; empty where it has nothing there. */
+export function strangerPlace(plan: Plan, { addresses }: Pick<Stranger, 'addresses'>): string {
+  const gateways = plan.subnets.filter(
+    ({ gateway }) => gateway !== undefined && addresses.includes(formatIpv4(gateway)),
+  );
+  const owners = interfacesOf(plan).filter(({ at }) => addresses.includes(formatIpv4(at.address)));
+  return [
+    ...gateways.map(({ name }) => `has the gateway address of ${name}`),
+    ...owners.map(({ device }) => `has the address of ${device.title}`),
+  ].join('; ');
+}
 
 /** What is known of somebody whom nobody planned, as one line. */
 export function strangerWords({ names, services, said, page }: Stranger): string {

@@ -104,7 +104,7 @@ const untold = ({ services }: PlannedProof, found: Found): readonly CheckName[] 
 ];
 
 /** The check that a difference belongs to. */
-const CHECK_OF: Readonly<Record<DifferenceKind, CheckName>> = {
+export const CHECK_OF: Readonly<Record<DifferenceKind, CheckName>> = {
   ...({ several: 'arp', mac: 'arp', unbound: 'arp', 'no-ping': 'ping', name: 'name' } as const),
   ...({ kind: 'identity', article: 'identity', revision: 'identity' } as const),
   ...({ serial: 'identity', identity: 'identity', service: 'services' } as const),

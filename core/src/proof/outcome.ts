@@ -1,7 +1,14 @@
-import type { Acceptance, Evidence } from '../plan';
+import {
+  findKind,
+  stationNameOf,
+  type Acceptance,
+  type Device,
+  type Evidence,
+  type Plan,
+} from '../plan';
 import type { CheckName, RequiredCheck } from './checks';
 import { differencesIn, passedIn } from './facts';
-import type { FoundDifference } from './compare-found';
+import { CHECK_OF, identityText, type DifferenceKind, type FoundDifference } from './compare-found';
 
 /** What a run comes to for one interface. */
 export type ProofOutcome =
@@ -22,12 +29,30 @@ export type ProofKind = ProofOutcome['kind'];
 
 const HOUR = 3_600_000;
 
+interface Judging {
+  readonly acceptances: readonly Acceptance[];
+  readonly planned: PlannedTexts;
+  readonly now: number;
+}
+
 /** What the last check says. */
 type LastCheck = Pick<Evidence, 'kind' | 'at' | 'facts'>;
 
 /** What an acceptance names: this value of this interface, found so. */
 export const foundKey = (interfaceId: string, { what, found }: FoundDifference): string =>
   `found ${what}@${interfaceId}=${found}`.slice(0, 300);
+
+/** What the plan says now of the values that can differ; a MAC that changes takes its evidence with it. */
+export type PlannedTexts = Readonly<Partial<Record<DifferenceKind, string>>>;
+
+export function plannedTexts(plan: Plan, device: Device): PlannedTexts {
+  const kind = findKind(plan, device.kindId);
+  return {
+    ...{ serial: device.serial, name: stationNameOf(device) },
+    ...{ revision: kind?.revision ?? '', article: kind?.orderNumber ?? '' },
+    kind: kind?.identity ? identityText(kind.identity) : '',
+  };
+}
 
 /**
  * R-PROVEN: every interface ends as one of these. Whatever was found counts only as long as the checks of its kind
@@ -37,14 +62,17 @@ export function proofOutcome(
   interfaceId: string,
   required: readonly RequiredCheck[],
   last: LastCheck | undefined,
-  acceptances: readonly Acceptance[],
-  now: number,
+  { acceptances, planned, now }: Judging,
 ): ProofOutcome {
   if (!last) return { kind: 'not-asked', checks: required.map(({ check }) => check) };
   if (last.kind === 'no-answer') return { kind: 'silent' };
   if (last.kind === 'contradicted') {
     const keys = new Set(acceptances.map(({ key }) => key));
-    const all = differencesIn(last.facts);
+    const told = differencesIn(last.facts);
+    // The plan says something else by now: that is to be asked again.
+    const all = told.filter(({ what, expected }) => (planned[what] ?? expected) === expected);
+    if (all.length === 0 && told.length > 0)
+      return { kind: 'not-asked', checks: [...new Set(told.map(({ what }) => CHECK_OF[what]))] };
     const accepted = all.filter((one) => keys.has(foundKey(interfaceId, one)));
     const differences = all.filter((one) => !accepted.includes(one));
     const isAccepted = differences.length === 0 && accepted.length > 0;

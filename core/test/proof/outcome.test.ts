@@ -21,7 +21,9 @@ import {
   toPlan,
   toSubnet,
   findShelfKind,
+  type Acceptance,
   type EvidenceKind,
+  type PlannedTexts,
   type FoundDifference,
   type ProofResult,
 } from '../../src';
@@ -44,6 +46,10 @@ const stay = (found: FoundDifference) => ({
   ...{ id: 'a1', key: foundKey('i1', found), reason: 'works with it', person: 'Mara' },
 });
 
+const judging = (acceptances: readonly Acceptance[] = [], planned: PlannedTexts = {}) => ({
+  ...{ acceptances, planned, now: NOW },
+});
+
 test.each([
   ['never asked', undefined, 'not-asked'],
   ['all passed', check('found-as-planned', { passed: ALL }), 'proven'],
@@ -53,14 +59,21 @@ test.each([
   ['silent', check('no-answer', {}), 'silent'],
   ['other than planned', contradicted, 'contradicted'],
 ] as const)('R-PROVEN: %s', (_name, last, kind) => {
-  expect(proofOutcome('i1', REQUIRED, last, [], NOW).kind).toBe(kind);
+  expect(proofOutcome('i1', REQUIRED, last, judging()).kind).toBe(kind);
 });
 
 test('a difference that stays with a reason is accepted, until another value is found', () => {
   const of = (found: FoundDifference) =>
-    proofOutcome('i1', REQUIRED, contradicted, [stay(found)], NOW).kind;
+    proofOutcome('i1', REQUIRED, contradicted, judging([stay(found)])).kind;
   expect(of(REVISION)).toBe('accepted');
   expect(of({ ...REVISION, found: '4.0' })).toBe('contradicted');
+});
+
+test('a difference that the plan has taken over since has to be asked again', () => {
+  const outcome = proofOutcome('i1', REQUIRED, contradicted, judging([], { revision: '3.1' }));
+  expect(outcome).toEqual({ kind: 'not-asked', checks: ['identity'] });
+  const still = proofOutcome('i1', REQUIRED, contradicted, judging([], { revision: '2.1' }));
+  expect(still.kind).toBe('contradicted');
 });
 
 const plan = toPlan({

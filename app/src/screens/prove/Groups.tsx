@@ -76,6 +76,7 @@ export function Contradicted(props: Props) {
             ))}
             <Button
               type="clear"
+              containerStyle={{ alignSelf: 'flex-start' }}
               title="Why may it be so?"
               accessibilityLabel={`Likely causes: ${device.title}`}
               onPress={() => router.navigate(`/job/${job}/causes/${at.id}`)}

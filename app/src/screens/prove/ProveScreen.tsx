@@ -143,7 +143,7 @@ function Results({ job, plan, doc, findings }: ResultsProps) {
     <>
       <Contradicted {...{ ...parts, doc }} title="Otherwise" findings={of('contradicted')} />
       <Plain {...parts} title="Nothing answers" findings={of('silent')} causes />
-      <Strangers strangers={detail.data?.strangers ?? []} />
+      <Strangers plan={plan} strangers={detail.data?.strangers ?? []} />
       <Plain {...parts} title="Proven too long ago" findings={of('stale')} />
       <Plain {...parts} title="Not asked" findings={of('not-asked')} />
       <Accepted {...{ ...parts, doc }} findings={of('accepted')} />

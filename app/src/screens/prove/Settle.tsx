@@ -3,7 +3,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import {
-  DIFFERENCE_TITLES,
+  DIFFERENCE_HEADS,
   differenceWords,
   SETTLEMENT_WORDS,
   settlementsOf,
@@ -32,10 +32,10 @@ export function DifferenceLine({ difference }: Pick<Props, 'difference'>) {
   return (
     <View style={{ gap: 2 }}>
       <Words size="second" tone="brick">
-        × {differenceWords(difference)}
+        × {DIFFERENCE_HEADS[what]}
       </Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 20 }}>
-        <Value name={`${DIFFERENCE_TITLES[what]} planned`} value={expected || 'none'} />
+        <Value name="planned" value={expected || 'none'} />
         <Value name="found" value={found || 'none'} />
       </View>
     </View>

@@ -1,9 +1,14 @@
 import { View } from 'react-native';
-import { strangerWords, type Stranger } from '@ipsonomo/core';
+import { strangerPlace, strangerWords, type Plan, type Stranger } from '@ipsonomo/core';
 import { MacText, Row, Words } from '../../parts';
 
+interface Props {
+  readonly plan: Plan;
+  readonly strangers: readonly Stranger[];
+}
+
 /** Whoever answered and is nobody of the plan, with what is known of them. */
-export function Strangers({ strangers }: { readonly strangers: readonly Stranger[] }) {
+export function Strangers({ plan, strangers }: Props) {
   if (strangers.length === 0) return null;
   return (
     <View>
@@ -17,7 +22,7 @@ export function Strangers({ strangers }: { readonly strangers: readonly Stranger
             <Words size="strong">{one.addresses.join(', ')}</Words>
           </View>
           <Words size="second" tone="second">
-            {strangerWords(one)}
+            {[strangerPlace(plan, one), strangerWords(one)].filter(Boolean).join(' · ')}
           </Words>
         </Row>
       ))}

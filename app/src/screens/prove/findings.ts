@@ -1,6 +1,7 @@
 import {
   findKind,
   interfacesOf,
+  plannedTexts,
   proofOutcome,
   requiredChecks,
   type Device,
@@ -33,7 +34,9 @@ export function findingsOf(plan: Plan, view: JobView, now: number): readonly Fin
     const kind = findKind(plan, planned.device.kindId);
     const required = requiredChecks(kind, planned.device.way);
     const last = one.at.check ?? undefined;
-    const outcome = proofOutcome(planned.at.id, required, last, plan.acceptances, now);
+    const outcome = proofOutcome(planned.at.id, required, last, {
+      ...{ acceptances: plan.acceptances, planned: plannedTexts(plan, planned.device), now },
+    });
     return [{ ...one, planned, outcome }];
   });
 }

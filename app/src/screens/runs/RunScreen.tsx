@@ -51,7 +51,7 @@ export function RunScreen({ job, id }: { readonly job: string; readonly id: stri
               {before ? <Changes {...{ plan, before, run }} /> : null}
             </Card>
           ) : null}
-          <Strangers strangers={run.strangers} />
+          <Strangers plan={plan} strangers={run.strangers} />
           <View>
             <Words size="strong" heading={2}>
               Every device · {run.results.length}

@@ -1,0 +1,134 @@
+import { expect, type Page } from '@playwright/test';
+import type { PlanView } from '@ipsonomo/core';
+import { test } from './demo';
+import {
+  atCabinet,
+  button,
+  holdLabel,
+  listenInDemo,
+  openCall,
+  PHONE,
+  pick,
+  place,
+  stage,
+} from './pages';
+
+// Expected against found: a run, every outcome a difference can come to, the causes, two runs compared.
+
+test.use({ viewport: PHONE });
+
+async function give(page: Page, title: string, mac: string): Promise<void> {
+  await openCall(page, title);
+  await holdLabel(page, mac, mac);
+  await button(page, /^Bind and give/).click();
+  await expect(stage(page, 'given')).toBeVisible();
+}
+
+async function prove(page: Page): Promise<void> {
+  await place(page, 'Prove').click();
+  await button(page, /^Prove \d+ devices$/).click();
+  await expect(button(page, 'Stop the run')).toBeVisible();
+  await expect(button(page, 'Stop the run')).toBeHidden();
+}
+
+/** Somebody wrote the MACs of two drives into each other's lines. */
+async function exchangeInPlan(page: Page, one: string, other: string): Promise<void> {
+  const job = /job\/([^/]+)/.exec(page.url())?.[1] ?? '';
+  const api = new URL(page.url()).origin + `/api/jobs/${job}`;
+  const plan = (await (await page.request.get(`${api}/plan`)).json()) as PlanView;
+  const [a, b] = [one, other].map((mac) => plan.things.interface.find((at) => at['mac'] === mac));
+  const set = (thing: typeof a, to: typeof b) => ({
+    ...{ op: 'set', type: 'interface', id: thing?.id, field: 'mac' },
+    ...{ from: thing?.['mac'], to: to?.['mac'] },
+  });
+  const edits = [set(a, b), set(b, a)];
+  const answer = await page.request.post(`${api}/edits`, { data: { edits, why: 'a slip' } });
+  expect(answer.status()).toBe(200);
+}
+
+test('differences are shown side by side, and each outcome does what it says', async ({
+  page,
+  server,
+}) => {
+  await listenInDemo(page, server);
+  await give(page, 'Oxygen valve block', '02:4c:7a:40:51:62');
+  await give(page, 'Drum filter drive 1', '02:4c:7a:1d:80:11');
+  await give(page, 'Intake pump drive', '02:4c:7a:22:05:9e');
+  await exchangeInPlan(page, '02:4c:7a:1d:80:11', '02:4c:7a:22:05:9e');
+  await atCabinet(page, async (cabinet) => {
+    const fault = 'The oxygen valve block is of another hardware revision';
+    await button(cabinet, `make wrong: ${fault}`).click();
+    await expect(button(cabinet, `put right: ${fault}`)).toBeVisible();
+  });
+  await button(page, 'Fall silent').click();
+  await prove(page);
+
+  // The two drives hang in each other's places: the plan exchanges them.
+  await page.getByText('Swapped with Intake pump drive').click();
+  await expect(page.getByText('Swapped with', { exact: false })).toHaveCount(0);
+
+  // The plan was wrong: the block is of a newer revision, and proven once it is asked again.
+  await expect(page.getByText('another revision')).toBeVisible();
+  await button(page, 'Oxygen valve block: The plan was wrong: take what was found').click();
+  await expect(page.getByText('another revision')).toBeHidden();
+  await prove(page);
+  await expect(page.getByRole('heading', { name: '3 of 28 devices proven' })).toBeVisible();
+
+  // Something answers where nothing is bound: why may that be? And what only an eye can see.
+  await button(page, 'Likely causes: Sludge valve block').click();
+  await page.getByRole('checkbox', { name: 'Its lamps are dark' }).click();
+  await expect(page.getByText('its lamps are dark', { exact: false }).first()).toBeVisible();
+  await page.goBack();
+
+  // A device is switched off; the next run tells what is different since the one before.
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, 'Power off: Drum filter drive 1').click();
+    await expect(button(cabinet, 'Power on: Drum filter drive 1')).toBeVisible();
+  });
+  await prove(page);
+  await button(page, 'Kept runs').click();
+  await button(page, /^run of .*, whole job$/)
+    .first()
+    .click();
+  await expect(page.getByText('as planned → silent')).toBeVisible();
+});
+
+test('both stay with a reason, and the reason is taken back', async ({ page, server }) => {
+  await listenInDemo(page, server);
+  await openCall(page, 'Sludge valve block');
+  await holdLabel(page, '02:4c:7a:40:51:7b', '02-4C-7A-40-51-7B');
+  await button(page, /^Bind/).click();
+  await expect(button(page, 'Fall silent')).toBeVisible();
+  await button(page, 'Fall silent').click();
+  await place(page, 'Prove').click();
+  await pick(page, 'Prove', 'cabinet FH3');
+  await button(page, /^Prove \d+ device/).click();
+  await button(page, 'Sludge valve block: Both stay as they are …').click();
+  await page.getByLabel('Why may both stay?').fill('the lift goes on Friday');
+  await button(page, 'Let both stay').click();
+  await expect(page.getByText('Stays otherwise, with a reason · 1')).toBeVisible();
+  await expect(page.getByText('the lift goes on Friday (Mara Quist)')).toBeVisible();
+  await button(page, 'Take the reason back').click();
+  await expect(page.getByText('Otherwise · 1')).toBeVisible();
+
+  // Wrong is the device: its call. It was replaced: the steps of a swap.
+  await button(page, 'Sludge valve block: The device is wrong: put it right').click();
+  await expect(page.getByRole('heading', { name: 'Sludge valve block', level: 1 })).toBeVisible();
+  await page.goBack();
+  await button(page, 'Sludge valve block: It was replaced by another device').click();
+  await expect(page).toHaveURL(/\/swap\//);
+});
+
+test('a run is stopped in the middle and goes on with the rest', async ({ page, server }) => {
+  await listenInDemo(page, server);
+  await place(page, 'Prove').click();
+  await pick(page, 'Pace', '50 packets/s');
+  await button(page, /^Prove \d+ devices$/).click();
+  await button(page, 'Stop the run').click();
+  await expect(page.getByText('The last run was stopped by hand')).toBeVisible();
+  await page.reload();
+  await button(page, /^Go on with the \d+$/).click();
+  await expect(button(page, 'Stop the run')).toBeVisible();
+  await expect(button(page, 'Stop the run')).toBeHidden();
+  await expect(page.getByText('The last run was stopped by hand')).toBeHidden();
+});
