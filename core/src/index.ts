@@ -14,5 +14,6 @@ export * from './codes';
 export * from './routes';
 export * from './proof';
 export * from './causes';
+export * from './vigil';
 export * from './describe';
 export * from './api';

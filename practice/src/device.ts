@@ -35,7 +35,7 @@ import {
 } from './client';
 import { isTypedInto, type DeviceDefinition } from './definition';
 import { Lending } from './lending';
-import { renumbered, spoil, spoilRequest, type Quirk } from './quirks';
+import { isAway, renumbered, spoil, spoilRequest, type Quirk } from './quirks';
 import { Services } from './services';
 import { factoryMemory, startOf, untouched, type Memory, type Start } from './start';
 import { StationController } from './station-controller';
@@ -206,6 +206,7 @@ export class PracticeDevice {
 
   receive(frame: Dissected, now: number): readonly Uint8Array[] {
     if (!this.power || !this.cable || this.bootsAt !== Infinity) return [];
+    if (isAway(this.quirks, now)) return [];
     if (frame.kind === 'discovery') return this.onDiscovery(frame, now);
     if (frame.kind === 'dhcp' && this.client && this.isForMe(frame))
       return this.onClient(receiveReply(this.client, this.traits(), frame.dhcp, now), now);

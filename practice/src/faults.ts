@@ -120,6 +120,11 @@ export const FAULTS: readonly Fault[] = [
     },
   },
   {
+    id: 'drops-out',
+    title: 'Drum filter drive 1 drops out for three seconds every forty',
+    set: quirk('drum-filter-drive-1', 'drops-out'),
+  },
+  {
     id: 'trunk-port',
     title: 'The laptop is in a port that carries the other network too, with a VLAN tag',
     set: (site, on) => {

@@ -14,8 +14,17 @@ export type Quirk =
   | 'other-transaction'
   /** Its requests for an address end before the options begin. */
   | 'cut-request'
+  /** It is gone for a few seconds, again and again. */
+  | 'drops-out'
   /** It chooses an offer under another number than it asked under. */
   | 'other-number';
+
+const DROPS_EVERY = 40_000;
+const DROPS_FOR = 3000;
+
+/** Is it one that drops out, and out just now? */
+export const isAway = (quirks: ReadonlySet<Quirk>, now: number): boolean =>
+  quirks.has('drops-out') && now % DROPS_EVERY < DROPS_FOR;
 
 /** Where a discovery message has its transaction: after Ethernet, frame id, service and type. */
 const TRANSACTION_AT = 18;

@@ -17,6 +17,7 @@ import { Papers } from './service/papers';
 import { PlanReader } from './service/read-plan';
 import { Proofs } from './service/proofs';
 import { Rounds } from './service/round';
+import { Vigils } from './service/vigils';
 import { Store } from './store/store';
 
 export interface Settings {
@@ -89,6 +90,7 @@ export async function compose(settings: Settings): Promise<Running> {
       rounds: new Rounds(store),
       field: fieldService,
       proofs,
+      vigils: new Vigils(store, field, fieldService),
       practice,
       captures,
       changed,

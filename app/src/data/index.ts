@@ -7,6 +7,7 @@ export * from './files';
 export { readPicture } from './label-picture';
 export { neededRoutesQuery, type NeededRoute } from './needed-routes';
 export * from './proofs';
+export * from './vigil';
 export * from './lists';
 export * from './kinds';
 export * from './field';

@@ -33,6 +33,8 @@ export const SIGN_WORDS: Readonly<Record<Sign, string>> = {
   'changes-number': 'it chooses under another number than it asked under',
   'not-settable': 'it refused to keep its address',
   'far-fails': 'by the plan the route to it does not work there and back',
+  'drops-in-beat': 'it drops out again and again, in a beat of its own',
+  drops: 'it drops out now and then',
   'lamp-off': 'its lamps are dark',
   'lamp-conflict': 'its network lamp is red',
   'display-otherwise': 'its display shows another address',

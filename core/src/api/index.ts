@@ -10,6 +10,7 @@ export * from './sentences';
 export * from './snag-sentences';
 export * from './words';
 export * from './proof-words';
+export * from './vigil-words';
 export * from './cause-words';
 export * from './known-signs';
 export * from './notice-words';

@@ -219,6 +219,9 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
     `At ${at} answers ${found}, which is not the MAC bound to ${title}. Its page was not opened.`,
   'proof.nothing': () => 'There is no device to prove here: choose another place.',
   'proof.nothingLeft': () => 'This run has asked for all of its devices. Begin a new one.',
+  'vigil.tooMany': (_where, { count, most }) =>
+    `${count} devices in such a beat are more than ${most} packets a second: choose fewer, or ask less often.`,
+  'vigil.none': () => 'There is no vigil yet: begin one first.',
   'sweep.tooWide': (_where, { subnet, addresses, most, minutes }) =>
     `${subnet} has ${addresses} addresses: to ask for each would take ${minutes} minutes. Up to ${most} are asked for (a /22). Ask the planned devices instead, or plan the subnet narrower.`,
   'walk.unknownSubnet': () => 'The plan has no such subnet: choose one that is on the cable.',

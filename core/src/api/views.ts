@@ -13,6 +13,7 @@ import type {
 import type { ProofEnd, ProofResult, ProofScope, ProofState, Stranger } from '../proof';
 import type { Carried, RoundCost } from '../round';
 import type { Snag } from '../snags';
+import type { Bucket, VigilState, VigilSummary } from '../vigil';
 
 // What the server tells and the app reads. Addresses and MACs are text; times are milliseconds since
 // 1970 on the server's clock; what is absent is null.
@@ -261,6 +262,7 @@ export interface FieldTaskView {
     | 'page'
     | 'sweep'
     | 'prove'
+    | 'vigil'
     | 'identify'
     | 'walk';
   readonly interfaceId: string | null;
@@ -358,6 +360,21 @@ export interface RunView {
   readonly person: string;
 }
 
+/** One device of a vigil. */
+export interface VigilRowView {
+  readonly interfaceId: string;
+  readonly summary: VigilSummary;
+  readonly buckets: readonly Bucket[];
+}
+
+/** The vigil that goes on, or the last one; the one that lost most stands first. */
+export interface VigilView {
+  readonly state: (Omit<VigilState, 'how'> & { readonly how: 'done' | 'stopped' | null }) | null;
+  /** How many buckets there are at its end. */
+  readonly buckets: number;
+  readonly rows: readonly VigilRowView[];
+}
+
 /** One run of a proof, as it is listed. */
 export interface ProofView {
   readonly id: string;
@@ -393,6 +410,12 @@ export interface ErrorView {
 }
 
 // What the app sends.
+
+export interface VigilWish {
+  readonly scope: ProofScope;
+  readonly everySeconds: number;
+  readonly minutes: number;
+}
 
 export interface ProofWish {
   readonly scope: ProofScope;

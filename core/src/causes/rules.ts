@@ -279,6 +279,33 @@ export const CAUSES: readonly CauseRule[] = [
     ['Look on its page whether the protocol is switched on.', 3],
   ),
   cause(
+    'restarts-in-beat',
+    'It restarts, or its supply breaks down, in a beat of its own',
+    [['drops-in-beat'], ['drops-in-beat', 'asks-again']],
+    ['Watch its lamps over one beat: all dark, or starting anew, is its supply or itself.', 2],
+  ),
+  cause(
+    'blocked-in-beat',
+    'Something on the way blocks it in a beat: a second device with its MAC, a tree of switches that settles anew',
+    [['drops-in-beat'], ['drops-in-beat', 'twins', 'several-answer']],
+    [
+      'Its lamps stay lit: plug the laptop into its own switch and watch again. If it is gone there too, look for its MAC at two ports.',
+      5,
+    ],
+  ),
+  cause(
+    'loose-cable',
+    'A loose plug, a damaged cable, or too long a one',
+    [['drops'], ['drops'], ['drops-in-beat']],
+    ['Move its plug and cable while the vigil goes on; look at the error counters of its port.', 3],
+  ),
+  cause(
+    'overloaded',
+    'It, or the wire, has too much to do at times',
+    [['drops'], ['drops'], ['drops-in-beat']],
+    ['Look whether others are slow at the same moments: then it is the wire, else the device.', 4],
+  ),
+  cause(
     'not-settable',
     'It does not let its address be set over the wire',
     [['not-settable'], ['not-settable']],

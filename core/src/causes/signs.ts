@@ -11,6 +11,7 @@ export const SIGNS = [
   ...(['layer2-silent', 'name-slip', 'name-other', 'name-doubled'] as const),
   ...(['named-without-address', 'asks-again', 'tagged', 'answers-for-all'] as const),
   ...(['twins', 'changes-number', 'not-settable', 'far-fails'] as const),
+  ...(['drops-in-beat', 'drops'] as const),
   // What only a person can see.
   ...(['lamp-off', 'lamp-conflict', 'display-otherwise', 'page-read-only'] as const),
 ] as const;
@@ -154,6 +155,9 @@ function ofEvidence({ evidence }: Known): readonly (Sign | Countersign)[] {
     if (set.facts['why'] === 'taken' && set.facts['what'] === 'name') signs.push('name-doubled');
     if (set.facts['why'] === 'in-operation') signs.push('in-use');
   }
+  const watched = newest('watched-over')?.facts;
+  if (watched && Number(watched['lost']) > 0)
+    signs.push(watched['periodSeconds'] === undefined ? 'drops' : 'drops-in-beat');
   if (newest('kept', 'asks-again')?.kind === 'asks-again') signs.push('asks-again');
   if (newest('address-taken', 'has-address')?.kind === 'address-taken')
     signs.push('another-answers');

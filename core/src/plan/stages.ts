@@ -76,6 +76,8 @@ export const EVIDENCE_KINDS = [
   'contradicted',
   /** The way to it, router by router. */
   'walked',
+  /** It was asked in a steady beat over minutes or hours. */
+  'watched-over',
   /** How it came back from a cold start that was only watched. */
   'came-back',
   /** Nothing answered at the planned address. */

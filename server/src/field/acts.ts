@@ -15,6 +15,7 @@ import type { Stations } from './stations';
 import type { Subnets } from './subnets';
 import type { Targets } from './targets';
 import type { UseSigns } from './use-signs';
+import type { VigilOrder, VigilUnit } from './vigil';
 
 /** Something that may stop a machine. */
 export interface RiskyAct {
@@ -26,6 +27,11 @@ export interface RiskyAct {
 
 /** What is to be proven, by the ids of its interfaces. */
 export interface Proving extends Pick<ProofOrder, 'proofId' | 'perSecond' | 'person'> {
+  readonly interfaceIds: readonly string[];
+}
+
+/** What is to be watched, by the ids of its interfaces. */
+export interface Watching extends Omit<VigilOrder, 'targets'> {
   readonly interfaceIds: readonly string[];
 }
 
@@ -41,6 +47,7 @@ export interface ActingUnits {
   readonly identities: Identities;
   readonly sweep: Sweep;
   readonly proof: ProofRun;
+  readonly vigil: VigilUnit;
   readonly signs: UseSigns;
   readonly targets: Targets;
   readonly subnets: Subnets;
@@ -73,6 +80,17 @@ export class Acts {
     const around = new Set(asked.map(({ subnetId }) => subnetId));
     const swept = subnets.ofPlan.filter(({ id }) => around.has(id));
     proof.start({ ...order, targets: asked, subnets: swept }, this.clock());
+  }
+
+  /** R-VIGIL: devices asked in a steady beat. */
+  vigil({ interfaceIds, ...order }: Watching): void {
+    const targets = interfaceIds.map((id) => this.units.targets.of(id));
+    this.units.vigil.start({ ...order, targets }, this.clock());
+  }
+
+  stopVigil(): void {
+    this.units.vigil.clear();
+    this.released();
   }
 
   stopProof(): void {

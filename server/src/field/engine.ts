@@ -13,6 +13,7 @@ import {
   type HostInput,
   type Ipv4,
 } from '@ipsonomo/core';
+import type { VigilRing } from '../common/vigil-ring';
 import { Acts } from './acts';
 import type { Carrier, LinkState, TcpRequest } from './carrier';
 import { Drill } from './drill';
@@ -46,6 +47,7 @@ import { Targets } from './targets';
 import type { Unit } from './unit';
 import { spreadNews } from './voice-news';
 import { UseSigns } from './use-signs';
+import { VigilUnit } from './vigil';
 import { Voices } from './voices';
 import { WhoIsAt } from './who-is-at';
 
@@ -62,6 +64,7 @@ export class FieldEngine {
   private readonly voices: Voices;
   private readonly walks: PathWalks;
   private readonly proof: ReturnType<typeof proofUnits>['proof'];
+  private readonly vigil: VigilUnit;
   private readonly drill: Drill;
   private readonly power: PowerWatch;
   private readonly streams: HostStreams;
@@ -126,6 +129,7 @@ export class FieldEngine {
       notice: (code: FieldNotice['code'], facts: FieldNotice['facts']) => this.notice(code, facts),
       lost: (interfaceId: string) => this.giving.lost(interfaceId),
       hasLink: () => this.link === 'up',
+      vigilBegins: (ring: VigilRing) => this.reports.vigil(ring),
     };
     this.whoIsAt = new WhoIsAt(wire);
     this.giving = new Giving({
@@ -167,15 +171,18 @@ export class FieldEngine {
     const { whoIsAt, targets, subnets, signs, present } = this;
     const around = { targets, subnets, present, layer2, giving };
     const { checks, sweep, proof } = proofUnits(wire, around);
+    const vigil = new VigilUnit(wire);
     this.proof = proof;
+    this.vigil = vigil;
     const identities = new Identities(wire);
     // A run first: it counts what is left before the others forget.
     this.units = [proof, power, giving, checks, whoIsAt, pinning, layer2];
     this.units = [...this.units, moves, pages, identities, sweep, walks, rivals, drill];
-    this.listeners = { giving, walks, streams: this.streams, askers: [checks, walks] };
+    this.units = [...this.units, vigil];
+    this.listeners = { giving, walks, streams: this.streams, askers: [checks, walks, vigil] };
     const acting = { checks, walks, moves, pages, power, pinning, layer2, identities };
     const released = () => this.releaseVoices(this.clock());
-    const units = { ...acting, sweep, proof, signs, drill, targets, subnets, record };
+    const units = { ...acting, sweep, proof, vigil, signs, drill, targets, subnets, record };
     this.acting = new Acts(units, clock, released, () => this.silence());
   }
 
@@ -325,6 +332,7 @@ export class FieldEngine {
       page: this.pages.page,
       drill: this.drill.state,
       proof: this.proof.state,
+      vigil: this.vigil.state,
       answeringUntil: this.giving.isArmed(now) ? this.giving.armedUntil : undefined,
       answers: this.giving.size,
       tasks: this.tasks(),

@@ -1,4 +1,5 @@
 import type { HeardClient, MacAddress } from '@ipsonomo/core';
+import { VigilRing } from '../common/vigil-ring';
 import type { Sighting } from './present';
 import { Thread } from './thread';
 import {
@@ -32,6 +33,7 @@ export class Field {
   private readonly clients = new Map<MacAddress, HeardClient>();
   private found: readonly FoundStation[] = [];
   private seen: readonly Sighting[] = [];
+  private ring: VigilRing | undefined;
   private count = 0;
   private current: FieldStatus = IDLE;
 
@@ -55,6 +57,11 @@ export class Field {
 
   get stations(): readonly FoundStation[] {
     return this.found;
+  }
+
+  /** The beats of the vigil that goes on, or of the last one. */
+  get vigil(): VigilRing | undefined {
+    return this.ring;
   }
 
   get present(): readonly Sighting[] {
@@ -114,6 +121,9 @@ export class Field {
       case 'present':
         this.seen = report.present;
         this.listener.present(report.present);
+        return;
+      case 'vigil':
+        this.ring = new VigilRing(report.vigil);
         return;
       case 'events':
         this.listener.events(report.events);

@@ -119,6 +119,7 @@ function open(start: (events: CarrierEvents) => Carrier): void {
       stationsChanged = true;
       reportSoon();
     },
+    vigil: (ring) => report({ kind: 'vigil', vigil: ring.shared }),
     present() {
       presentChanged = true;
       reportSoon();
@@ -186,6 +187,10 @@ async function obey(command: FieldCommand): Promise<void> {
       return needed().acts.prove(command);
     case 'prove-stop':
       return engine?.acts.stopProof();
+    case 'vigil':
+      return needed().acts.vigil(command);
+    case 'vigil-stop':
+      return engine?.acts.stopVigil();
     case 'sweep':
       return needed().acts.sweep();
     case 'search':

@@ -14,9 +14,11 @@ import type {
   Station,
   Stay,
   TreeBridge,
+  VigilState,
   Way,
 } from '@ipsonomo/core';
 import type { MessagePort } from 'node:worker_threads';
+import type { SharedVigil } from '../common/vigil-ring';
 import type { LinkState } from './carrier';
 import type { Sighting } from './present';
 
@@ -146,6 +148,15 @@ export type FieldCommand =
       readonly person: string;
     }
   | { readonly kind: 'prove-stop' }
+  /** Ask these in a steady beat. */
+  | {
+      readonly kind: 'vigil';
+      readonly interfaceIds: readonly string[];
+      readonly everyMillis: number;
+      readonly millis: number;
+      readonly person: string;
+    }
+  | { readonly kind: 'vigil-stop' }
   /** Ask for every address. */
   | { readonly kind: 'sweep' }
   /** Stations over layer 2. */
@@ -266,6 +277,8 @@ export interface FieldStatus {
   readonly drill: DrillState;
   /** The run of a proof that goes on, or the last one. */
   readonly proof: ProofState | undefined;
+  /** The vigil that goes on, or the last one. */
+  readonly vigil: VigilState | undefined;
   /** Milliseconds since 1970. */
   readonly answeringUntil: number | undefined;
   /** Interfaces whose bound MACs are answered. */
@@ -304,6 +317,7 @@ export const IDLE: FieldStatus = {
   },
   page: undefined,
   proof: undefined,
+  vigil: undefined,
   drill: { phase: 'none', onAt: undefined, endedAt: undefined, rows: [] },
   answeringUntil: undefined,
   answers: 0,
@@ -327,6 +341,8 @@ export type FieldReport =
   | { readonly kind: 'stations'; readonly stations: readonly FoundStation[] }
   /** Everybody seen with an address in this run. */
   | { readonly kind: 'present'; readonly present: readonly Sighting[] }
+  /** A vigil begins; its beats can be read there. */
+  | { readonly kind: 'vigil'; readonly vigil: SharedVigil }
   | { readonly kind: 'events'; readonly events: readonly FieldEvent[] };
 
 /** A command that could not be carried out. */

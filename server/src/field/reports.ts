@@ -1,4 +1,5 @@
 import type { HeardClient, MacAddress } from '@ipsonomo/core';
+import type { VigilRing } from '../common/vigil-ring';
 import type { FieldEvent } from './protocol';
 
 /** What happens on a wire, for whoever owns it. */
@@ -10,5 +11,7 @@ export interface EngineReports {
   stations(): void;
   /** Somebody was seen with an address that is news. */
   present(): void;
+  /** A vigil begins. */
+  vigil(ring: VigilRing): void;
   changed(): void;
 }

@@ -4,7 +4,7 @@ import {
   NOT_ASKED,
   summaryOf,
   tenthsOf,
-  type Facts,
+  watchedFacts,
   type Ipv4,
   type VigilState,
 } from '@ipsonomo/core';
@@ -151,15 +151,9 @@ export class VigilUnit implements Unit {
       for (let beat = Math.max(0, ring.beats - REMEMBERED); beat < ring.beats; beat += 1)
         if (ring.at(device, beat) === AWAITED)
           ring.put(device, beat, how === 'done' ? LOST : NOT_ASKED);
-      const { asked, lost, mean, slowest, outages, longest, period } = summaryOf(ring.of(device));
-      if (asked === 0) return;
-      const seconds = (beats: number) => Math.round((beats * everyMillis) / 100) / 10;
-      const facts: Facts = {
-        ...{ asked, lost, outages, longestSeconds: seconds(longest) },
-        ...(mean === undefined ? {} : { meanMillis: Math.round(mean * 10) / 10 }),
-        ...(slowest === undefined ? {} : { slowestMillis: slowest }),
-        ...(period === undefined ? {} : { periodSeconds: seconds(period) }),
-      };
+      const summary = summaryOf(ring.of(device));
+      if (summary.asked === 0) return;
+      const facts = watchedFacts(summary, everyMillis);
       this.events.record('watched-over', target, facts, { person });
     });
     this.events.changed();

@@ -3,8 +3,8 @@ import { checked, idOf, personOf } from './door';
 import type { Services } from './routes';
 import * as schema from './schemas';
 
-/** Runs of proofs. */
-export function proofRoutes({ proofs }: Services): Router {
+/** Runs of proofs, and vigils. */
+export function proofRoutes({ proofs, vigils }: Services): Router {
   const router = Router();
   router.get('/jobs/:job/proofs', async (request, response) => {
     response.json(await proofs.list(idOf(request, 'job')));
@@ -26,6 +26,22 @@ export function proofRoutes({ proofs }: Services): Router {
   router.delete('/jobs/:job/proof', async (_request, response) => {
     await proofs.stop();
     response.status(204).end();
+  });
+  router.get('/jobs/:job/vigil', (request, response) => {
+    response.json(vigils.view(idOf(request, 'job')));
+  });
+  router.post('/jobs/:job/vigil', async (request, response) => {
+    const wish = checked(schema.vigilWish, request.body);
+    await vigils.begin(idOf(request, 'job'), wish, personOf(request));
+    response.status(202).end();
+  });
+  router.delete('/jobs/:job/vigil', async (_request, response) => {
+    await vigils.end();
+    response.status(204).end();
+  });
+  router.get('/jobs/:job/vigil.csv', async (request, response) => {
+    const csv = await vigils.csv(idOf(request, 'job'));
+    response.attachment('vigil.csv').type('text/csv; charset=utf-8').send(csv);
   });
   return router;
 }

@@ -14,6 +14,7 @@ import { jobFromFile, planFile } from '../service/plan-files';
 import type { Proofs } from '../service/proofs';
 import type { PlanReader } from '../service/read-plan';
 import type { Rounds } from '../service/round';
+import type { Vigils } from '../service/vigils';
 import { must, Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import { browserOf, checked, idOf, personOf, thingIdOf } from './door';
@@ -29,6 +30,7 @@ export interface Services {
   readonly rounds: Rounds;
   readonly field: FieldService;
   readonly proofs: Proofs;
+  readonly vigils: Vigils;
   readonly practice: Practice;
   readonly captures: string;
   /** The port of the server at which the open page of a device is read. */

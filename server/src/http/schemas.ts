@@ -9,6 +9,7 @@ import {
   type NewDevice,
   type NewSubnet,
   type ProofWish,
+  type VigilWish,
   type StationGiving,
   type GoingOn,
   type ReadOff,
@@ -89,20 +90,24 @@ export const walking = Joi.object<{ subnetId: string }>({
   subnetId: Joi.string().max(80).required(),
 });
 
-export const proofWish = Joi.object<ProofWish>({
-  scope: Joi.alternatives()
-    .try(
-      Joi.object({ kind: Joi.valid('job').required() }),
-      Joi.object({ kind: Joi.valid('subnet').required(), subnetId: thingId.required() }),
-      Joi.object({ kind: Joi.valid('cabinet').required(), cabinet: text(40).required() }),
-      Joi.object({ kind: Joi.valid('interface').required(), interfaceId: thingId.required() }),
-    )
-    .required(),
-  perSecond: Joi.number().integer().min(20).max(1000).required(),
-});
+const proofScope = Joi.alternatives()
+  .try(
+    Joi.object({ kind: Joi.valid('job').required() }),
+    Joi.object({ kind: Joi.valid('subnet').required(), subnetId: thingId.required() }),
+    Joi.object({ kind: Joi.valid('cabinet').required(), cabinet: text(40).required() }),
+    Joi.object({ kind: Joi.valid('interface').required(), interfaceId: thingId.required() }),
+  )
+  .required();
+const perSecond = Joi.number().integer().min(20).max(1000).required();
 
-export const proofPace = Joi.object<Pick<ProofWish, 'perSecond'>>({
-  perSecond: Joi.number().integer().min(20).max(1000).required(),
+export const proofWish = Joi.object<ProofWish>({ scope: proofScope, perSecond });
+
+export const proofPace = Joi.object<Pick<ProofWish, 'perSecond'>>({ perSecond });
+
+export const vigilWish = Joi.object<VigilWish>({
+  scope: proofScope,
+  everySeconds: Joi.number().integer().min(1).max(600).required(),
+  minutes: Joi.number().min(0.05).max(1440).required(),
 });
 
 export const drilling = Joi.object<{ step: 'begin' | 'on' | 'end' }>({

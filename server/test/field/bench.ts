@@ -113,6 +113,7 @@ export class EngineBench {
       forgot: (client) => this.heard.delete(client),
       stations: () => undefined,
       present: () => undefined,
+      vigil: () => undefined,
       changed: () => undefined,
     });
     this.engine.plan(plan);

@@ -11,6 +11,10 @@ const drive = target({
   ...{ interfaceId: 'one', title: 'Intake pump drive', mac: mac('02:4c:7a:22:05:9e') },
   ...{ address: ip('172.22.40.91'), way: 'dhcp-mac' },
 });
+const drum = target({
+  ...{ interfaceId: 'one', title: 'Drum filter drive 1', mac: mac('02:4c:7a:1d:80:11') },
+  address: ip('172.22.40.85'),
+});
 const boundCamera = { ...camera, mac: mac('02:4c:7a:90:3a:c4') };
 const seconds = (count: number) => (told: Told) => told.site.advance(count);
 const swept = async ({ site }: Told) => {
@@ -21,6 +25,11 @@ const searched = (told: Told) => told.tries(() => told.site.engine.acts.stations
 const checked = async ({ site }: Told) => {
   site.engine.acts.check(['one'], 'Mara');
   await site.advance(8);
+};
+const watched = async (told: Told) => {
+  const times = { everyMillis: 1000, millis: 300_000 };
+  told.site.engine.acts.vigil({ interfaceIds: ['one'], person: 'Mara', ...times });
+  await told.site.advance(305);
 };
 const after =
   (...acts: readonly ((told: Told) => Promise<void>)[]) =>
@@ -93,6 +102,7 @@ const CASES: readonly Case[] = [
   ['kept-address', drive, after(armed, checked), 'kept-old'],
   ['trunk-port', valves, seconds(120), 'trunk-port'],
   ['proxy-arp', valves, swept, 'proxy-arp'],
+  ['drops-out', drum, after(armed, watched), 'restarts-in-beat'],
 ];
 
 afterEach(() => jest.useRealTimers());

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { EvidenceKind } from '@ipsonomo/core';
 import { PracticeSite, TERN_COVE } from '@ipsonomo/practice';
+import type { VigilRing } from '../../src/common/vigil-ring';
 import { FieldEngine } from '../../src/field/engine';
 import type { FieldEvent, FieldTarget } from '../../src/field/protocol';
 import { LAPTOP, planOf } from './bench';
@@ -17,6 +18,8 @@ function seeded(seed: number): () => number {
 export class Site {
   readonly events: FieldEvent[] = [];
   readonly folder = mkdtempSync(join(tmpdir(), 'ipsonomo-practice-'));
+  /** Of the vigil that was begun last. */
+  ring: VigilRing | undefined;
   readonly site: PracticeSite;
   readonly engine: FieldEngine;
 
@@ -41,6 +44,7 @@ export class Site {
       forgot: () => undefined,
       stations: () => undefined,
       present: () => undefined,
+      vigil: (ring) => (this.ring = ring),
       changed: () => undefined,
     });
     this.engine.plan(planOf(targets, voices));

@@ -3,17 +3,16 @@ import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { interfacesIn, type Plan, type PlanDoc, type ProofScope } from '@ipsonomo/core';
+import { interfacesIn, type Plan, type PlanDoc } from '@ipsonomo/core';
 import { proofQuery, proofsQuery, useBeginProof, useJob, useWire } from '../../data';
 import { Page, Pick, Refusals, Words, type PickOption } from '../../parts';
 import { issuesOf, plural } from '../words';
 import { findingsOf, ofKind } from './findings';
 import { Accepted, Contradicted, Plain } from './Groups';
 import { RunCard, useRun } from './RunCard';
+import { placesOf, scopeOf, WHOLE } from './scopes';
 import { Strangers } from './Strangers';
 import { Temporary } from './Temporary';
-
-const WHOLE = 'job';
 
 /** Expected against found: runs over the job or a part of it, and what each device comes to. */
 export function ProveScreen({ job: id }: { readonly job: string }) {
@@ -60,14 +59,6 @@ export function ProveScreen({ job: id }: { readonly job: string }) {
   );
 }
 
-const scopeOf = (place: string): ProofScope => {
-  const [kind, ...rest] = place.split(':');
-  const value = rest.join(':');
-  if (kind === 'subnet') return { kind: 'subnet', subnetId: value };
-  if (kind === 'cabinet') return { kind: 'cabinet', cabinet: value };
-  return { kind: 'job' };
-};
-
 const PACES: readonly PickOption<number>[] = [
   { value: 1000, title: '1000 packets/s' },
   { value: 200, title: '200 packets/s', detail: 'for old switches and a running plant' },
@@ -84,16 +75,10 @@ interface WishProps {
 
 /** What the next run is over, and how fast. */
 function Wish({ plan, place, setPlace, perSecond, setPace }: WishProps) {
-  const cabinets = [...new Set(plan.devices.map(({ cabinet }) => cabinet))].filter(Boolean).sort();
-  const places: readonly PickOption<string>[] = [
-    { value: WHOLE, title: 'the whole job' },
-    ...plan.subnets.map(({ id, name }) => ({ value: `subnet:${id}`, title: `subnet ${name}` })),
-    ...cabinets.map((one) => ({ value: `cabinet:${one}`, title: `cabinet ${one}` })),
-  ];
   return (
     <View style={{ flexDirection: 'row', gap: 12 }}>
       <View style={{ flex: 1 }}>
-        <Pick label="Prove" options={places} value={place} onChange={setPlace} />
+        <Pick label="Prove" options={placesOf(plan)} value={place} onChange={setPlace} />
       </View>
       <View style={{ flex: 1 }}>
         <Pick label="Pace" options={PACES} value={perSecond} onChange={setPace} />
@@ -105,6 +90,7 @@ function Wish({ plan, place, setPlace, perSecond, setPace }: WishProps) {
 const PLACES = [
   ['routes', 'Routes', 'Routes there and back'],
   ['drill', 'Cold start', 'Cold start'],
+  ['vigil', 'Vigil', 'Vigil'],
   ['runs', 'Runs', 'Kept runs'],
   ['codes', 'Codes', 'What does a code mean?'],
 ] as const;

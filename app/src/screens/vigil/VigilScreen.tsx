@@ -2,7 +2,13 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { secondsOf, vigilWords, type Plan, type VigilRowView, type VigilView } from '@ipsonomo/core';
+import {
+  secondsOf,
+  vigilWords,
+  type Plan,
+  type VigilRowView,
+  type VigilView,
+} from '@ipsonomo/core';
 import { download, useJob, useStartVigil, useStopVigil, vigilQuery } from '../../data';
 import { Notice, Page, Pick, Refusals, Words, type PickOption } from '../../parts';
 import { useWide } from '../../theme';

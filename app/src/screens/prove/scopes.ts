@@ -1,0 +1,23 @@
+import type { Plan, ProofScope } from '@ipsonomo/core';
+import type { PickOption } from '../../parts';
+
+/** The whole job, among the places one may choose. */
+export const WHOLE = 'job';
+
+/** What a run or a vigil may be over, as it is chosen. */
+export function placesOf(plan: Plan): readonly PickOption<string>[] {
+  const cabinets = [...new Set(plan.devices.map(({ cabinet }) => cabinet))].filter(Boolean).sort();
+  return [
+    { value: WHOLE, title: 'the whole job' },
+    ...plan.subnets.map(({ id, name }) => ({ value: `subnet:${id}`, title: `subnet ${name}` })),
+    ...cabinets.map((one) => ({ value: `cabinet:${one}`, title: `cabinet ${one}` })),
+  ];
+}
+
+export function scopeOf(place: string): ProofScope {
+  const [kind, ...rest] = place.split(':');
+  const value = rest.join(':');
+  if (kind === 'subnet') return { kind: 'subnet', subnetId: value };
+  if (kind === 'cabinet') return { kind: 'cabinet', cabinet: value };
+  return { kind: 'job' };
+}

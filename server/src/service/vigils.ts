@@ -1,0 +1,106 @@
+import { stringify } from 'csv-stringify/sync';
+import {
+  bucketsOf,
+  formatIpv4,
+  interfacesIn,
+  interfacesOf,
+  LOST,
+  summaryOf,
+  worstWatched,
+  type VigilView,
+  type VigilWish,
+} from '@ipsonomo/core';
+import type { VigilRing } from '../common/vigil-ring';
+import type { Field } from '../field/field';
+import { Refusal } from '../store/refusal';
+import type { Store } from '../store/store';
+import type { Person } from './change-plan';
+import type { FieldService } from './field-service';
+
+const MOST_PER_SECOND = 500;
+const BUCKETS = 120;
+/** As a spreadsheet reads it: CRLF, and no text taken for a formula. */
+const CSV = { record_delimiter: 'windows', escape_formulas: true } as const;
+const NO_VIGIL: VigilView = { state: null, buckets: 0, rows: [] };
+
+/** Devices asked in a steady beat over minutes to hours. */
+export class Vigils {
+  constructor(
+    private readonly store: Store,
+    private readonly field: Field,
+    private readonly service: Pick<FieldService, 'listen'>,
+  ) {}
+
+  async begin(
+    jobId: string,
+    { scope, everySeconds, minutes }: VigilWish,
+    person: Person,
+  ): Promise<void> {
+    const plan = await this.store.plan(jobId);
+    const interfaceIds = interfacesIn(plan, scope).map(({ at }) => at.id);
+    const count = interfaceIds.length;
+    if (count === 0) throw Refusal.of('proof.nothing', '');
+    if (count / everySeconds > MOST_PER_SECOND)
+      throw Refusal.of('vigil.tooMany', '', { count, most: MOST_PER_SECOND });
+    await this.service.listen(jobId, person);
+    const times = { everyMillis: everySeconds * 1000, millis: minutes * 60_000 };
+    await this.field.call({ kind: 'vigil', interfaceIds, ...times, person: person.name });
+  }
+
+  end(): Promise<void> {
+    return this.field.call({ kind: 'vigil-stop' });
+  }
+
+  view(jobId: string): VigilView {
+    const now = this.now(jobId);
+    if (!now) return NO_VIGIL;
+    const { state, ring } = now;
+    const size = Math.max(1, Math.ceil(state.beats / BUCKETS));
+    const rows = ring.shared.interfaceIds.map((interfaceId, device) => {
+      const values = ring.of(device);
+      // As many beats in each as at the end, so that the strip grows and does not shrink.
+      const most = Math.max(1, Math.ceil(values.length / size));
+      return { interfaceId, summary: summaryOf(values), buckets: bucketsOf(values, most) };
+    });
+    return {
+      state: { ...state, how: state.how ?? null },
+      buckets: Math.ceil(state.beats / size),
+      rows: rows.toSorted((a, b) => worstWatched(a.summary, b.summary)),
+    };
+  }
+
+  /** Every beat: a line for each, a column for each device, milliseconds or `lost`. RFC 4180. */
+  async csv(jobId: string): Promise<string> {
+    const now = this.now(jobId);
+    if (!now) throw Refusal.of('vigil.none', '');
+    const { ring } = now;
+    const { interfaceIds, startedAt, everyMillis } = ring.shared;
+    const plan = await this.store.plan(jobId);
+    const names = new Map(
+      interfacesOf(plan).map(({ device, at }) => [
+        at.id,
+        `${device.title} ${formatIpv4(at.address)}`,
+      ]),
+    );
+    const rows: string[][] = [['time', ...interfaceIds.map((id) => names.get(id) ?? id)]];
+    for (let beat = 0; beat < ring.beats; beat += 1) {
+      const at = new Date(startedAt + beat * everyMillis).toISOString();
+      rows.push([at, ...interfaceIds.map((_, device) => cellOf(ring.at(device, beat)))]);
+    }
+    return stringify(rows, CSV);
+  }
+
+  private now(jobId: string) {
+    const { vigil: ring, status } = this.field;
+    const state = status.vigil;
+    const isIts = status.jobId === jobId && ring && state && isOf(ring, state.startedAt);
+    return isIts ? { ring, state } : undefined;
+  }
+}
+
+/** The ring of this vigil, and not of the one before. */
+const isOf = (ring: VigilRing, startedAt: number): boolean => ring.shared.startedAt === startedAt;
+
+/** What was not asked, or is awaited, is empty. */
+const cellOf = (value: number): string =>
+  value === LOST ? 'lost' : value > 0xfffc ? '' : String(value / 10);
