@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { buildSync } from 'esbuild';
 import { median, table, type Figure } from './figures';
 import { plannerFigures } from './planner';
+import { sweepFigures } from './sweep';
 import { waysFigures } from './ways';
 import { webFigures } from './web';
 import { wireFigures } from './wire';
@@ -164,7 +165,7 @@ function practiceFigure(): Figure {
 async function main(): Promise<void> {
   const figures: Figure[] = [];
   if (process.env['BENCH_WIRE'] === '1')
-    figures.push(...(await wireFigures()), ...(await waysFigures()));
+    figures.push(...(await wireFigures()), ...(await waysFigures()), ...(await sweepFigures()));
   else console.error('The wire figures are left out: they need root and network namespaces.');
   figures.push(
     coreFigure(),

@@ -49,6 +49,7 @@ async function search(): Promise<number> {
     mkdtempSync(join(tmpdir(), 'ipsonomo-bench-')),
     {
       ...{ events: ignored, heard: ignored, forgot: ignored, changed: ignored, present: ignored },
+      vigil: ignored,
       stations() {
         if (engine.foundStations().length === STATIONS && last === 0) last = now();
       },

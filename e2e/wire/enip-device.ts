@@ -1,20 +1,27 @@
 import { createServer } from 'node:net';
-import { parseIpv4, toPrefixLength, must } from '@ipsonomo/core';
-import { answerTcpip } from '@ipsonomo/practice';
+import { findShelfKind, must, parseIpv4, toMac, toPrefixLength } from '@ipsonomo/core';
+import { answerTcpip, identityOf } from '@ipsonomo/practice';
 
 // A device's EtherNet/IP side on the kernel's own TCP. Prints its control word when it changes.
-// usage: enip-device ADDRESS CONTROL [mute]: `mute` takes connections and never says a word.
+// usage: enip-device ADDRESS CONTROL [mute|KIND]: `mute` takes connections and never says a word; a KIND of the shelf says
+// what it is.
 
-const [address = '', word = '1', mute] = process.argv.slice(2);
+const [address = '', word = '1', how] = process.argv.slice(2);
+const kind = findShelfKind(how ?? '');
+const identity = kind && identityOf(kind, toMac(0x02bb00000001));
 const configured = { address: must(parseIpv4(address)), length: toPrefixLength(24) };
+const said = identity ? { identity } : {};
 let control = Number(word);
 
 createServer((socket) => {
   let inbox: Uint8Array = new Uint8Array(0);
   socket.on('error', () => socket.destroy());
   socket.on('data', (data) => {
-    if (mute) return;
-    const answer = answerTcpip({ control, configured, owned: false }, Buffer.concat([inbox, data]));
+    if (how === 'mute') return;
+    const answer = answerTcpip(
+      { control, configured, owned: false, ...said },
+      Buffer.concat([inbox, data]),
+    );
     inbox = answer.rest;
     if (answer.control !== undefined) {
       control = answer.control;

@@ -4,3 +4,4 @@ export * from './definition';
 export * from './device';
 export * from './tern-cove';
 export * from './tcpip-service';
+export { identityOf } from './identity';

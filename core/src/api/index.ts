@@ -9,6 +9,7 @@ export * from './plan-view';
 export * from './sentences';
 export * from './snag-sentences';
 export * from './words';
+export * from './proof-views';
 export * from './proof-words';
 export * from './vigil-words';
 export * from './cause-words';

@@ -10,10 +10,9 @@ import type {
   ThingType,
   Way,
 } from '../plan';
-import type { ProofEnd, ProofResult, ProofScope, ProofState, Stranger } from '../proof';
+import type { ProofState } from '../proof';
 import type { Carried, RoundCost } from '../round';
 import type { Snag } from '../snags';
-import type { Bucket, VigilState, VigilSummary } from '../vigil';
 
 // What the server tells and the app reads. Addresses and MACs are text; times are milliseconds since
 // 1970 on the server's clock; what is absent is null.
@@ -360,48 +359,6 @@ export interface RunView {
   readonly person: string;
 }
 
-/** One device of a vigil. */
-export interface VigilRowView {
-  readonly interfaceId: string;
-  readonly summary: VigilSummary;
-  readonly buckets: readonly Bucket[];
-}
-
-/** The vigil that goes on, or the last one; the one that lost most stands first. */
-export interface VigilView {
-  readonly state: (Omit<VigilState, 'how'> & { readonly how: 'done' | 'stopped' | null }) | null;
-  /** How many buckets there are at its end. */
-  readonly buckets: number;
-  readonly rows: readonly VigilRowView[];
-}
-
-/** One run of a proof, as it is listed. */
-export interface ProofView {
-  readonly id: string;
-  readonly source: string;
-  readonly person: string;
-  /** Of the plan, when it began. */
-  readonly revision: number;
-  /** What it was over. */
-  readonly scope: string;
-  readonly startedAt: number;
-  readonly endedAt: number | null;
-  readonly how: ProofEnd | null;
-  /** Interfaces that were to be asked. */
-  readonly total: number;
-  readonly proven: number;
-  readonly contradicted: number;
-  readonly silent: number;
-  readonly strangers: number;
-}
-
-/** A run with all that it found. */
-export interface ProofDetailView extends Omit<ProofView, 'strangers'> {
-  readonly interfaceIds: readonly string[];
-  readonly results: readonly ProofResult[];
-  readonly strangers: readonly Stranger[];
-}
-
 export interface ErrorView {
   readonly code: string;
   readonly issues: readonly Issue[];
@@ -410,18 +367,6 @@ export interface ErrorView {
 }
 
 // What the app sends.
-
-export interface VigilWish {
-  readonly scope: ProofScope;
-  readonly everySeconds: number;
-  readonly minutes: number;
-}
-
-export interface ProofWish {
-  readonly scope: ProofScope;
-  /** Packets a second in all, at most 1000. */
-  readonly perSecond: number;
-}
 
 export interface NewEdits {
   readonly edits: readonly Edit[];

@@ -34,7 +34,6 @@ const IDENTIFIER = 0x5649;
 const PATIENCE = 1500;
 /** An answer that comes so many beats later still counts for its own. */
 const REMEMBERED = 4;
-const LOOK_EVERY = 50;
 /** Answers to the last beat are awaited so long. */
 const LINGER = 1000;
 

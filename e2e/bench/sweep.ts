@@ -1,0 +1,194 @@
+import {
+  must,
+  parsePrefix,
+  type FieldView,
+  type PresentView,
+  type ProofView,
+} from '@ipsonomo/core';
+import { api, startServer, until, type TestServer } from '../harness';
+import { Wire, type Machine } from '../wire/namespaces';
+import { median, type Figure } from './figures';
+
+// A sweep on the live carrier beside fping, in turn on the same wire in the same run; and a whole proof of a hundred.
+
+const LIVE = 20;
+const RUNS = 5;
+const PROVEN = 100;
+
+const hex = (value: number) => value.toString(16).padStart(2, '0');
+const macOf = (index: number) => `02:bb:00:00:01:${hex(index)}`;
+
+/** Many devices on one adapter, each with a MAC and an address of its own. */
+function plugIn(machine: Machine, addresses: readonly string[]): void {
+  for (const scope of ['all', 'default']) {
+    machine.run('sysctl', '-qw', `net.ipv4.conf.${scope}.arp_ignore=1`);
+    machine.run('sysctl', '-qw', `net.ipv4.conf.${scope}.arp_announce=2`);
+    machine.run('sysctl', '-qw', `net.ipv4.conf.${scope}.rp_filter=0`);
+  }
+  addresses.forEach((address, index) => {
+    const name = `d${index}`;
+    const link = ['link', 'add', 'link', 'eth0', 'name', name, 'address', macOf(index)];
+    machine.ip(...link, 'type', 'macvlan', 'mode', 'bridge');
+    machine.ip('addr', 'add', `${address}/22`, 'dev', name);
+    machine.ip('link', 'set', name, 'up');
+  });
+}
+
+async function jobIn(server: TestServer, name: string, network: string): Promise<string> {
+  const { id } = await api<{ id: string }>(server, 'POST', '/jobs', { name });
+  const { length } = must(parsePrefix(network));
+  const subnet = { name, network, gateway: null, vlan: null, purpose: `a /${length}` };
+  await api(server, 'POST', `/jobs/${id}/subnets`, subnet);
+  return id;
+}
+
+const pause = (millis: number) => new Promise((resolve) => setTimeout(resolve, millis));
+const field = (server: TestServer) => api<FieldView>(server, 'GET', '/field');
+
+interface Times {
+  /** Until an address to ask from was claimed; fping has to be given one before. */
+  readonly claim: number;
+  /** From there to the last answer awaited. */
+  readonly sweep: number;
+}
+
+/** One sweep, in milliseconds. */
+async function swept(server: TestServer, jobId: string): Promise<Times> {
+  await api(server, 'POST', '/field/rest');
+  await api(server, 'POST', '/field/listen', { jobId });
+  const start = performance.now();
+  // It answers only when the search over layer 2 is over as well.
+  const done = api(server, 'POST', `/jobs/${jobId}/sweep`);
+  const isSweeping = async () => (await field(server)).tasks.some(({ kind }) => kind === 'sweep');
+  const isClaimed = async () => (await field(server)).voices.some(({ state }) => state === 'ready');
+  while (!(await isClaimed())) await pause(5);
+  const claimed = performance.now();
+  while (await isSweeping()) await pause(5);
+  const times = { claim: claimed - start, sweep: performance.now() - claimed };
+  await done;
+  return times;
+}
+
+const found = async (server: TestServer): Promise<readonly string[]> => [
+  ...new Set((await api<PresentView[]>(server, 'GET', '/field/present')).map((one) => one.address)),
+];
+
+interface Swept {
+  readonly ours: readonly number[];
+  readonly claims: readonly number[];
+  readonly theirs: readonly number[];
+  readonly isSame: boolean;
+  readonly count: number;
+}
+
+async function beside(
+  server: TestServer,
+  wire: Wire,
+  jobId: string,
+  network: string,
+): Promise<Swept> {
+  const ours: number[] = [];
+  const claims: number[] = [];
+  const theirs: number[] = [];
+  let isSame = true;
+  let count = 0;
+  for (let run = 0; run < RUNS; run += 1) {
+    const { claim, sweep } = await swept(server, jobId);
+    ours.push(sweep);
+    claims.push(claim);
+    const seen = (await found(server)).toSorted();
+    await pause(500);
+    wire.laptop.ip('addr', 'add', '10.77.3.250/22', 'dev', 'mach0');
+    wire.laptop.ip('neigh', 'flush', 'all');
+    const start = performance.now();
+    const { out } = wire.laptop.run('fping', '-a', '-q', '-i1', '-t300', '-r1', '-g', network);
+    theirs.push(performance.now() - start);
+    wire.laptop.ip('addr', 'flush', 'dev', 'mach0');
+    const alive = out
+      .split('\n')
+      .filter((line) => /^10\.77\.\d+\.\d+$/.test(line))
+      .toSorted();
+    const listed = alive.filter((address) => address !== '10.77.3.250');
+    isSame &&= JSON.stringify(seen) === JSON.stringify(listed);
+    count = seen.length;
+  }
+  return { ours, claims, theirs, isSame, count };
+}
+
+const seconds = (millis: readonly number[]) => `${(median(millis) / 1000).toFixed(2)} s`;
+
+async function proof(server: TestServer, jobId: string): Promise<Figure> {
+  const [first] = (
+    await api<{ subnets: readonly { id: string }[] }>(server, 'GET', `/jobs/${jobId}`)
+  ).subnets;
+  const devices = Array.from({ length: PROVEN }, (_, at) => ({
+    ...{ title: `valves ${at}`, name: `valves-${at}`, subnetId: first?.id ?? '', way: 'bootp' },
+    ...{ kindId: 'tarnwick-valves-16', area: '', cabinet: '', position: '' },
+    address: `10.77.1.${at + 1}`,
+  }));
+  await api(server, 'POST', `/jobs/${jobId}/devices`, { devices });
+  const view = await api<{
+    devices: readonly { interfaces: readonly { id: string; address: string }[] }[];
+  }>(server, 'GET', `/jobs/${jobId}`);
+  for (const { interfaces } of view.devices)
+    for (const { id, address } of interfaces) {
+      const mac = macOf(LIVE + Number(address.split('.')[3]) - 1);
+      await api(server, 'POST', `/jobs/${jobId}/interfaces/${id}/bind`, { mac, label: mac });
+    }
+  await api(server, 'POST', '/field/rest');
+  await api(server, 'POST', '/field/listen', { jobId });
+  const wish = { scope: { kind: 'job' }, perSecond: 1000 };
+  await api(server, 'POST', `/jobs/${jobId}/proofs`, wish);
+  const phase = async () => (await field(server)).proof?.phase;
+  while ((await phase()) === 'sweep') await pause(10);
+  const start = performance.now();
+  while ((await phase()) === 'ask') await pause(10);
+  const millis = performance.now() - start;
+  const run = await until('the run is kept', async () => {
+    const [last] = await api<ProofView[]>(server, 'GET', `/jobs/${jobId}/proofs`);
+    return last?.how === 'done' && last.proven === PROVEN ? last : undefined;
+  });
+  return {
+    what: `address, ping, services and identity of ${run.proven} devices, within ten packets a second for each`,
+    ours: `${(millis / 1000).toFixed(2)} s`,
+    ...{ reference: '', wanted: '≤ 5 s', isReached: millis <= 5000 },
+  };
+}
+
+export async function sweepFigures(): Promise<readonly Figure[]> {
+  const wire = new Wire('ipsw');
+  const server = await startServer('bench_sweep', {
+    ...{ demo: false, namespace: wire.laptop.namespace },
+  });
+  try {
+    const many = wire.addDevice('many', '02:00:5e:00:53:99');
+    const live = Array.from({ length: LIVE }, (_, at) => `10.77.0.${at * 12 + 3}`);
+    const others = Array.from({ length: PROVEN }, (_, at) => `10.77.1.${at + 1}`);
+    plugIn(many, [...live, ...others]);
+    await many.startScript('enip-device.ts', ['10.77.1.1', '0', 'tarnwick-valves-16']);
+    const small = await jobIn(server, 'Small', '10.77.0.0/24');
+    const large = await jobIn(server, 'Large', '10.77.0.0/22');
+    await api(server, 'POST', '/field/wire', { kind: 'live', adapter: 'mach0' });
+    const of24 = await beside(server, wire, small, '10.77.0.0/24');
+    const of22 = await beside(server, wire, large, '10.77.0.0/22');
+    return [
+      {
+        what: `a /24 swept on the live carrier, ${of24.count} of 254 live, from an address of ours (its claim takes ${seconds(of24.claims)} before) to the last answer awaited`,
+        ours: `${seconds(of24.ours)}, ${of24.isSame ? 'the same devices' : 'OTHER devices'}`,
+        reference: `fping -a -q -i1 -t300 -r1 -g: ${seconds(of24.theirs)}`,
+        wanted: 'the same devices, in at most its time',
+        isReached: of24.isSame && median(of24.ours) <= median(of24.theirs),
+      },
+      {
+        what: `a /22 swept, ${of22.count} of 1022 live`,
+        ours: `${seconds(of22.ours)}, ${of22.isSame ? 'the same devices' : 'OTHER devices'}`,
+        reference: `fping: ${seconds(of22.theirs)}`,
+        ...{ wanted: '≤ 2.5 s', isReached: of22.isSame && median(of22.ours) <= 2500 },
+      },
+      await proof(server, large),
+    ];
+  } finally {
+    await server.stop();
+    wire.takeDown();
+  }
+}
