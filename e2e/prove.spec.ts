@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
 import type { PlanView } from '@ipsonomo/core';
 import { test } from './demo';
@@ -7,10 +8,12 @@ import {
   holdLabel,
   listenInDemo,
   openCall,
+  openDemo,
   PHONE,
   pick,
   place,
   stage,
+  WIDE,
 } from './pages';
 
 // Expected against found: a run, every outcome a difference can come to, the causes, two runs compared.
@@ -132,3 +135,43 @@ test('a run is stopped in the middle and goes on with the rest', async ({ page, 
   await expect(button(page, 'Stop the run')).toBeHidden();
   await expect(page.getByText('The last run was stopped by hand')).toBeHidden();
 });
+
+test.describe('wide', () => {
+  test.use({ viewport: WIDE });
+
+  test('the picture: two are chosen, their way is drawn, and it is saved as it stands', async ({
+    page,
+    server,
+  }) => {
+    await openDemo(page, server);
+    await place(page, 'Prove').click();
+    await button(page, 'The site as it is connected').click();
+    await choose(page, 'From', 'Controller, filter hall');
+    await choose(page, 'To', 'Feeding robot drive');
+    await expect(page.getByText('It arrives, but cannot answer')).toBeVisible();
+    const download = page.waitForEvent('download');
+    await button(page, 'Save the picture as SVG').click();
+    const svg = readFileSync(await (await download).path(), 'utf8');
+    const parsed = await page.evaluate((text) => {
+      const doc = new DOMParser().parseFromString(text, 'image/svg+xml');
+      const texts = Array.from(doc.querySelectorAll('text')).map((one) => one.textContent);
+      return {
+        root: doc.documentElement.tagName,
+        texts,
+        ways: doc.querySelectorAll('polyline').length,
+      };
+    }, svg);
+    expect(parsed.root).toBe('svg');
+    expect(parsed.texts).toContain('Feeding robot drive');
+    expect(parsed.texts).toContain('Router of the site');
+    expect(parsed.ways).toBe(2);
+    await button(page, 'Step by step').click();
+    await expect(page).toHaveURL(/there-and-back/);
+  });
+});
+
+async function choose(page: Page, label: string, title: string): Promise<void> {
+  await button(page, new RegExp(`^${label}: `)).click();
+  await page.getByLabel('A part of its name').fill(title);
+  await page.getByRole('option', { name: title }).first().click();
+}

@@ -15,5 +15,6 @@ export * from './routes';
 export * from './proof';
 export * from './causes';
 export * from './vigil';
+export * from './picture';
 export * from './describe';
 export * from './api';

@@ -12,6 +12,15 @@ export function download(path: string): void {
   link.click();
 }
 
+/** A text that was made here, saved by the browser. */
+export function saveText(name: string, type: string, text: string): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([text], { type }));
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+}
+
 /** Lets a person choose a file. @param accept `.json,.csv` */
 export function chooseFile(accept: string): Promise<File | undefined> {
   return new Promise((resolve) => {

@@ -118,10 +118,20 @@ function wireWords(field: FieldView | undefined): string {
   return field.link === 'down' ? `${name}: no link` : name;
 }
 
+const PROOF_WORDS = { sweep: 'looking for everybody', strangers: 'asking strangers' } as const;
+
+function proofWords(proof: FieldView['proof']): string {
+  if (proof?.phase === 'sweep' || proof?.phase === 'strangers')
+    return `Proving: ${PROOF_WORDS[proof.phase]}`;
+  return `Proving, ${proof?.left ?? 0} to go`;
+}
+
 function stateWords(field: FieldView | undefined, now: number): string {
   if (!field?.source) return 'tap to choose';
   const [task] = field.tasks;
   if ((field.answeringUntil ?? 0) > now) return `Answering ${plural(field.answers, 'device')}`;
+  if (field.tasks.some(({ kind }) => kind === 'prove')) return proofWords(field.proof);
+  if (field.tasks.some(({ kind }) => kind === 'vigil')) return 'Keeping a vigil';
   if (task?.kind === 'check') return `Asking ${plural(field.tasks.length, 'device')}`;
   if (task?.kind === 'watch-power') return 'Watching its power';
   if (task?.kind === 'identify') return 'Asking whether it is in use';

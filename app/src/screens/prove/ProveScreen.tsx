@@ -91,6 +91,7 @@ const PLACES = [
   ['routes', 'Routes', 'Routes there and back'],
   ['drill', 'Cold start', 'Cold start'],
   ['vigil', 'Vigil', 'Vigil'],
+  ['picture', 'Picture', 'The site as it is connected'],
   ['runs', 'Runs', 'Kept runs'],
   ['codes', 'Codes', 'What does a code mean?'],
 ] as const;

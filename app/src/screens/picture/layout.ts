@@ -1,0 +1,140 @@
+import { graphlib, layout } from '@dagrejs/dagre';
+import type { DrawnRoute, Joiner, Lane, LaneDevice, Picture } from '@ipsonomo/core';
+
+/** Where a thing stands, by its upper left corner. */
+export interface Box {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+export interface PlacedDevice {
+  readonly device: LaneDevice;
+  readonly box: Box;
+}
+
+export interface PlacedLane {
+  readonly lane: Lane;
+  readonly box: Box;
+  readonly devices: readonly PlacedDevice[];
+}
+
+export interface PlacedJoiner {
+  readonly joiner: Joiner;
+  readonly box: Box;
+}
+
+export interface PlacedPicture {
+  readonly width: number;
+  readonly height: number;
+  readonly lanes: readonly PlacedLane[];
+  readonly joiners: readonly PlacedJoiner[];
+}
+
+const CHIP = { width: 168, height: 44, gap: 8 };
+const HEAD = 34;
+const PAD = 12;
+const JOINER = { width: 176, height: 60 };
+/** Devices side by side: lanes lie, they do not stand. */
+const columnsOf = (count: number): number => Math.min(Math.max(1, count), count > 12 ? 4 : 3);
+const MARGIN = 16;
+
+function laneSize(count: number): { readonly width: number; readonly height: number } {
+  const columns = columnsOf(count);
+  const rows = Math.ceil(Math.max(1, count) / columns);
+  return {
+    width: 2 * PAD + columns * CHIP.width + (columns - 1) * CHIP.gap,
+    height: HEAD + PAD + rows * CHIP.height + (rows - 1) * CHIP.gap,
+  };
+}
+
+const laneId = (subnetId: string): string => `lane ${subnetId}`;
+
+/** Lays lanes and joiners out in layers, so that as few lines cross as may be. */
+export function placed({ lanes, joiners }: Picture): PlacedPicture {
+  const graph = new graphlib.Graph({ multigraph: false });
+  graph.setGraph({ rankdir: 'LR', nodesep: 18, ranksep: 60, marginx: MARGIN, marginy: MARGIN });
+  graph.setDefaultEdgeLabel(() => ({}));
+  for (const lane of lanes) graph.setNode(laneId(lane.subnetId), laneSize(lane.devices.length));
+  for (const joiner of joiners) graph.setNode(joiner.id, { ...JOINER });
+  for (const [from, to] of edgesOf(joiners)) graph.setEdge(from, to);
+  layout(graph);
+  const boxOf = (id: string): Box => {
+    const { x, y, width, height } = graph.node(id);
+    return { x: x - width / 2, y: y - height / 2, width, height };
+  };
+  const { width = 0, height = 0 } = graph.graph();
+  return {
+    ...{ width, height },
+    lanes: lanes.map((lane) => {
+      const box = boxOf(laneId(lane.subnetId));
+      const devices = lane.devices.map((device, at) => ({
+        device,
+        box: chipAt(box, at, columnsOf(lane.devices.length)),
+      }));
+      return { lane, box, devices };
+    }),
+    joiners: joiners.map((joiner) => ({ joiner, box: boxOf(joiner.id) })),
+  };
+}
+
+const chipAt = (lane: Box, at: number, columns: number): Box => ({
+  x: lane.x + PAD + (at % columns) * (CHIP.width + CHIP.gap),
+  y: lane.y + HEAD + Math.floor(at / columns) * (CHIP.height + CHIP.gap),
+  ...{ width: CHIP.width, height: CHIP.height },
+});
+
+/**
+ * Each line once, away from the joiner that joins most: what hangs on it comes after it, layer by layer.
+ */
+function edgesOf(joiners: readonly Joiner[]): readonly (readonly [string, string])[] {
+  const edges: (readonly [string, string])[] = [];
+  const placedLanes = new Set<string>();
+  const waiting = [...joiners].sort((a, b) => b.lanes.length - a.lanes.length);
+  while (waiting.length > 0) {
+    // One that touches what is placed already, else the next greatest: another island.
+    const touching = waiting.findIndex(({ lanes }) => lanes.some((one) => placedLanes.has(one)));
+    const [joiner] = waiting.splice(Math.max(0, touching), 1);
+    if (!joiner) break;
+    for (const lane of joiner.lanes)
+      edges.push(placedLanes.has(lane) ? [laneId(lane), joiner.id] : [joiner.id, laneId(lane)]);
+    for (const lane of joiner.lanes) placedLanes.add(lane);
+  }
+  return edges;
+}
+
+/** The lines between joiners and lanes, from edge to edge. */
+export function linesOf({ lanes, joiners }: PlacedPicture) {
+  const boxes = new Map(lanes.map(({ lane, box }) => [lane.subnetId, box]));
+  return joiners.flatMap(({ joiner, box }) =>
+    joiner.lanes.flatMap((id) => {
+      const lane = boxes.get(id);
+      if (!lane) return [];
+      const isRight = lane.x > box.x;
+      const from = { x: isRight ? box.x + box.width : box.x, y: box.y + box.height / 2 };
+      const to = { x: isRight ? lane.x : lane.x + lane.width, y: lane.y + HEAD / 2 };
+      return [{ key: `${joiner.id} ${id}`, from, to }];
+    }),
+  );
+}
+
+/** The corners of a way, through the middles of what it passes. */
+export function cornersOf(picture: PlacedPicture, ids: DrawnRoute['there'], shift: number): string {
+  const boxes = boxesOf(picture);
+  return ids
+    .flatMap((id) => {
+      const box = boxes.get(id);
+      return box ? [`${box.x + box.width / 2},${box.y + box.height / 2 + shift}`] : [];
+    })
+    .join(' ');
+}
+
+/** Devices and joiners by their ids. */
+export const boxesOf = ({ lanes, joiners }: PlacedPicture): ReadonlyMap<string, Box> =>
+  new Map([
+    ...lanes.flatMap(({ devices }) =>
+      devices.map(({ device, box }) => [device.deviceId, box] as const),
+    ),
+    ...joiners.map(({ joiner, box }) => [joiner.id, box] as const),
+  ]);
