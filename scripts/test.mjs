@@ -91,9 +91,20 @@ function wireTests(env) {
 const OTHERS = ['isc-dhcp-client', 'isc-dhcp-relay', 'lldpd'];
 /** The kernel's routing as judge: translations, captures, and pings that say where they end. */
 const ROUTES = ['nftables', 'tcpdump', 'iputils-ping'];
+/** Who has one address, by others' asking. */
+const ASKERS = ['arping', 'arp-scan'];
 const hasWire = mayMakeNamespaces();
 if (hasWire && isWanted('wire tests')) needServers(OTHERS);
-needPackages(['chromium', 'tshark', 'iproute2', 'udhcpc', 'bootpc', 'dnsmasq-base', ...ROUTES]);
+needPackages([
+  'chromium',
+  'tshark',
+  'iproute2',
+  'udhcpc',
+  'bootpc',
+  'dnsmasq-base',
+  ...ROUTES,
+  ...ASKERS,
+]);
 needModules();
 const database = await startPostgres('test-pg', { fresh: true });
 rmSync(join(LOCAL, 'results'), { recursive: true, force: true });
