@@ -136,38 +136,57 @@ test('a run is stopped in the middle and goes on with the rest', async ({ page, 
   await expect(page.getByText('The last run was stopped by hand')).toBeHidden();
 });
 
-test.describe('wide', () => {
-  test.use({ viewport: WIDE });
+test('as the controller has it: pasted, and held against plan and device', async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await place(page, 'Prove').click();
+  await button(page, 'As the controller has it').click();
+  await button(page, 'Paste from the controller').click();
+  const field = page.getByLabel('Paste the table here, or type it');
+  await field.fill('name\taddress\nox1-valves-1\t172.22.40.300');
+  await expect(page.getByText(/300/).last()).toBeVisible();
+  const names = ['ox1-valves-1\t172.22.40.140\t2.1', 'nobody-knows\t10.0.0.1\t'];
+  await field.fill(['name\taddress\trevision', ...names].join('\n'));
+  await expect(page.getByText('nobody-knows → nobody of the plan')).toBeVisible();
+  await button(page, 'Take 1 line').click();
+  await expect(page.getByText('Differs · 1')).toBeVisible();
+  const table = page.getByRole('table', { name: /^Oxygen valve block/ });
+  await expect(table.getByText('172.22.40.140')).toBeVisible();
+  await expect(table.getByText('× address')).toBeVisible();
+  await expect(table.getByText('✓ name')).toBeVisible();
+});
 
-  test('the picture: two are chosen, their way is drawn, and it is saved as it stands', async ({
-    page,
-    server,
-  }) => {
-    await openDemo(page, server);
-    await place(page, 'Prove').click();
-    await button(page, 'The site as it is connected').click();
-    await choose(page, 'From', 'Controller, filter hall');
-    await choose(page, 'To', 'Feeding robot drive');
-    await expect(page.getByText('It arrives, but cannot answer')).toBeVisible();
-    const download = page.waitForEvent('download');
-    await button(page, 'Save the picture as SVG').click();
-    const svg = readFileSync(await (await download).path(), 'utf8');
-    const parsed = await page.evaluate((text) => {
-      const doc = new DOMParser().parseFromString(text, 'image/svg+xml');
-      const texts = Array.from(doc.querySelectorAll('text')).map((one) => one.textContent);
-      return {
-        root: doc.documentElement.tagName,
-        texts,
-        ways: doc.querySelectorAll('polyline').length,
-      };
-    }, svg);
-    expect(parsed.root).toBe('svg');
-    expect(parsed.texts).toContain('Feeding robot drive');
-    expect(parsed.texts).toContain('Router of the site');
-    expect(parsed.ways).toBe(2);
-    await button(page, 'Step by step').click();
-    await expect(page).toHaveURL(/there-and-back/);
-  });
+test('the picture: two are chosen, their way is drawn, and it is saved as it stands', async ({
+  page,
+  server,
+}) => {
+  await page.setViewportSize(WIDE);
+  await openDemo(page, server);
+  await place(page, 'Prove').click();
+  await button(page, 'The site as it is connected').click();
+  await choose(page, 'From', 'Controller, filter hall');
+  await choose(page, 'To', 'Feeding robot drive');
+  await expect(page.getByText('It arrives, but cannot answer')).toBeVisible();
+  const download = page.waitForEvent('download');
+  await button(page, 'Save the picture as SVG').click();
+  const svg = readFileSync(await (await download).path(), 'utf8');
+  const parsed = await page.evaluate((text) => {
+    const doc = new DOMParser().parseFromString(text, 'image/svg+xml');
+    const texts = Array.from(doc.querySelectorAll('text')).map((one) => one.textContent);
+    return {
+      root: doc.documentElement.tagName,
+      texts,
+      ways: doc.querySelectorAll('polyline').length,
+    };
+  }, svg);
+  expect(parsed.root).toBe('svg');
+  expect(parsed.texts).toContain('Feeding robot drive');
+  expect(parsed.texts).toContain('Router of the site');
+  expect(parsed.ways).toBe(2);
+  await button(page, 'Step by step').click();
+  await expect(page).toHaveURL(/there-and-back/);
 });
 
 async function choose(page: Page, label: string, title: string): Promise<void> {

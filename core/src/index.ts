@@ -16,5 +16,6 @@ export * from './proof';
 export * from './causes';
 export * from './vigil';
 export * from './picture';
+export * from './entered';
 export * from './describe';
 export * from './api';

@@ -14,6 +14,7 @@ export * from './Refusals';
 export * from './LinkLine';
 export * from './Places';
 export * from './Field';
+export * from './LongField';
 export * from './Choice';
 export * from './Pick';
 export * from './Toggle';

@@ -85,6 +85,7 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   bandTemplate: 'bands of new subnets',
   namePattern: 'pattern of names',
   restores: 'what brings its parameters back',
+  entered: 'as entered in its controller',
   passwordAt: 'where its password is kept',
 };
 

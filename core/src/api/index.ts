@@ -11,6 +11,7 @@ export * from './snag-sentences';
 export * from './words';
 export * from './proof-views';
 export * from './proof-words';
+export * from './entered-words';
 export * from './vigil-words';
 export * from './cause-words';
 export * from './known-signs';

@@ -221,6 +221,10 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'proof.nothingLeft': () => 'This run has asked for all of its devices. Begin a new one.',
   'vigil.tooMany': (_where, { count, most }) =>
     `${count} devices in such a beat are more than ${most} packets a second: choose fewer, or ask less often.`,
+  'entered.empty': () =>
+    'There is no line in it: paste the table with a line for each device, its name first.',
+  'entered.number': (where) =>
+    `${where}: that is no number. Sizes and intervals are whole numbers.`,
   'vigil.none': () => 'There is no vigil yet: begin one first.',
   'sweep.tooWide': (_where, { subnet, addresses, most, minutes }) =>
     `${subnet} has ${addresses} addresses: to ask for each would take ${minutes} minutes. Up to ${most} are asked for (a /22). Ask the planned devices instead, or plan the subnet narrower.`,

@@ -129,6 +129,7 @@ export const toDevice = (
   controllerId: undefined,
   modules: [],
   connection: undefined,
+  entered: undefined,
   lines: [],
   restores: undefined,
   passwordAt: '',

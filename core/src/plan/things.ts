@@ -126,6 +126,11 @@ export const deviceShape = object({
   controllerId: maybe(id),
   modules: list(moduleShape, 2000),
   connection: maybe(connectionShape),
+  /** What stands of it in its controller, as somebody typed, pasted or copied it from there. */
+  entered: absentAs(
+    maybe(object({ name: note(240), address: maybe(ipv4), revision: note(40) })),
+    () => undefined,
+  ),
   lines: list(lineShape, 64),
   /** What brings its parameters back after a swap. */
   restores: absentAs(maybe(choice(...RESTORES)), () => undefined),

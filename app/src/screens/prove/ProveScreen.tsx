@@ -89,6 +89,7 @@ function Wish({ plan, place, setPlace, perSecond, setPace }: WishProps) {
 
 const PLACES = [
   ['routes', 'Routes', 'Routes there and back'],
+  ['controller', 'Controller', 'As the controller has it'],
   ['drill', 'Cold start', 'Cold start'],
   ['vigil', 'Vigil', 'Vigil'],
   ['picture', 'Picture', 'The site as it is connected'],

@@ -1,0 +1,14 @@
+import type { EnteredValue } from '../entered';
+
+/** A value that stands in the plan, in the controller and in the device. */
+export const ENTERED_WORDS: Readonly<Record<EnteredValue, string>> = {
+  name: 'name',
+  address: 'address',
+  revision: 'revision',
+  in: 'bytes in',
+  out: 'bytes out',
+  'in-instance': 'instance in',
+  'out-instance': 'instance out',
+  'config-instance': 'instance config.',
+  interval: 'interval, ms',
+};

@@ -1,0 +1,2 @@
+export * from './three-ways';
+export * from './read-entered';

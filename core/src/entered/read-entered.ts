@@ -1,0 +1,130 @@
+import { fail, ok, parseIpv4, type Ipv4, type Issue, type Result } from '../net';
+import {
+  changeOf,
+  docOf,
+  findDoc,
+  interfacesOf,
+  nameSlip,
+  toDevice,
+  type Device,
+  type Edit,
+  type Plan,
+  type PlanDoc,
+} from '../plan';
+import { plannedName } from './three-ways';
+
+/** One line of what stands in a controller's project. */
+export interface EnteredLine {
+  /** Counted from 1 in what was pasted. */
+  readonly line: number;
+  readonly name: string;
+  readonly address: Ipv4 | undefined;
+  readonly revision: string;
+  readonly inSize: number | undefined;
+  readonly outSize: number | undefined;
+  readonly intervalMillis: number | undefined;
+}
+
+/** A line and whose it is. */
+export interface PlacedLine {
+  readonly line: EnteredLine;
+  /** Undefined where the plan has neither its name nor its address. */
+  readonly device: Device | undefined;
+  /** It differs from the planned name by a slip of the hand, or was found by its address alone. */
+  readonly by: 'name' | 'address' | 'slip' | 'nothing';
+}
+
+type Column = 'name' | 'address' | 'revision' | 'in' | 'out' | 'interval';
+
+/** Headings as projects write them (common practice, no source). */
+const HEADINGS: readonly (readonly [Column, RegExp])[] = [
+  ['name', /^(device ?)?name|^station|^variable|^tag/i],
+  ['address', /address|^ip\b/i],
+  ['revision', /revision|version|firmware|^rev\b/i],
+  ['in', /^in\b|^input|^size in/i],
+  ['out', /^out\b|^output|^size out/i],
+  ['interval', /interval|cycle|^rpi\b|update/i],
+];
+
+const columnOf = (heading: string): Column | undefined =>
+  HEADINGS.find(([, pattern]) => pattern.test(heading.trim()))?.[0];
+
+/**
+ * R-ENTERED: what was pasted, by its first line: headings if it has some, else name, address, revision, size in, size
+ * out, interval in this order.
+ * @returns every line that is wrong, each with its place
+ */
+export function readEntered(
+  cells: readonly (readonly string[])[],
+): Result<readonly EnteredLine[], readonly Issue[]> {
+  const [first = []] = cells;
+  const headed = first.map(columnOf);
+  const hasHead = headed.filter(Boolean).length >= 2 && !first.some((cell) => parseIpv4(cell).ok);
+  const columns: readonly (Column | undefined)[] = hasHead
+    ? headed
+    : (['name', 'address', 'revision', 'in', 'out', 'interval'] as const);
+  const issues: Issue[] = [];
+  const lines = cells.flatMap((row, at): readonly EnteredLine[] => {
+    if ((hasHead && at === 0) || row.every((cell) => cell.trim() === '')) return [];
+    const cell = (column: Column) => row[columns.indexOf(column)]?.trim() ?? '';
+    const line = at + 1;
+    const address = cell('address');
+    const read = address === '' ? undefined : parseIpv4(address);
+    if (read && !read.ok) issues.push({ ...read.error, where: `line ${line}: ${address}` });
+    const number = (column: Column) => numberIn(cell(column), `line ${line}`, issues);
+    return [
+      {
+        ...{ line, name: cell('name'), revision: cell('revision') },
+        address: read?.ok ? read.value : undefined,
+        ...{ inSize: number('in'), outSize: number('out'), intervalMillis: number('interval') },
+      },
+    ];
+  });
+  if (lines.length === 0) issues.push({ code: 'entered.empty', where: '' });
+  return issues.length > 0 ? fail(issues) : ok(lines);
+}
+
+function numberIn(text: string, where: string, issues: Issue[]): number | undefined {
+  if (text === '') return undefined;
+  const value = /^\d{1,6}$/.test(text) ? Number(text) : NaN;
+  if (!Number.isNaN(value)) return value;
+  issues.push({ code: 'entered.number', where: `${where}: ${text}` });
+  return undefined;
+}
+
+/** Whose each line is: by its name letter by letter, else by its address, else by a name that is nearly the same. */
+export function placeEntered(plan: Plan, lines: readonly EnteredLine[]): readonly PlacedLine[] {
+  const names = new Map(plan.devices.map((device) => [plannedName(device), device]));
+  const addresses = new Map(interfacesOf(plan).map(({ device, at }) => [at.address, device]));
+  return lines.map((line) => {
+    const named = names.get(line.name);
+    if (named) return { line, device: named, by: 'name' };
+    const there = line.address === undefined ? undefined : addresses.get(line.address);
+    if (there) return { line, device: there, by: 'address' };
+    const near = plan.devices.find((device) => nameSlip(line.name, plannedName(device)));
+    return near ? { line, device: near, by: 'slip' } : { line, device: undefined, by: 'nothing' };
+  });
+}
+
+/** The lines as one change of the plan: what the controller has of each device. */
+export const enteredEdits = (doc: PlanDoc, placed: readonly PlacedLine[]): readonly Edit[] =>
+  placed.flatMap(({ line, device }) => {
+    const thing = device && findDoc(doc, 'device', device.id);
+    if (!device || !thing) return [];
+    const { name, address, revision, inSize, outSize, intervalMillis } = line;
+    const { connection } = device;
+    const next = toDevice({
+      ...device,
+      entered: { name, address, revision },
+      connection: connection && {
+        ...connection,
+        controller: {
+          ...connection.controller,
+          inSize: inSize ?? connection.controller.inSize,
+          outSize: outSize ?? connection.controller.outSize,
+          intervalMillis: intervalMillis ?? connection.controller.intervalMillis,
+        },
+      },
+    });
+    return changeOf('device', thing, docOf('device', next));
+  });

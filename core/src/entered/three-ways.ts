@@ -1,0 +1,110 @@
+import { formatIpv4 } from '../net';
+import {
+  findKind,
+  measureEnd,
+  stationNameOf,
+  type Device,
+  type Facts,
+  type Interface,
+  type Plan,
+} from '../plan';
+import { isOtherRevision } from '../proof';
+
+/** A value that stands in the plan, in the controller and in the device. */
+export const ENTERED_VALUES = [
+  ...(['name', 'address', 'revision', 'in', 'out'] as const),
+  ...(['in-instance', 'out-instance', 'config-instance', 'interval'] as const),
+] as const;
+export type EnteredValue = (typeof ENTERED_VALUES)[number];
+
+/** One value three ways; empty where that one does not say it. */
+export interface ThreeWays {
+  readonly value: EnteredValue;
+  readonly planned: string;
+  readonly entered: string;
+  readonly found: string;
+  /** `alone`: only one of them says it, so there is nothing to compare. */
+  readonly verdict: 'same' | 'differs' | 'alone';
+}
+
+/** What a run found of it. */
+type LastCheck = { readonly kind: string; readonly facts: Facts } | undefined;
+
+const text = (value: number | string | undefined): string =>
+  value === undefined ? '' : String(value);
+
+/**
+ * R-THREE-WAYS: each value of a connection as planned, as entered in the controller and as found. Sizes are compared in
+ * bytes seen by the controller, whatever unit and viewpoint each end states them in; names letter by letter; of a
+ * revision a newer minor one counts as the same.
+ */
+export function threeWays(
+  plan: Plan,
+  device: Device,
+  at: Interface,
+  check: LastCheck,
+): readonly ThreeWays[] {
+  const { entered, connection } = device;
+  const kind = findKind(plan, device.kindId);
+  const own = connection && measureEnd(connection.device);
+  const other = connection && measureEnd(connection.controller);
+  const facts = check?.facts ?? {};
+  const isThere = check !== undefined && check.kind !== 'no-answer' && facts['what'] !== 'mac';
+  const cells: readonly (readonly [EnteredValue, string, string, string])[] = [
+    ['name', plannedName(device), entered?.name ?? '', text(facts['name'])],
+    [
+      ...(['address', formatIpv4(at.address)] as const),
+      entered?.address === undefined ? '' : formatIpv4(entered.address),
+      isThere ? text(facts['asked']) : '',
+    ],
+    [
+      ...(['revision', kind?.revision ?? ''] as const),
+      entered?.revision || (connection?.controller.revision ?? ''),
+      text(facts['revision']),
+    ],
+    ['in', text(own?.inBytes), text(other?.inBytes), ''],
+    ['out', text(own?.outBytes), text(other?.outBytes), ''],
+    ...(['inInstance', 'outInstance', 'configInstance', 'intervalMillis'] as const).map(
+      (field) =>
+        [
+          ...([OF_FIELD[field], text(connection?.device[field])] as const),
+          ...([text(connection?.controller[field]), ''] as const),
+        ] as const,
+    ),
+  ];
+  return cells.flatMap(([value, planned, typed, found]) =>
+    planned === '' && typed === '' && found === ''
+      ? []
+      : [
+          {
+            value,
+            planned,
+            entered: typed,
+            found,
+            verdict: verdictOf(value, [planned, typed, found]),
+          },
+        ],
+  );
+}
+
+const OF_FIELD = {
+  inInstance: 'in-instance',
+  outInstance: 'out-instance',
+  configInstance: 'config-instance',
+  intervalMillis: 'interval',
+} as const;
+
+/** The name its controller looks for it by. */
+export const plannedName = (device: Device): string =>
+  device.way === 'layer2-name' || device.way === 'controller' || device.protocol === 'PROFINET'
+    ? stationNameOf(device)
+    : device.name;
+
+function verdictOf(value: EnteredValue, cells: readonly string[]): ThreeWays['verdict'] {
+  const said = cells.filter((cell) => cell !== '');
+  const [first, ...others] = said;
+  if (first === undefined || others.length === 0) return 'alone';
+  const isSame = (other: string) =>
+    value === 'revision' ? !isOtherRevision(first, other) : first === other;
+  return others.every(isSame) ? 'same' : 'differs';
+}

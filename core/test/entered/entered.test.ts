@@ -1,0 +1,154 @@
+import {
+  applyEdits,
+  docOfPlan,
+  enteredEdits,
+  must,
+  parseCells,
+  parseIpv4,
+  parsePrefix,
+  placeEntered,
+  planOf,
+  readEntered,
+  threeWays,
+  toDevice,
+  toInterface,
+  toPlan,
+  toSubnet,
+  type ConnectionEnd,
+  type Device,
+} from '../../src';
+
+const ip = (text: string) => must(parseIpv4(text));
+
+const end = (fields: Partial<ConnectionEnd>): ConnectionEnd => ({
+  ...{ inSize: undefined, outSize: undefined, unitBits: '8', viewpoint: 'controller' },
+  ...{ headerBytes: 0, inInstance: undefined, outInstance: undefined },
+  ...{ configInstance: undefined, intervalMillis: undefined, revision: '' },
+  ...{ register: undefined, counting: 'from-0', ...fields },
+});
+
+const device = (id: string, address: string, more: Partial<Device> = {}): Device =>
+  toDevice({
+    ...{ id, title: `Valves ${id}`, name: `ox1-valves-${id}`, kindId: 'tarnwick-valves-16' },
+    ...{ way: 'bootp', ...more },
+    interfaces: [toInterface({ id: `i${id}`, deviceId: id, subnetId: 's', address: ip(address) })],
+  });
+
+const connection: Device['connection'] = {
+  protocol: 'EtherNet/IP',
+  device: end({ inSize: 180, outSize: 4, inInstance: 101, intervalMillis: 10 }),
+  // Ninety words are the same 180 bytes.
+  controller: end({ inSize: 90, outSize: 4, unitBits: '16', inInstance: 102, intervalMillis: 10 }),
+};
+
+const plan = toPlan({
+  subnets: [toSubnet({ id: 's', name: 'Hall', prefix: must(parsePrefix('172.22.40.0/24')) })],
+  devices: [
+    device('1', '172.22.40.104', { connection }),
+    device('2', '172.22.40.105'),
+    device('3', '172.22.40.106', { way: 'layer2-name', stationName: 'sl1-block-3' }),
+  ],
+});
+const doc = docOfPlan(plan);
+
+const rowsOf = (one: Device | undefined, check: Parameters<typeof threeWays>[3] = undefined) => {
+  const [at] = one?.interfaces ?? [];
+  if (!one || !at) throw new Error('no device');
+  return threeWays(plan, one, at, check).map(({ value, planned, entered, found, verdict }) =>
+    [value, planned, entered, found, verdict].join(' | '),
+  );
+};
+
+test('R-THREE-WAYS: planned, entered and found of every value that somebody says', () => {
+  const entered = { name: 'ox1-valves-1', address: ip('172.22.40.140'), revision: '2.4' };
+  const found = { asked: '172.22.40.104', name: '', revision: '3.1' };
+  expect(
+    rowsOf({ ...(plan.devices[0] as Device), entered }, { kind: 'contradicted', facts: found }),
+  ).toEqual([
+    'name | ox1-valves-1 | ox1-valves-1 |  | same',
+    'address | 172.22.40.104 | 172.22.40.140 | 172.22.40.104 | differs',
+    'revision | 2.1 | 2.4 | 3.1 | differs',
+    'in | 180 | 180 |  | same',
+    'out | 4 | 8 |  | differs',
+    'in-instance | 101 | 102 |  | differs',
+    'interval | 10 | 10 |  | same',
+  ]);
+});
+
+test('R-THREE-WAYS: another device at the address, or nobody, is no word about this one', () => {
+  const kinds = (kind: string, facts: object) =>
+    rowsOf(plan.devices[1], { kind, facts: facts as never });
+  expect(kinds('no-answer', { asked: '172.22.40.105' })[1]).toBe(
+    'address | 172.22.40.105 |  |  | alone',
+  );
+  expect(kinds('contradicted', { asked: '172.22.40.105', what: 'mac' })[1]).toMatch(/alone$/);
+  expect(rowsOf(plan.devices[2])[0]).toBe('name | sl1-block-3 |  |  | alone');
+});
+
+describe('R-ENTERED: what was pasted', () => {
+  test.each([
+    [
+      'with headings in any order',
+      'IP address\tDevice name\tRPI\n172.22.40.104\tox1-valves-1\t20',
+      [['ox1-valves-1', '172.22.40.104', 'Valves 1', 'name', 20]],
+    ],
+    [
+      'without headings: name, address, revision, in, out, interval',
+      'ox1-valves-2\t172.22.40.105\t2.1\t4\t4\t8\n\n',
+      [['ox1-valves-2', '172.22.40.105', 'Valves 2', 'name', 8]],
+    ],
+    [
+      'by its address where the name is another one',
+      'valves_left\t172.22.40.105',
+      [['valves_left', '172.22.40.105', 'Valves 2', 'address', undefined]],
+    ],
+    [
+      'by a name with a slip of the hand',
+      'SL1-block-3\t',
+      [['SL1-block-3', undefined, 'Valves 3', 'slip', undefined]],
+    ],
+    [
+      'nobody of the plan',
+      'press-9\t10.0.0.9',
+      [['press-9', '10.0.0.9', undefined, 'nothing', undefined]],
+    ],
+  ])('%s', (_name, pasted, wanted) => {
+    const lines = must(readEntered(parseCells(pasted)));
+    expect(
+      placeEntered(plan, lines).map(({ line, device: one, by }) => [
+        ...[line.name, line.address, one?.title, by, line.intervalMillis],
+      ]),
+    ).toEqual(
+      wanted.map(([name, address, ...rest]) => [
+        ...[name, typeof address === 'string' ? ip(address) : undefined, ...rest],
+      ]),
+    );
+  });
+
+  test.each([
+    ['ox1-valves-1\t172.22.40.300', ['ipv4.octet'], 'line 1: 172.22.40.300'],
+    ['name\taddress\tin\na\t10.0.0.1\tmany', ['entered.number'], 'line 2: many'],
+    ['', ['entered.empty'], ''],
+    ['name\taddress', ['entered.empty'], ''],
+  ])('refused: %j', (pasted, codes, where) => {
+    const read = readEntered(parseCells(pasted));
+    expect(read.ok ? [] : read.error.map(({ code }) => code)).toEqual(codes);
+    expect(read.ok ? '' : read.error[0]?.where).toBe(where);
+  });
+
+  test('it goes into the plan as one change, sizes and interval into the controller’s end', () => {
+    const pasted = 'ox1-valves-1\t172.22.40.104\t2.1\t90\t2\t20\nnobody\t10.0.0.1';
+    const edits = enteredEdits(doc, placeEntered(plan, must(readEntered(parseCells(pasted)))));
+    const done = applyEdits(doc, edits);
+    const after = done.ok ? planOf(done.value.doc).devices[0] : undefined;
+    expect(after?.entered).toEqual({
+      ...{ name: 'ox1-valves-1', address: ip('172.22.40.104'), revision: '2.1' },
+    });
+    expect(after?.connection?.controller).toMatchObject({
+      inSize: 90,
+      outSize: 2,
+      intervalMillis: 20,
+    });
+    expect(after?.connection?.device).toEqual(connection?.device);
+  });
+});
