@@ -1,4 +1,17 @@
-import { expect } from '@playwright/test';
+import { randomUUID } from 'node:crypto';
+import { expect, type Page } from '@playwright/test';
+import {
+  docOf,
+  must,
+  parseIpv4,
+  parsePrefix,
+  toDevice,
+  toInterface,
+  toSubnet,
+  type Edit,
+  type PlanView,
+  type Way,
+} from '@ipsonomo/core';
 import { test } from './demo';
 import {
   atCabinet,
@@ -86,4 +99,76 @@ test('a cold start: everything off and on, and the one that was never told to ke
   await expect(page.getByText(/1 of 2 bound devices did not come back by itself/)).toBeVisible();
   await button(page, 'Oxygen valve block').click();
   await expect(page.getByText(/^cold start: /).first()).toBeVisible();
+});
+
+/** The rack of the practice site, as somebody plans it: a module in the hall, one in a network of its own. */
+async function planRack(page: Page): Promise<{ readonly from: string; readonly to: string }> {
+  const job = /job\/([^/]+)/.exec(page.url())?.[1] ?? '';
+  const api = `${new URL(page.url()).origin}/api/jobs/${job}`;
+  const plan = (await (await page.request.get(`${api}/plan`)).json()) as PlanView;
+  const hall = String(plan.things.subnet.find((one) => one['name'] === 'Filter hall')?.id);
+  const asker = plan.things.device.find((one) => one['title'] === 'Controller, filter hall');
+  const cell = toSubnet({
+    id: randomUUID(),
+    ...{ name: 'Grader cell', prefix: must(parsePrefix('192.168.90.0/24')) },
+  });
+  const device = (title: string, name: string, kindId: string, way: Way) =>
+    toDevice({ id: randomUUID(), title, name, kindId, way });
+  const rack = device('Grader rack', 'sl3-rack-1', 'osterhew-controller-r', 'makers-tool');
+  const valves = device('Grader gate valves', 'sl3-valves-1', 'tarnwick-valves-16', 'bootp');
+  const at = (deviceId: string, subnetId: string, address: string, slot?: number) =>
+    toInterface({
+      ...{ id: randomUUID(), deviceId, subnetId, slot, address: must(parseIpv4(address)) },
+      gateway: 'none',
+    });
+  const target = at(valves.id, cell.id, '192.168.90.21');
+  const edits: readonly Edit[] = [
+    { op: 'add', type: 'subnet', thing: docOf('subnet', cell) },
+    { op: 'add', type: 'device', thing: docOf('device', rack) },
+    { op: 'add', type: 'device', thing: docOf('device', valves) },
+    ...[at(rack.id, hall, '172.22.40.14', 1), at(rack.id, cell.id, '192.168.90.1', 3), target].map(
+      (one): Edit => ({ op: 'add', type: 'interface', thing: docOf('interface', one) }),
+    ),
+  ];
+  const answer = await page.request.post(`${api}/edits`, { data: { edits, why: 'the rack' } });
+  expect(answer.status()).toBe(200);
+  return { from: String(asker?.id), to: target.id };
+}
+
+test('through a rack: no IP gets there, the route path does, and who is at its end is asked', async ({
+  page,
+  server,
+}) => {
+  await listenInDemo(page, server);
+  const { from, to } = await planRack(page);
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, 'Plug the cable in: Grader rack').click();
+    await expect(button(cabinet, 'Pull the cable: Grader rack')).toBeVisible();
+  });
+  await page.goto(
+    page.url().replace(/(\/job\/[^/]+).*/, `$1/there-and-back?from=${from}&to=${to}`),
+  );
+  await expect(page.getByText('Route path of the automation protocol')).toBeVisible();
+  await expect(page.getByText('1,3,2,192.168.90.21')).toBeVisible();
+  await button(page, 'Ask along it who is there').click();
+  await expect(
+    page.getByText(/✓ asked along 1,3,2,192\.168\.90\.21 from Grader rack: it is there/),
+  ).toBeVisible();
+
+  // Lane by lane: nobody of the hall gets into the cell.
+  await place(page, 'Prove').click();
+  await button(page, 'Routes there and back').click();
+  await button(page, 'Who can talk with whom').click();
+  await expect(page.getByText(/pairs of addresses, there and back/)).toBeVisible();
+  await expect(page.getByText('× none')).toBeVisible();
+  await page.goBack();
+
+  // In thought only: with its gateway back, the robot would answer.
+  await button(page, 'Whose gateway: nothing chosen').click();
+  await page.getByLabel('A part of its name').fill('Feeding robot');
+  await page.getByRole('option', { name: 'Feeding robot drive' }).click();
+  await page.getByLabel('is this one (or: none)').fill('172.22.41.1');
+  await expect(
+    page.getByText('✓ Controller, filter hall → Feeding robot drive: would work'),
+  ).toBeVisible();
 });

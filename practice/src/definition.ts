@@ -1,6 +1,7 @@
 import { guideOf, type HostAddress, type Kind, type MacAddress, type Prefix } from '@ipsonomo/core';
 import type { Pool } from './lending';
 import type { RegisterServer } from './modbus-service';
+import type { RackModule } from './rack';
 import type { ProjectStation } from './station-controller';
 
 /** One device of a practice site as it is delivered. */
@@ -30,6 +31,8 @@ export interface DeviceDefinition {
   readonly runBy?: MacAddress;
   /** What is on the serial lines behind it. */
   readonly line?: readonly RegisterServer[];
+  /** The modules beside it in its rack. */
+  readonly rack?: readonly RackModule[];
   /** It lends addresses to whoever asks. */
   readonly lends?: Pool;
 }

@@ -14,6 +14,8 @@ import {
   readSwitches,
   stepHost,
   UNSPECIFIED,
+  type CipReply,
+  type CipRequest,
   type DhcpMessage,
   type Dissected,
   type HostAddress,
@@ -22,6 +24,7 @@ import {
   type HostState,
   type Lamp,
   type UdpEnds,
+  type UnconnectedSend,
 } from '@ipsonomo/core';
 import {
   declineOf,
@@ -34,10 +37,14 @@ import {
   type ClientTraits,
 } from './client';
 import { isTypedInto, type DeviceDefinition } from './definition';
+import { Later } from './later';
 import { Lending } from './lending';
+import { identityOf } from './identity';
+import { forwardAlong, type FindNeighbour } from './rack';
 import { isAway, renumbered, spoil, spoilRequest, type Quirk } from './quirks';
 import { Services } from './services';
 import { factoryMemory, startOf, untouched, type Memory, type Start } from './start';
+import { answerCip } from './tcpip-service';
 import { StationController } from './station-controller';
 import { answerDiscovery, type StationDeed } from './station';
 
@@ -45,6 +52,8 @@ import { answerDiscovery, type StationDeed } from './station';
 const DHCP_CLAIM = { probes: 1, interval: 0, wait: 250 };
 const PLAIN_CLAIM = { probes: 0, interval: 0, wait: 0 };
 const STORED_CLAIM = { probes: 2, interval: 200, wait: 200 };
+/** From a client to a server. */
+const PORTS = { fromPort: DHCP_PORT.client, toPort: DHCP_PORT.server } as const;
 const AFTER_DECLINE = 10_000;
 /** From "restart" on its page to the restart, so that the page still gets its answer. */
 const RESTARTS_AFTER = 300;
@@ -67,7 +76,7 @@ export class PracticeDevice {
   private passingName: string | undefined;
   private readonly lending: Lending | undefined;
   private flashesUntil = 0;
-  private readonly later: { readonly at: number; readonly frame: Uint8Array }[] = [];
+  private readonly later = new Later();
   private host: HostState;
   private client: ClientState | undefined;
   private bootsAt: number;
@@ -77,6 +86,8 @@ export class PracticeDevice {
   readonly quirks = new Set<Quirk>();
   private readonly services: Services;
   private readonly controller: StationController;
+  /** Who is on a segment, for a rack that passes requests on. */
+  find: FindNeighbour = () => undefined;
   /** Its controller gave it its address and is connected since. */
   private isRun = false;
   private restartsAt = Infinity;
@@ -107,6 +118,15 @@ export class PracticeDevice {
     return this.host.configured;
   }
 
+  /** What it answers to a request that a rack passed on to it. */
+  answer(request: CipRequest): CipReply {
+    const { kind, mac } = this.definition;
+    const { control } = this.memory;
+    const identity = identityOf(kind, mac, this.quirks);
+    const owned = this.isOwned || this.isRun;
+    return answerCip({ control, configured: this.address, owned, identity }, request);
+  }
+
   lamp(now: number): Lamp {
     if (!this.power) return 'off';
     if (now < this.flashesUntil) return 'flashing';
@@ -133,7 +153,7 @@ export class PracticeDevice {
     this.restartsAt = Infinity;
     this.passingName = undefined;
     this.flashesUntil = 0;
-    this.later.length = 0;
+    this.later.clear();
     this.bootsAt = on ? now + this.bootTime() : Infinity;
   }
 
@@ -175,13 +195,12 @@ export class PracticeDevice {
   nextAt(): number {
     if (!this.power) return Infinity;
     const client = this.client ? Math.max(this.client.nextAt, this.heldBack) : Infinity;
-    const later = Math.min(Infinity, ...this.later.map(({ at }) => at));
     return Math.min(
       this.bootsAt,
       this.restartsAt,
       this.controller.nextAt(),
       client,
-      later,
+      this.later.nextAt(),
       nextTickOf(this.host) ?? Infinity,
     );
   }
@@ -197,7 +216,7 @@ export class PracticeDevice {
     }
     if (this.client && now >= this.heldBack)
       frames.push(...this.onClient(runClient(this.client, this.traits(), now), now));
-    frames.push(...this.due(now), ...this.controller.run(now));
+    frames.push(...this.later.due(now), ...this.controller.run(now));
     for (const target of this.controller.asksFor(now))
       frames.push(...this.step({ kind: 'ask-arp', target }, now));
     frames.push(...this.step({ kind: 'tick' }, now));
@@ -211,12 +230,6 @@ export class PracticeDevice {
     if (frame.kind === 'dhcp' && this.client && this.isForMe(frame))
       return this.onClient(receiveReply(this.client, this.traits(), frame.dhcp, now), now);
     return this.step({ kind: 'frame', frame }, now);
-  }
-
-  private due(now: number): readonly Uint8Array[] {
-    const due = this.later.filter(({ at }) => at <= now);
-    for (const one of due) this.later.splice(this.later.indexOf(one), 1);
-    return due.map(({ frame }) => frame);
   }
 
   private onDiscovery(
@@ -237,7 +250,7 @@ export class PracticeDevice {
     );
     if (!answer) return [];
     if (answer.after > 0) {
-      this.later.push({ at: now + answer.after, frame: spoil(answer.frame, this.quirks) });
+      this.later.push(now + answer.after, spoil(answer.frame, this.quirks));
       return [];
     }
     if (isByController && answer.deeds.some(({ kind: what }) => what === 'address'))
@@ -348,24 +361,10 @@ export class PracticeDevice {
   private onClientNews(news: ClientNews, now: number): readonly Uint8Array[] {
     switch (news.kind) {
       case 'send': {
-        if (news.to !== 'everybody')
-          return this.step(
-            {
-              kind: 'send-udp',
-              to: news.to,
-              fromPort: DHCP_PORT.client,
-              toPort: DHCP_PORT.server,
-              payload: encodeWith(dhcpMessage, news.message),
-            },
-            now,
-          );
-        const ends = {
-          from: UNSPECIFIED,
-          fromPort: DHCP_PORT.client,
-          to: LIMITED_BROADCAST,
-          toPort: DHCP_PORT.server,
-        };
-        return [this.request(ends, news.message)];
+        const { to, message } = news;
+        if (to === 'everybody') return [this.request(message)];
+        const payload = encodeWith(dhcpMessage, message);
+        return this.step({ kind: 'send-udp', ...PORTS, to, payload }, now);
       }
       case 'take': {
         const timing = this.traits().by === 'dhcp' ? DHCP_CLAIM : PLAIN_CLAIM;
@@ -376,7 +375,8 @@ export class PracticeDevice {
     }
   }
 
-  private request(ends: UdpEnds, message: DhcpMessage): Uint8Array {
+  private request(message: DhcpMessage): Uint8Array {
+    const ends: UdpEnds = { from: UNSPECIFIED, to: LIMITED_BROADCAST, ...PORTS };
     const said = renumbered(message, this.quirks);
     if (this.client) this.client = { ...this.client, transaction: said.transaction };
     const payload = spoilRequest(encodeWith(dhcpMessage, said), this.quirks);
@@ -426,12 +426,16 @@ export class PracticeDevice {
   }
 
   private onData(id: string, received: Uint8Array, now: number): readonly Uint8Array[] {
-    const { kind, mac, line = [] } = this.definition;
+    const { kind, mac, line = [], rack } = this.definition;
     const { configured } = this.host;
     const { memory: before, quirks } = this;
     const owned = this.isOwned || this.isRun;
     const device = { kind, mac, configured, owned, memory: before, quirks, line };
-    const { data, ends, memory, apply, restarts } = this.services.received(id, received, device);
+    const forward = rack && ((send: UnconnectedSend) => forwardAlong(rack, send, this.find));
+    const { data, ends, memory, apply, restarts } = this.services.received(id, received, {
+      ...device,
+      forward,
+    });
     this.memory = memory;
     if (restarts) this.restartsAt = now + RESTARTS_AFTER;
     return [

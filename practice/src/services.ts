@@ -3,9 +3,11 @@ import {
   MODBUS_PORT,
   pagePortOf,
   sourceOf,
+  type CipReply,
   type HostAddress,
   type Kind,
   type MacAddress,
+  type UnconnectedSend,
 } from '@ipsonomo/core';
 import { identityOf, serialText } from './identity';
 import { answerModbus, type RegisterServer } from './modbus-service';
@@ -26,6 +28,8 @@ export interface ServedDevice {
   readonly quirks: ReadonlySet<Quirk>;
   /** What is on the serial lines behind it. */
   readonly line: readonly RegisterServer[];
+  /** Passes a request on along a route path; undefined where it is in no rack. */
+  readonly forward: ((send: UnconnectedSend) => CipReply) | undefined;
 }
 
 export interface Served {
@@ -96,7 +100,15 @@ export class Services {
   private onTcpip(id: string, received: Uint8Array, device: ServedDevice): Served {
     const { kind, mac, configured, owned, memory, quirks } = device;
     const { control: before } = memory;
-    const object = { control: before, configured, owned, identity: identityOf(kind, mac, quirks) };
+    const identity = identityOf(kind, mac, quirks);
+    const { forward } = device;
+    const object = {
+      control: before,
+      configured,
+      owned,
+      identity,
+      ...(forward ? { forward } : {}),
+    };
     const { bytes, ends, rest, control } = answerTcpip(object, received);
     this.inbox.set(id, rest);
     const stored = sourceOf(control ?? before) === 'stored' ? configured : memory.stored;

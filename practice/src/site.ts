@@ -21,6 +21,7 @@ import { FAULTS } from './faults';
 import { isTypedInto, type DeviceDefinition } from './definition';
 import { PracticeDevice } from './device';
 import { PracticeRouter, type RouterDefinition, type SegmentFrame } from './router';
+import type { RackNeighbour } from './rack';
 import { PracticeSwitch } from './switch';
 
 /** A switch, and what it says of itself. */
@@ -76,6 +77,7 @@ export class PracticeSite {
   private reset(now: number): void {
     const { devices, routers, segments } = this.definition;
     this.devices = devices.map((one) => new PracticeDevice(one, this.random, now));
+    for (const device of this.devices) device.find = (at, address) => this.awakeAt(at, address);
     this.routers = routers.map((one) => new PracticeRouter(one));
     this.switches = new Map(segments.map(({ id }) => [id, new PracticeSwitch()]));
     this.socket = segments[0]?.id ?? '';
@@ -144,6 +146,16 @@ export class PracticeSite {
 
   device(id: string): PracticeDevice | undefined {
     return this.devices.find((one) => one.definition.id === id);
+  }
+
+  private awakeAt(segment: string, address: string): RackNeighbour | undefined {
+    const device = this.devicesOn(segment).find((one) => one.power && one.lampSays === address);
+    return (
+      device && {
+        rack: device.definition.rack ?? [],
+        answer: (request) => device.answer(request),
+      }
+    );
   }
 
   plug(id: string, on: boolean): void {

@@ -3,6 +3,7 @@ import {
   CIP_SERVICE,
   cipReply,
   cipRequest,
+  CONNECTION_MANAGER,
   decodeWith,
   dword,
   encapsulation,
@@ -19,6 +20,11 @@ import {
   type CipRequest,
   type Encapsulation,
   identityAnswer,
+  IDENTITY_OBJECT,
+  identityObject,
+  UNCONNECTED_SEND,
+  unconnectedSend,
+  type UnconnectedSend,
   type HostAddress,
   type Identity,
 } from '@ipsonomo/core';
@@ -31,6 +37,8 @@ export interface TcpipObject {
   readonly configured: HostAddress | undefined;
   /** What it says of itself; its address is the one it has. */
   readonly identity?: Omit<Identity, 'address' | 'status' | 'state'>;
+  /** Passes a request on along a route path; undefined where it is in no rack. */
+  readonly forward?: (send: UnconnectedSend) => CipReply;
   /** Set while a controller owns the device: it then refuses changes. */
   readonly owned: boolean;
 }
@@ -87,12 +95,19 @@ function answerMessage(
 /** Owned and with a connection in run mode, or neither (from memory). */
 const STATE = { operational: 3, owned: 0x0061, free: 0x0030 } as const;
 
+const statusOf = ({ owned }: Pick<TcpipObject, 'owned'>): number =>
+  owned ? STATE.owned : STATE.free;
+
 function identityOf({ identity, configured, owned }: TcpipObject): Uint8Array {
   if (!identity) return NOTHING;
   const address = configured?.address ?? toIpv4(0);
-  const status = owned ? STATE.owned : STATE.free;
+  const status = statusOf({ owned });
   return encodeWith(identityAnswer, { ...identity, address, status, state: STATE.operational });
 }
+
+/** What a device answers to one request of the automation protocol, whichever way it came. */
+export const answerCip = (object: TcpipObject, request: CipRequest): CipReply =>
+  answerRequest(object, request).reply;
 
 function answerRequest(
   object: TcpipObject,
@@ -103,6 +118,14 @@ function answerRequest(
     reply: { service, status, additional: [], data: value },
     control: object.control,
   });
+  if (path.classId === IDENTITY_OBJECT.classId && path.instance === IDENTITY_OBJECT.instance)
+    return service === CIP_SERVICE.getAttributesAll && object.identity
+      ? reply(0, encodeWith(identityObject, { ...object.identity, status: statusOf(object) }))
+      : reply(CIP.noService);
+  if (service === UNCONNECTED_SEND && path.classId === CONNECTION_MANAGER.classId)
+    return object.forward
+      ? { reply: object.forward(decodeWith(unconnectedSend, data)), control: object.control }
+      : reply(CIP.noService);
   if (path.classId !== TCPIP_OBJECT.classId || path.instance !== 1) return reply(0x16);
   if (service === CIP_SERVICE.getAttributeSingle) {
     const value = attributeOf(object, path.attribute);

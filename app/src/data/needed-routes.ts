@@ -1,5 +1,5 @@
 import { queryOptions, skipToken } from '@tanstack/react-query';
-import type { NeededPair, PlanDoc } from '@ipsonomo/core';
+import type { LinkCell, NeededPair, PlanDoc } from '@ipsonomo/core';
 import type { PlanNow } from './queries';
 import { askWorker } from './worker';
 
@@ -15,11 +15,19 @@ export interface NeededRoute {
   readonly text: string;
 }
 
+/** What the thread is asked: the connections that are needed, or who can talk with whom. */
+export interface RoutesQuestion {
+  readonly doc: PlanDoc;
+  readonly wants: 'routes' | 'lanes';
+}
+
+const asked = <T extends object>(question: RoutesQuestion): Promise<T> =>
+  askWorker<T>(new Worker(new URL('./routes.worker.ts', import.meta.url)), question);
+
 const walked = (doc: PlanDoc): Promise<readonly NeededRoute[]> =>
-  askWorker<{ readonly routes: readonly NeededRoute[] }>(
-    new Worker(new URL('./routes.worker.ts', import.meta.url)),
-    doc,
-  ).then(({ routes }) => routes);
+  asked<{ readonly routes: readonly NeededRoute[] }>({ doc, wants: 'routes' }).then(
+    ({ routes }) => routes,
+  );
 
 /** Every connection a plan speaks of, walked anew where the plan is another. */
 export const neededRoutesQuery = (plan: PlanNow | undefined) =>
@@ -27,4 +35,23 @@ export const neededRoutesQuery = (plan: PlanNow | undefined) =>
     queryKey: ['job', plan?.id, 'needed-routes', plan?.revision],
     queryFn: plan ? () => walked(plan.doc) : skipToken,
     placeholderData: (before: readonly NeededRoute[] | undefined) => before,
+  });
+
+/** The same with a change that nobody made yet. @param what the change, in a word that tells it from others */
+export const whatIfQuery = (plan: PlanNow | undefined, doc: PlanDoc | undefined, what: string) =>
+  queryOptions({
+    queryKey: ['job', plan?.id, 'what-if', plan?.revision, what],
+    queryFn: doc ? () => walked(doc) : skipToken,
+  });
+
+/** Who can talk with whom, lane by lane. */
+export const lanesQuery = (plan: PlanNow | undefined) =>
+  queryOptions({
+    queryKey: ['job', plan?.id, 'lanes', plan?.revision],
+    queryFn: plan
+      ? () =>
+          asked<{ readonly cells: readonly LinkCell[] }>({ doc: plan.doc, wants: 'lanes' }).then(
+            ({ cells }) => cells,
+          )
+      : skipToken,
   });

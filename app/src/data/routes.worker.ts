@@ -1,13 +1,16 @@
 import {
+  linkCells,
   neededPairs,
   planOf,
   predict,
   PreparedNet,
+  routeMatrix,
   routeNetOf,
   verdictWords,
+  type LinkCell,
   type PlanDoc,
 } from '@ipsonomo/core';
-import type { NeededRoute } from './needed-routes';
+import type { NeededRoute, RoutesQuestion } from './needed-routes';
 
 // Walks every connection that a plan speaks of, in a thread of its own.
 
@@ -26,9 +29,15 @@ function neededRoutes(doc: PlanDoc): readonly NeededRoute[] {
   });
 }
 
-self.onmessage = ({ data }: MessageEvent<PlanDoc>) => {
+/** Who can talk with whom, lane by lane. */
+function lanes(doc: PlanDoc): readonly LinkCell[] {
+  const net = routeNetOf(planOf(doc));
+  return linkCells(net, routeMatrix(net));
+}
+
+self.onmessage = ({ data: { doc, wants } }: MessageEvent<RoutesQuestion>) => {
   try {
-    self.postMessage({ routes: neededRoutes(data) });
+    self.postMessage(wants === 'routes' ? { routes: neededRoutes(doc) } : { cells: lanes(doc) });
   } catch (error) {
     self.postMessage({ failed: String(error) });
   }

@@ -12,6 +12,7 @@ export * from './words';
 export * from './proof-views';
 export * from './proof-words';
 export * from './entered-words';
+export * from './path-words';
 export * from './vigil-words';
 export * from './cause-words';
 export * from './known-signs';

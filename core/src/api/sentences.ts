@@ -225,6 +225,12 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
     'There is no line in it: paste the table with a line for each device, its name first.',
   'entered.number': (where) =>
     `${where}: that is no number. Sizes and intervals are whole numbers.`,
+  'path.none': () =>
+    'No route path leads there: the plan has no rack on the way whose slots are known.',
+  'path.silent': (_where, { title }) =>
+    `${title}, where the path begins, does not answer. Prove it first.`,
+  'path.other': (_where, { title, found }) =>
+    `Another device answers where ${title} should be: ${found}. Nothing was said to it.`,
   'vigil.none': () => 'There is no vigil yet: begin one first.',
   'sweep.tooWide': (_where, { subnet, addresses, most, minutes }) =>
     `${subnet} has ${addresses} addresses: to ask for each would take ${minutes} minutes. Up to ${most} are asked for (a /22). Ask the planned devices instead, or plan the subnet narrower.`,

@@ -2,6 +2,7 @@ import type { TwinDifference } from '../answering';
 import { nameSlip, type EvidenceKind, type Facts, type Role, type Stage, type Way } from '../plan';
 import { differencesIn } from '../proof';
 import { differenceWords } from './proof-words';
+import { pathWords } from './path-words';
 import { watchedWords } from './vigil-words';
 
 /** The words a person reads for the plan's own terms. */
@@ -181,6 +182,7 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   'read-off': (facts) => `read off its ${facts['from']}: ${readWords(facts)}`,
   'read-otherwise': (facts) =>
     `read off its ${facts['from']}: ${readWords(facts)}. ${otherwise(facts)}`,
+  'path-asked': (facts) => pathWords(facts),
   'watched-over': (facts) => `watched: ${watchedWords(facts)}`,
   'came-back': (facts) => `cold start: ${returnWords(facts)}`,
   walked: ({ path, ended }) => `walked to it by ${path}: ${ENDED[String(ended)] ?? ended}`,

@@ -76,6 +76,8 @@ export const EVIDENCE_KINDS = [
   'contradicted',
   /** The way to it, router by router. */
   'walked',
+  /** Who is at the end of a route path was asked along it. */
+  'path-asked',
   /** It was asked in a steady beat over minutes or hours. */
   'watched-over',
   /** How it came back from a cold start that was only watched. */

@@ -128,3 +128,30 @@ class Cells {
     return `${port.link} ${port.length} ${port.gateway ?? ''} ${rangeAt(this.starts, port.address)}`;
   }
 }
+
+/** How many pairs of interfaces of two links can talk. */
+export interface LinkCell {
+  readonly from: string;
+  readonly to: string;
+  readonly works: number;
+  readonly all: number;
+}
+
+/** The matrix by links: a cell for each two of them that have anybody who could ask, itself with itself included. */
+export function linkCells(net: RouteNet, { groups, verdicts }: RouteMatrix): readonly LinkCell[] {
+  const links = new Map(net.hosts.flatMap(({ ports }) => ports.map(({ id, link }) => [id, link])));
+  const cells = new Map<string, LinkCell>();
+  const linkOf = ({ ports: [first = ''] }: AlikeGroup) => links.get(first) ?? '';
+  groups.forEach((a, x) =>
+    groups.forEach((b, y) => {
+      const verdict = verdicts[x * groups.length + y];
+      if (!verdict) return;
+      const count = a.ports.length * (x === y ? a.ports.length - 1 : b.ports.length);
+      const [from, to] = [linkOf(a), linkOf(b)];
+      const cell = cells.get(`${from} ${to}`) ?? { from, to, works: 0, all: 0 };
+      const works = cell.works + (verdict.works ? count : 0);
+      cells.set(`${from} ${to}`, { ...cell, works, all: cell.all + count });
+    }),
+  );
+  return [...cells.values()];
+}

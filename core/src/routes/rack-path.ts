@@ -85,3 +85,32 @@ function onward(
     return [{ to, step }];
   });
 }
+
+/** A route path as it is asked along: the module one connects to, and the way from there. */
+export interface AskedPath {
+  readonly entry: Interface;
+  readonly steps: readonly RackStep[];
+}
+
+/**
+ * The shortest route path to an interface from any module of a rack one can connect to.
+ * @param from a controller in a rack: then only its own modules; else one whose subnets a module should be in, if one is
+ */
+export function askedPath(plan: Plan, from: string, target: string): AskedPath | undefined {
+  const asker = plan.devices.find(({ id }) => id === from);
+  const inRack = asker?.interfaces.filter(({ slot }) => slot !== undefined) ?? [];
+  const subnets = new Set(asker?.interfaces.map(({ subnetId }) => subnetId));
+  const all = plan.devices.flatMap(({ interfaces }) =>
+    interfaces.filter(({ slot }) => slot !== undefined),
+  );
+  const paths = (inRack.length > 0 ? inRack : all).flatMap((entry) => {
+    const steps = rackPath(plan, { kind: 'module', interface: entry.id }, target);
+    return steps && steps.length > 0 ? [{ entry, steps }] : [];
+  });
+  // A module of the network that leads there is reached only through the rack itself.
+  const isNear = ({ entry }: AskedPath) => (subnets.has(entry.subnetId) ? 0 : 1);
+  const crosses = ({ steps }: AskedPath) => (steps[0]?.port === BACKPLANE ? 0 : 1);
+  return paths.toSorted(
+    (a, b) => crosses(a) - crosses(b) || isNear(a) - isNear(b) || a.steps.length - b.steps.length,
+  )[0];
+}

@@ -1,4 +1,4 @@
-import { predict, PreparedNet, routeMatrix, type RouteHost } from '../../src';
+import { linkCells, predict, PreparedNet, routeMatrix, type RouteHost } from '../../src';
 import { randomSite } from './random-site';
 import { host, port, route } from './site';
 
@@ -59,4 +59,15 @@ test('fifty alike on each of two subnets are two groups, and every pair is count
   expect(pairs.all).toBe(100 * 99 + 2 * 2 * 100);
   // What b sends out of its subnet goes to nobody: 50 × 50 pairs each way, and those with the router's far port.
   expect(pairs.all - pairs.works).toBe(2 * 50 * 50 + 2 * 50);
+});
+
+test('by links: the cells add up to all pairs, and to all that work', () => {
+  for (let seed = 1; seed <= 30; seed += 1) {
+    const hosts = randomSite(seed);
+    const matrix = routeMatrix({ hosts });
+    const cells = linkCells({ hosts }, matrix);
+    const sum = (of: 'all' | 'works') => cells.reduce((total, cell) => total + cell[of], 0);
+    expect([seed, sum('all'), sum('works')]).toEqual([seed, matrix.pairs.all, matrix.pairs.works]);
+    expect(new Set(cells.map(({ from, to }) => `${from} ${to}`)).size).toBe(cells.length);
+  }
 });

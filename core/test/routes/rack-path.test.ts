@@ -1,4 +1,5 @@
 import {
+  askedPath,
   encodeWith,
   portPath,
   rackPath,
@@ -103,4 +104,18 @@ test('as bytes: each part of an even length', () => {
     ).toUpperCase();
   expect(bytes('172.22.40.86')).toBe('0105120C3137322E32322E34302E3836');
   expect(bytes('172.22.40.186')).toBe('0105120D3137322E32322E34302E31383600');
+});
+
+test('asked along: from the module in the asker’s own network, over the backplane first', () => {
+  const laptop = device('laptop', at('lap', 'laptop', 'plant', '172.22.40.99'));
+  const cell = device('cell-io', at('io', 'cell-io', 'cell', '192.168.9.21'));
+  const whole = {
+    ...plan,
+    devices: [...plan.devices.filter(({ id }) => id !== 'cell-io'), laptop, cell],
+  };
+  const asked = askedPath(whole, 'laptop', 'io');
+  expect(asked?.entry.id).toBe('line-up');
+  expect(asked?.steps[0]).toMatchObject({ port: 1 });
+  expect(asked?.steps.at(-1)).toMatchObject({ port: 2, link: '192.168.9.21' });
+  expect(askedPath({ ...whole, devices: [laptop, cell] }, 'laptop', 'io')).toBeUndefined();
 });

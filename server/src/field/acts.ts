@@ -4,6 +4,7 @@ import type { Drill } from './drill';
 import type { Identities } from './identities';
 import type { Moves } from './moves';
 import type { Pages } from './pages';
+import type { PathAsking, PathOrder } from './path-asking';
 import type { PathWalks } from './path-walks';
 import type { Pinning } from './pinning';
 import type { PowerWatch } from './power-watch';
@@ -30,6 +31,12 @@ export interface Proving extends Pick<ProofOrder, 'proofId' | 'perSecond' | 'per
   readonly interfaceIds: readonly string[];
 }
 
+/** A route path by the ids of its ends. */
+export interface PathWish extends Pick<PathOrder, 'route' | 'person'> {
+  readonly entry: string;
+  readonly interfaceId: string;
+}
+
 /** What is to be watched, by the ids of its interfaces. */
 export interface Watching extends Omit<VigilOrder, 'targets'> {
   readonly interfaceIds: readonly string[];
@@ -48,6 +55,7 @@ export interface ActingUnits {
   readonly sweep: Sweep;
   readonly proof: ProofRun;
   readonly vigil: VigilUnit;
+  readonly paths: PathAsking;
   readonly signs: UseSigns;
   readonly targets: Targets;
   readonly subnets: Subnets;
@@ -80,6 +88,13 @@ export class Acts {
     const around = new Set(asked.map(({ subnetId }) => subnetId));
     const swept = subnets.ofPlan.filter(({ id }) => around.has(id));
     proof.start({ ...order, targets: asked, subnets: swept }, this.clock());
+  }
+
+  /** Who is at the end of a route path. */
+  async askPath({ entry, interfaceId, route, person }: PathWish): Promise<void> {
+    const { targets, paths } = this.units;
+    await paths.ask({ entry: targets.of(entry), target: targets.of(interfaceId), route, person });
+    this.released();
   }
 
   /** R-VIGIL: devices asked in a steady beat. */

@@ -24,6 +24,7 @@ import { Keeping } from './keeping';
 import { Moves } from './moves';
 import { Notices } from './notices';
 import { Pages } from './pages';
+import { PathAsking } from './path-asking';
 import { PathWalks } from './path-walks';
 import { Pinning } from './pinning';
 import { Present, type Sighting } from './present';
@@ -171,18 +172,18 @@ export class FieldEngine {
     const { whoIsAt, targets, subnets, signs, present } = this;
     const around = { targets, subnets, present, layer2, giving };
     const { checks, sweep, proof } = proofUnits(wire, around);
-    const vigil = new VigilUnit(wire);
+    const [vigil, paths] = [new VigilUnit(wire), new PathAsking(wire)];
     this.proof = proof;
     this.vigil = vigil;
     const identities = new Identities(wire);
     // A run first: it counts what is left before the others forget.
     this.units = [proof, power, giving, checks, whoIsAt, pinning, layer2];
     this.units = [...this.units, moves, pages, identities, sweep, walks, rivals, drill];
-    this.units = [...this.units, vigil];
+    this.units = [...this.units, vigil, paths];
     this.listeners = { giving, walks, streams: this.streams, askers: [checks, walks, vigil] };
     const acting = { checks, walks, moves, pages, power, pinning, layer2, identities };
     const released = () => this.releaseVoices(this.clock());
-    const units = { ...acting, sweep, proof, vigil, signs, drill, targets, subnets, record };
+    const units = { ...acting, sweep, proof, vigil, paths, signs, drill, targets, subnets, record };
     this.acting = new Acts(units, clock, released, () => this.silence());
   }
 

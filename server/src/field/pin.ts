@@ -2,25 +2,20 @@ import {
   CAPABILITY,
   CIP_SERVICE,
   CIP_STATUS,
-  cipReply,
-  cipRequest,
   DecodeError,
   decodeWith,
   dword,
   encodeWith,
-  ENIP_COMMAND,
   formatIpv4,
   interfaceConfiguration,
   pinnedControl,
   sourceOf,
   TCPIP_OBJECT,
   tcpipPath,
-  unconnected,
-  type CipReply,
   type Ipv4,
 } from '@ipsonomo/core';
 import type { TcpStream } from './carrier';
-import { Encapsulated } from './encapsulated';
+import { CipTalk } from './cip-talk';
 import { Broken } from './inbox';
 
 /** What a pinning came to. */
@@ -47,7 +42,6 @@ export type PinOutcome =
   | { readonly kind: 'broken'; readonly step: string; readonly why: string };
 
 const NOTHING = new Uint8Array(0);
-const REPLY_SECONDS = 5;
 
 class Refused extends Error {
   constructor(
@@ -97,25 +91,8 @@ async function pin(talk: Talk, planned: Ipv4): Promise<PinOutcome> {
   return { kind: 'kept', before, after: control, capability };
 }
 
-/** One session: a request, then its reply. */
-class Talk {
-  private readonly wire: Encapsulated;
-
-  constructor(stream: TcpStream) {
-    this.wire = new Encapsulated(stream);
-  }
-
-  async register(): Promise<void> {
-    this.wire.send(ENIP_COMMAND.registerSession, Uint8Array.of(1, 0, 0, 0));
-    const reply = await this.wire.reply('register');
-    if (reply.status !== 0) throw new Broken('register', `status ${reply.status}`);
-    this.wire.session = reply.session;
-  }
-
-  unregister(): void {
-    this.wire.send(ENIP_COMMAND.unregisterSession);
-  }
-
+/** Attributes of the TCP/IP interface object; a refusal is thrown with its status. */
+class Talk extends CipTalk {
   get = (attribute: number): Promise<Uint8Array> =>
     this.request(`read ${attribute}`, CIP_SERVICE.getAttributeSingle, attribute, NOTHING);
 
@@ -128,12 +105,7 @@ class Talk {
     attribute: number,
     data: Uint8Array,
   ): Promise<Uint8Array> {
-    const message = encodeWith(cipRequest, { service, path: tcpipPath(attribute), data });
-    const sent = { timeout: REPLY_SECONDS, message };
-    this.wire.send(ENIP_COMMAND.sendRrData, encodeWith(unconnected, sent));
-    const reply = await this.wire.reply(step);
-    if (reply.status !== 0) throw new Broken(step, `encapsulation status ${reply.status}`);
-    const answer: CipReply = decodeWith(cipReply, decodeWith(unconnected, reply.data).message);
+    const answer = await super.ask(step, { service, path: tcpipPath(attribute), data });
     if (answer.service !== service) throw new Broken(step, `reply to service ${answer.service}`);
     if (answer.status !== 0) throw new Refused(step, answer.status);
     return answer.data;

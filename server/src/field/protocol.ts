@@ -8,6 +8,7 @@ import type {
   MacAddress,
   Neighbour,
   PlannedProof,
+  PortSegment,
   PrefixLength,
   ProofState,
   RelayPort,
@@ -148,6 +149,14 @@ export type FieldCommand =
       readonly person: string;
     }
   | { readonly kind: 'prove-stop' }
+  /** Who is at the end of a route path, asked along it. */
+  | {
+      readonly kind: 'ask-path';
+      readonly entry: string;
+      readonly interfaceId: string;
+      readonly route: readonly PortSegment[];
+      readonly person: string;
+    }
   /** Ask these in a steady beat. */
   | {
       readonly kind: 'vigil';

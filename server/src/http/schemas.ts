@@ -110,6 +110,8 @@ export const vigilWish = Joi.object<VigilWish>({
   minutes: Joi.number().min(0.05).max(1440).required(),
 });
 
+export const pathAsking = Joi.object<{ from: string }>({ from: text(80).required() });
+
 export const drilling = Joi.object<{ step: 'begin' | 'on' | 'end' }>({
   step: Joi.valid('begin', 'on', 'end').required(),
 });

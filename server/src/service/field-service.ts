@@ -1,4 +1,5 @@
 import {
+  askedPath,
   findKind,
   formatIpv4,
   nextLoanEnd,
@@ -135,6 +136,16 @@ export class FieldService {
   async walk(jobId: string, interfaceId: string, subnetId: string, person: Person): Promise<void> {
     await this.listen(jobId, person);
     await this.field.call({ kind: 'walk', interfaceId, subnetId, person: person.name });
+  }
+
+  /** Who is at the end of the route path to an interface. Refuses with `path.none`. */
+  async askPath(jobId: string, interfaceId: string, from: string, person: Person): Promise<void> {
+    const path = askedPath(await this.store.plan(jobId), from, interfaceId);
+    if (!path) throw Refusal.of('path.none', '');
+    const route = path.steps.map(({ port, link }) => ({ port, link }));
+    await this.listen(jobId, person);
+    const ends = { entry: path.entry.id, interfaceId };
+    await this.field.call({ kind: 'ask-path', ...ends, route, person: person.name });
   }
 
   async openPage(jobId: string, interfaceId: string, person: Person): Promise<void> {

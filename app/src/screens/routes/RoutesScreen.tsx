@@ -8,10 +8,12 @@ import { neededRoutesQuery, useJob, type NeededRoute } from '../../data';
 import { Card, Notice, Page, Pick, Refusals, Row, Words } from '../../parts';
 import { useWide } from '../../theme';
 import { issuesOf, plural } from '../words';
+import { WhatIf } from './WhatIf';
 
 /** Which of the connections the job needs work, by the plan; and any two, there and back. */
 export function RoutesScreen({ job: id }: { readonly job: string }) {
   const { job, error } = useJob(id);
+  const router = useRouter();
   const needed = useQuery(neededRoutesQuery(job?.now));
   const routes = needed.data ?? [];
   const bad = routes.filter(({ works }) => works !== 'yes');
@@ -38,6 +40,12 @@ export function RoutesScreen({ job: id }: { readonly job: string }) {
             </Notice>
           ) : null}
           <AnyTwo {...{ id, plan: job.plan }} />
+          <WhatIf now={job.now} plan={job.plan} routes={routes} />
+          <Button
+            type="outline"
+            title="Who can talk with whom"
+            onPress={() => router.navigate(`/job/${id}/lanes`)}
+          />
           <Routes {...{ id, plan: job.plan }} title="There and back" routes={good} />
         </>
       ) : null}

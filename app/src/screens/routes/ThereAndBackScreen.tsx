@@ -1,9 +1,11 @@
 import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import {
   cureEdits,
   cureWords,
+  evidenceWords,
   findCure,
   predict,
   PreparedNet,
@@ -14,8 +16,8 @@ import {
   type Plan,
   type RackPathView,
 } from '@ipsonomo/core';
-import { useEdit, useJob, type Job } from '../../data';
-import { Card, Notice, Page, Refusals, ThereAndBackLine, Words } from '../../parts';
+import { evidenceQuery, useAskPath, useEdit, useJob, type Job } from '../../data';
+import { Card, Notice, Page, Refusals, ThereAndBackLine, timeOf, Words } from '../../parts';
 import { issuesOf } from '../words';
 import { WalkCard } from './WalkCard';
 
@@ -70,7 +72,7 @@ export function ThereAndBackScreen({ job: id, from, to }: Props) {
         {text || 'The question arrives, and the reply comes back to who asked.'}
       </Notice>
       <Refusals issues={issuesOf(edit.error)} />
-      {rack ? <RackPath rack={rack} /> : null}
+      {rack ? <RackPath {...{ rack, from, to }} job={id} /> : null}
       {!works && !cure && !rack ? (
         <Words size="second" tone="second">
           No single change of the plan was found that cures it: look at the sentence above.
@@ -101,14 +103,18 @@ function walkedOf(plan: Plan, from: string, to: string) {
 }
 
 /** IP does not go through a rack; the automation protocol does. */
-function RackPath({ rack: { from, hops, numbers, bytes } }: { readonly rack: RackPathView }) {
+function RackPath({ rack, job, from, to }: Props & { readonly rack: RackPathView }) {
+  const ask = useAskPath(job, to);
+  const evidence = useQuery(evidenceQuery(job, to)).data ?? [];
+  const last = evidence.find(({ kind }) => kind === 'path-asked');
+  const { hops, numbers, bytes } = rack;
   return (
     <Card>
       <Words size="strong" heading={2}>
         Route path of the automation protocol
       </Words>
       <Words size="second" tone="second">
-        {`It begins after ${from}.`}
+        {`It begins after ${rack.from}.`}
       </Words>
       {hops.map(({ step, leadsTo }) => (
         <Words key={step + leadsTo} size="second">
@@ -117,6 +123,19 @@ function RackPath({ rack: { from, hops, numbers, bytes } }: { readonly rack: Rac
       ))}
       <Words size="strong">{numbers}</Words>
       <Words size="second">{bytes}</Words>
+      {last ? (
+        <Words size="second" tone={last.facts['how'] === 'reached' ? 'moss' : 'brick'}>
+          {last.facts['how'] === 'reached' ? '✓ ' : '× '}
+          {evidenceWords(last.kind, last.facts)} · {timeOf(last.at)}
+        </Words>
+      ) : null}
+      <Refusals issues={issuesOf(ask.error)} />
+      <Button
+        type="outline"
+        title="Ask along it who is there"
+        loading={ask.isPending}
+        onPress={() => ask.mutate({ from })}
+      />
     </Card>
   );
 }

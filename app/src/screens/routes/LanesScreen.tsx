@@ -1,0 +1,130 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { LinkCell, Plan } from '@ipsonomo/core';
+import { lanesQuery, useJob } from '../../data';
+import { Page, Pick, Refusals, Row, Words } from '../../parts';
+import { useWide } from '../../theme';
+import { issuesOf } from '../words';
+
+/** Who can talk with whom: every interface asked from every other, counted lane by lane. */
+export function LanesScreen({ job: id }: { readonly job: string }) {
+  const { job, error } = useJob(id);
+  const wide = useWide();
+  const { data: cells, error: failed } = useQuery(lanesQuery(job?.now));
+  const all = cells?.reduce((sum, one) => sum + one.all, 0) ?? 0;
+  const works = cells?.reduce((sum, one) => sum + one.works, 0) ?? 0;
+  return (
+    <Page maxWidth={1100}>
+      <View style={{ gap: 4 }}>
+        <Words size="title" heading={1}>
+          Who can talk with whom
+        </Words>
+        <Words tone="second">
+          {cells
+            ? `${works} of ${all} pairs of addresses, there and back, by the plan.`
+            : 'Every pair is worked out.'}
+        </Words>
+      </View>
+      <Refusals issues={issuesOf(error ?? failed)} />
+      {job && cells ? (
+        wide ? (
+          <Grid {...{ plan: job.plan, cells }} />
+        ) : (
+          <FromOne {...{ plan: job.plan, cells }} />
+        )
+      ) : null}
+    </Page>
+  );
+}
+
+interface CellsProps {
+  readonly plan: Plan;
+  readonly cells: readonly LinkCell[];
+}
+
+const cellWords = (cell: LinkCell | undefined): string => {
+  if (!cell || cell.all === 0) return '–';
+  if (cell.works === cell.all) return '✓ all';
+  return cell.works === 0 ? '× none' : `! ${cell.works} of ${cell.all}`;
+};
+
+const toneOf = (cell: LinkCell | undefined) => {
+  if (!cell || cell.all === 0) return 'second' as const;
+  if (cell.works === cell.all) return 'moss' as const;
+  return cell.works === 0 ? ('brick' as const) : ('ochre' as const);
+};
+
+const cellAt = (cells: readonly LinkCell[], from: string, to: string) =>
+  cells.find((one) => one.from === from && one.to === to);
+
+function Grid({ plan, cells }: CellsProps) {
+  const { subnets } = plan;
+  return (
+    <View
+      role="table"
+      aria-label="Who asks stands at the left, who is asked above"
+      style={{ gap: 8 }}
+    >
+      <View role="row" style={{ flexDirection: 'row', gap: 8 }}>
+        <View style={{ flex: 1 }} />
+        {subnets.map(({ id, name }) => (
+          <View role="columnheader" key={id} style={{ flex: 1 }}>
+            <Words size="strong" lines={1}>{`to ${name}`}</Words>
+          </View>
+        ))}
+      </View>
+      {subnets.map((from) => (
+        <View role="row" key={from.id} style={{ flexDirection: 'row', gap: 8 }}>
+          <View role="rowheader" style={{ flex: 1 }}>
+            <Words size="strong" lines={1}>{`from ${from.name}`}</Words>
+          </View>
+          {subnets.map((to) => {
+            const cell = cellAt(cells, from.id, to.id);
+            return (
+              <View role="cell" key={to.id} style={{ flex: 1 }}>
+                <Words size="second" tone={toneOf(cell)}>
+                  {cellWords(cell)}
+                </Words>
+              </View>
+            );
+          })}
+        </View>
+      ))}
+    </View>
+  );
+}
+
+/** On a phone: one lane and whom it reaches. */
+function FromOne({ plan, cells }: CellsProps) {
+  const [wanted, setWanted] = useState('');
+  const from = plan.subnets.find(({ id }) => id === wanted) ?? plan.subnets[0];
+  if (!from) return null;
+  return (
+    <>
+      <Pick
+        label="From"
+        options={plan.subnets.map(({ id, name }) => ({ value: id, title: name }))}
+        value={from.id}
+        onChange={setWanted}
+      />
+      <View>
+        {plan.subnets.map((to) => {
+          const cell = cellAt(cells, from.id, to.id);
+          return (
+            <Row key={to.id}>
+              <View style={{ flexDirection: 'row', gap: 12 }}>
+                <View style={{ flex: 1 }}>
+                  <Words size="strong">{`to ${to.name}`}</Words>
+                </View>
+                <Words size="second" tone={toneOf(cell)}>
+                  {cellWords(cell)}
+                </Words>
+              </View>
+            </Row>
+          );
+        })}
+      </View>
+    </>
+  );
+}

@@ -1,0 +1,31 @@
+import { CODES, formatCode } from '../codes';
+import type { Facts } from '../plan';
+
+/** What came back along a route path, as a clause. */
+export function pathWords(facts: Facts): string {
+  const { how, via, from, product, serial, what, expected, found, why } = facts;
+  const path = `asked along ${via} from ${from}`;
+  switch (how) {
+    case 'reached':
+      return `${path}: it is there, ${product}, serial number ${serial}`;
+    case 'other':
+      return `${path}: the path leads somewhere, but to another device: ${
+        what === 'serial' ? 'serial number' : 'maker / type / product'
+      } ${found} instead of ${expected} (${product})`;
+    case 'refused':
+      return `${path}: refused. ${refusalOf(facts)}`;
+    default:
+      return `${path}: no answer${why === undefined ? '' : ` (${why})`}`;
+  }
+}
+
+/** The code in plain words: what it means on a route path, and what to look at. */
+function refusalOf({ status, extended }: Facts): string {
+  const reading =
+    extended === undefined
+      ? ({ system: 'cip', value: Number(status) } as const)
+      : ({ system: 'cip-connection', value: Number(extended) } as const);
+  const meaning = CODES[reading.system][reading.value];
+  const code = formatCode({ ...reading, meaning });
+  return meaning ? `${code}: ${meaning.means} ${meaning.look}` : `Its code is ${code}`;
+}

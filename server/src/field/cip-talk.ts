@@ -1,0 +1,46 @@
+import {
+  cipReply,
+  cipRequest,
+  decodeWith,
+  encodeWith,
+  ENIP_COMMAND,
+  unconnected,
+  type CipReply,
+  type CipRequest,
+} from '@ipsonomo/core';
+import type { TcpStream } from './carrier';
+import { Encapsulated } from './encapsulated';
+import { Broken } from './inbox';
+
+const REPLY_SECONDS = 5;
+
+/** One session of the automation protocol: a request, then its reply. */
+export class CipTalk {
+  private readonly wire: Encapsulated;
+
+  constructor(stream: TcpStream) {
+    this.wire = new Encapsulated(stream);
+  }
+
+  /** @throws Broken, DecodeError */
+  async register(): Promise<void> {
+    this.wire.send(ENIP_COMMAND.registerSession, Uint8Array.of(1, 0, 0, 0));
+    const reply = await this.wire.reply('register');
+    if (reply.status !== 0) throw new Broken('register', `status ${reply.status}`);
+    this.wire.session = reply.session;
+  }
+
+  unregister(): void {
+    this.wire.send(ENIP_COMMAND.unregisterSession);
+  }
+
+  /** A reply may be a refusal: its status says so. @throws Broken, DecodeError */
+  async ask(step: string, request: CipRequest): Promise<CipReply> {
+    const message = encodeWith(cipRequest, request);
+    const sent = { timeout: REPLY_SECONDS, message };
+    this.wire.send(ENIP_COMMAND.sendRrData, encodeWith(unconnected, sent));
+    const reply = await this.wire.reply(step);
+    if (reply.status !== 0) throw new Broken(step, `encapsulation status ${reply.status}`);
+    return decodeWith(cipReply, decodeWith(unconnected, reply.data).message);
+  }
+}
