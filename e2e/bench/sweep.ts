@@ -165,7 +165,7 @@ export async function sweepFigures(): Promise<readonly Figure[]> {
     const live = Array.from({ length: LIVE }, (_, at) => `10.77.0.${at * 12 + 3}`);
     const others = Array.from({ length: PROVEN }, (_, at) => `10.77.1.${at + 1}`);
     plugIn(many, [...live, ...others]);
-    await many.startScript('enip-device.ts', ['10.77.1.1', '0', 'tarnwick-valves-16']);
+    await many.startScript('enip-device.ts', ['10.77.1.1/22', '0', 'tarnwick-valves-16']);
     const small = await jobIn(server, 'Small', '10.77.0.0/24');
     const large = await jobIn(server, 'Large', '10.77.0.0/22');
     await api(server, 'POST', '/field/wire', { kind: 'live', adapter: 'mach0' });

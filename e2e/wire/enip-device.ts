@@ -3,13 +3,14 @@ import { findShelfKind, must, parseIpv4, toMac, toPrefixLength } from '@ipsonomo
 import { answerTcpip, identityOf } from '@ipsonomo/practice';
 
 // A device's EtherNet/IP side on the kernel's own TCP. Prints its control word when it changes.
-// usage: enip-device ADDRESS CONTROL [mute|KIND]: `mute` takes connections and never says a word; a KIND of the shelf says
+// usage: enip-device ADDRESS[/LENGTH] CONTROL [mute|KIND]: `mute` takes connections and never says a word; a KIND of the shelf says
 // what it is.
 
-const [address = '', word = '1', how] = process.argv.slice(2);
+const [place = '', word = '1', how] = process.argv.slice(2);
+const [address = '', length = '24'] = place.split('/');
 const kind = findShelfKind(how ?? '');
 const identity = kind && identityOf(kind, toMac(0x02bb00000001));
-const configured = { address: must(parseIpv4(address)), length: toPrefixLength(24) };
+const configured = { address: must(parseIpv4(address)), length: toPrefixLength(Number(length)) };
 const said = identity ? { identity } : {};
 let control = Number(word);
 

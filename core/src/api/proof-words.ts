@@ -16,6 +16,10 @@ const DIFFERENCE: Readonly<
   revision: ({ expected, found }) =>
     `it says it is of revision ${found}; its kind stands for ${expected}`,
   serial: ({ expected, found }) => `its serial number is ${found}; noted is ${expected}`,
+  mask: ({ expected, found }) =>
+    `its mask is ${found} instead of ${expected}: near it answers, and from elsewhere perhaps not`,
+  gateway: ({ expected, found }) =>
+    `its gateway is ${found} instead of ${expected}: from another subnet it cannot be reached`,
   name: ({ expected, found }) =>
     found === ''
       ? `it does not tell its name over layer 2; planned is ${expected}`
@@ -32,6 +36,7 @@ export const differenceWords = (difference: FoundDifference): string =>
 export const DIFFERENCE_TITLES: Readonly<Record<FoundDifference['what'], string>> = {
   ...{ unbound: 'MAC', several: 'MAC', mac: 'MAC', 'no-ping': 'ping', kind: 'kind' },
   ...{ article: 'order number', revision: 'revision', serial: 'serial number', name: 'name' },
+  ...{ mask: 'mask', gateway: 'gateway' },
   ...{ service: 'service', identity: 'identity' },
 };
 
@@ -41,6 +46,7 @@ export const DIFFERENCE_HEADS: Readonly<Record<FoundDifference['what'], string>>
   ...{ mac: 'another device answers', 'no-ping': 'it answers ARP but not ping' },
   ...{ kind: 'another kind (maker / type / product)', article: 'another order number' },
   ...{ revision: 'another revision', serial: 'another serial number', name: 'another name' },
+  ...{ mask: 'another mask', gateway: 'another gateway' },
   ...{ service: 'a service does not answer', identity: 'its answer cannot be read' },
 };
 

@@ -132,6 +132,7 @@ function ofNames({ way, mac, stationName, stations, present, address }: Known) {
 const OF_DIFFERENCE: Readonly<Record<DifferenceKind, Sign | undefined>> = {
   ...({ several: 'several-answer', mac: 'another-answers', unbound: undefined } as const),
   ...({ kind: 'other-kind', article: 'other-kind', revision: 'other-revision' } as const),
+  ...({ mask: 'far-fails', gateway: 'far-fails' } as const),
   ...({ serial: 'other-serial', name: 'name-other', service: 'service-closed' } as const),
   ...({ identity: 'unreadable', 'no-ping': 'no-ping' } as const),
 };

@@ -1,4 +1,4 @@
-import { formatMac, type MacAddress } from '../net';
+import { formatIpv4, formatMac, type Ipv4, type MacAddress } from '../net';
 import type { Kind } from '../plan';
 import type { CheckName } from './checks';
 
@@ -14,6 +14,9 @@ export interface PlannedProof {
   readonly revision: string;
   /** Empty where none was noted. */
   readonly serial: string;
+  /** As a mask; a gateway of 0.0.0.0 is none. */
+  readonly mask: Ipv4;
+  readonly gateway: Ipv4;
   /** TCP services such a device has. */
   readonly services: readonly Service[];
 }
@@ -47,6 +50,8 @@ export interface Found {
   /** As it said over layer 2; undefined where it was not heard there. */
   readonly stationName: string | undefined;
   readonly said: Said | undefined;
+  /** Mask and gateway as it says it has them; undefined where it does not tell. */
+  readonly network: { readonly mask: Ipv4; readonly gateway: Ipv4 } | undefined;
   /** Of its web page. */
   readonly page: string | undefined;
   readonly services: readonly ServiceFound[];
@@ -54,7 +59,7 @@ export interface Found {
 
 /** One value in which planned and found differ; the worst first. */
 export const DIFFERENCES = [
-  ...(['several', 'mac', 'unbound', 'kind', 'article', 'revision'] as const),
+  ...(['several', 'mac', 'unbound', 'kind', 'mask', 'gateway', 'article', 'revision'] as const),
   ...(['serial', 'name', 'service', 'identity', 'no-ping'] as const),
 ] as const;
 export type DifferenceKind = (typeof DIFFERENCES)[number];
@@ -85,6 +90,7 @@ export function compareFound(planned: PlannedProof, found: Found): Compared {
       : []),
     ...(asked('name') ? nameDifference(planned, found) : []),
     ...(found.said ? saidDifferences(planned, found.said) : noIdentity(planned, found)),
+    ...networkDifferences(planned, found),
     ...(asked('services') ? serviceDifferences(planned, found) : []),
   ];
   const differences = DIFFERENCES.flatMap((what) => all.filter((one) => one.what === what));
@@ -106,6 +112,7 @@ const untold = ({ services }: PlannedProof, found: Found): readonly CheckName[] 
 /** The check that a difference belongs to. */
 export const CHECK_OF: Readonly<Record<DifferenceKind, CheckName>> = {
   ...({ several: 'arp', mac: 'arp', unbound: 'arp', 'no-ping': 'ping', name: 'name' } as const),
+  ...({ mask: 'arp', gateway: 'arp' } as const),
   ...({ kind: 'identity', article: 'identity', revision: 'identity' } as const),
   ...({ serial: 'identity', identity: 'identity', service: 'services' } as const),
 };
@@ -121,6 +128,18 @@ function whoIsThere({ mac }: PlannedProof, { macs }: Found): FoundDifference | u
   if (mac === undefined) return differs('unbound', '', found);
   return macs.includes(mac) ? undefined : differs('mac', expected, found);
 }
+
+/** They show only from another subnet, so the device is asked for them. */
+function networkDifferences(planned: PlannedProof, { network }: Found): readonly FoundDifference[] {
+  if (!network) return [];
+  return (['mask', 'gateway'] as const).flatMap((what) =>
+    planned[what] === network[what]
+      ? []
+      : [differs(what, orNone(planned[what]), orNone(network[what]))],
+  );
+}
+
+const orNone = (address: Ipv4): string => (address === 0 ? 'none' : formatIpv4(address));
 
 function nameDifference(
   { stationName: expected }: PlannedProof,

@@ -1,3 +1,4 @@
+import { formatIpv4 } from '../net';
 import type { Facts } from '../plan';
 import { CHECK_NAMES, type CheckName } from './checks';
 import {
@@ -11,7 +12,9 @@ import {
 // What a check found, as it is kept in the facts of its evidence: flat, so that a list can show it.
 
 /** The values that were found, whether they are as planned or not. */
-export const FOUND_VALUES = ['name', 'product', 'revision', 'serial', 'page', 'services'] as const;
+export const FOUND_VALUES = [
+  ...(['name', 'product', 'revision', 'serial', 'mask', 'gateway', 'page', 'services'] as const),
+] as const;
 export type FoundValue = (typeof FOUND_VALUES)[number];
 
 export function proofFacts(found: Found, { differences, passed }: Compared): Facts {
@@ -27,6 +30,8 @@ export function proofFacts(found: Found, { differences, passed }: Compared): Fac
     serial: said?.serial,
     used: said ? (said.isUsed ? 'yes' : 'no') : undefined,
     page: found.page,
+    mask: found.network && formatIpv4(found.network.mask),
+    gateway: found.network && formatIpv4(found.network.gateway),
     services: services.map(({ port, state }) => `${port} ${state}`).join(', '),
     what: worst?.what,
     differs: differences.map(({ what }) => what).join(' '),

@@ -1,8 +1,12 @@
+import { formatIpv4, maskOf } from '../net';
 import {
   findKind,
+  findSubnet,
+  gatewayOf,
+  maskLengthOf,
   stationNameOf,
   type Acceptance,
-  type Device,
+  type PlannedInterface,
   type Evidence,
   type Plan,
 } from '../plan';
@@ -45,12 +49,16 @@ export const foundKey = (interfaceId: string, { what, found }: FoundDifference):
 /** What the plan says now of the values that can differ; a MAC that changes takes its evidence with it. */
 export type PlannedTexts = Readonly<Partial<Record<DifferenceKind, string>>>;
 
-export function plannedTexts(plan: Plan, device: Device): PlannedTexts {
+export function plannedTexts(plan: Plan, { device, at }: PlannedInterface): PlannedTexts {
+  const subnet = findSubnet(plan, at.subnetId);
+  const gateway = subnet && gatewayOf(at, subnet);
   const kind = findKind(plan, device.kindId);
   return {
     ...{ serial: device.serial, name: stationNameOf(device) },
     ...{ revision: kind?.revision ?? '', article: kind?.orderNumber ?? '' },
     kind: kind?.identity ? identityText(kind.identity) : '',
+    ...(subnet ? { mask: formatIpv4(maskOf(maskLengthOf(at, subnet))) } : {}),
+    gateway: gateway === undefined ? 'none' : formatIpv4(gateway),
   };
 }
 

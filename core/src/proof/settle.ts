@@ -60,9 +60,11 @@ export function settlementsOf(place: Place, difference: FoundDifference): readon
     case 'article':
     case 'serial':
       return [another, ...wrongPlan, toDevice, stays];
+    case 'mask':
+    case 'gateway':
     case 'revision':
     case 'name':
-      return [...wrongPlan, toDevice, ...(difference.what === 'name' ? [] : [another]), stays];
+      return [...wrongPlan, toDevice, ...(difference.what === 'revision' ? [another] : []), stays];
     case 'service':
     case 'identity':
     case 'no-ping':
@@ -81,6 +83,11 @@ function planEdits(
     return thing ? changeOf('device', thing, fields) : undefined;
   };
   switch (what) {
+    case 'mask':
+    case 'gateway': {
+      const thing = findDoc(doc, 'interface', at.id);
+      return thing && changeOf('interface', thing, { [what]: found });
+    }
     case 'serial':
       return ofDevice({ serial: found });
     case 'name':

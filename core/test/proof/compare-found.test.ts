@@ -3,6 +3,7 @@ import {
   differencesIn,
   findShelfKind,
   isOtherRevision,
+  parseIpv4,
   parseMac,
   must,
   passedIn,
@@ -16,6 +17,7 @@ import {
 } from '../../src';
 
 const mac = (text: string) => must(parseMac(text));
+const ip = (text: string) => must(parseIpv4(text));
 const ONE = mac('02:00:5e:00:53:11');
 const OTHER = mac('02:00:5e:00:53:22');
 const ENIP = { port: 44_818, name: 'EtherNet/IP' };
@@ -24,6 +26,7 @@ const open = { ...ENIP, state: 'open' } as const;
 const planned = (fields: Partial<PlannedProof> = {}): PlannedProof => ({
   ...{ mac: ONE, checks: ['arp', 'ping', 'identity', 'services'], stationName: 'fh2-drive-1' },
   ...{ identity: { vendor: 1, type: 2, product: 3 }, orderNumber: 'D-4', revision: '2.1' },
+  ...{ mask: ip('255.255.255.0'), gateway: ip('10.0.0.1') },
   ...{ serial: '', services: [ENIP], ...fields },
 });
 const said = (fields: Partial<Said> = {}): Said => ({
@@ -32,7 +35,7 @@ const said = (fields: Partial<Said> = {}): Said => ({
 });
 const found = (fields: Partial<Found> = {}): Found => ({
   ...{ macs: [ONE], pingMillis: 0.84, stationName: undefined, said: said(), page: undefined },
-  ...{ services: [open], ...fields },
+  ...{ network: undefined, services: [open], ...fields },
 });
 
 describe('planned and found side by side', () => {
@@ -63,6 +66,20 @@ describe('planned and found side by side', () => {
       'serial numbers are the same in capitals',
       { serial: '0000ABCD' },
       {},
+      [],
+      ['arp', 'ping', 'identity', 'services'],
+    ],
+    [
+      'a mask of another site, and no gateway: they show only from another subnet',
+      {},
+      { network: { mask: ip('255.255.0.0'), gateway: ip('0.0.0.0') } },
+      ['mask', 'gateway'],
+      ['ping', 'identity', 'services'],
+    ],
+    [
+      'mask and gateway as planned',
+      {},
+      { network: { mask: ip('255.255.255.0'), gateway: ip('10.0.0.1') } },
       [],
       ['arp', 'ping', 'identity', 'services'],
     ],

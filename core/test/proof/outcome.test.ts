@@ -111,6 +111,8 @@ test.each<[FoundDifference['what'], string, readonly string[]]>([
   ['revision', '3.1', ['plan-was-wrong', 'device-is-wrong', 'another-device', 'both-stay']],
   ['serial', '77', ['another-device', 'plan-was-wrong', 'device-is-wrong', 'both-stay']],
   ['kind', '65202 / 2 / 44', ['another-device', 'plan-was-wrong', 'device-is-wrong', 'both-stay']],
+  ['mask', '255.255.0.0', ['plan-was-wrong', 'device-is-wrong', 'both-stay']],
+  ['gateway', 'none', ['plan-was-wrong', 'device-is-wrong', 'both-stay']],
   // Of no kind that is known: the plan cannot say it.
   ['kind', '1 / 1 / 1', ['another-device', 'device-is-wrong', 'both-stay']],
   ['name', '', ['device-is-wrong', 'both-stay']],
@@ -127,6 +129,8 @@ test('the plan takes what was found', () => {
   const kind = findKind(revised, revised.devices[0]?.kindId ?? '');
   expect(kind).toMatchObject({ revision: '3.1', name: 'Valve block, 16 coils' });
   expect(revised.devices[1]?.kindId).toBe('tarnwick-valves-16');
+  const far = after({ what: 'gateway', expected: '', found: '172.22.40.254' }, 'plan-was-wrong');
+  expect(far.devices[0]?.interfaces[0]?.gateway).toBe(ip('172.22.40.254'));
   const other = after({ what: 'kind', expected: '', found: '65202 / 2 / 44' }, 'plan-was-wrong');
   expect(other.devices[0]?.kindId).toBe('belloch-drive-d4');
 });

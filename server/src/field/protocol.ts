@@ -61,7 +61,7 @@ export interface FieldTarget {
   /** The hardware or firmware its kind stands for; empty where it stands for any. */
   readonly revision: string;
   /** What it has to show to count as proven. */
-  readonly proof: Omit<PlannedProof, 'mac' | 'stationName'>;
+  readonly proof: Omit<PlannedProof, 'mac' | 'stationName' | 'mask' | 'gateway'>;
   /** The controller that the plan has for it. */
   readonly controller: string;
   /** Where that controller is. */

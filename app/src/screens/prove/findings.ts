@@ -35,7 +35,7 @@ export function findingsOf(plan: Plan, view: JobView, now: number): readonly Fin
     const required = requiredChecks(kind, planned.device.way);
     const last = one.at.check ?? undefined;
     const outcome = proofOutcome(planned.at.id, required, last, {
-      ...{ acceptances: plan.acceptances, planned: plannedTexts(plan, planned.device), now },
+      ...{ acceptances: plan.acceptances, planned: plannedTexts(plan, planned), now },
     });
     return [{ ...one, planned, outcome }];
   });

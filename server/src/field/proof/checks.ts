@@ -2,7 +2,9 @@ import {
   compareFound,
   formatIpv4,
   formatMac,
+  maskOf,
   proofFacts,
+  UNSPECIFIED,
   type Facts,
   type Found,
   type Ipv4,
@@ -193,7 +195,8 @@ export class Checks implements Unit {
     const name = mac === undefined ? undefined : this.events.stationName(mac);
     const seen = { ...interview, macs: [...macs], pingMillis: pong, stationName: name };
     const found: Found = seen;
-    const compared = compareFound({ ...proof, mac, stationName }, found);
+    const network = { mask: maskOf(target.length), gateway: target.gateway ?? UNSPECIFIED };
+    const compared = compareFound({ ...proof, ...network, mac, stationName }, found);
     const kind = compared.differences.length > 0 ? 'contradicted' : 'found-as-planned';
     const facts = { ...asked, ...proofFacts(found, compared) };
     this.events.record(kind, target, facts, { person });

@@ -10,12 +10,14 @@ import {
 } from '@ipsonomo/core';
 import type { TcpFailure, TcpStream } from '../carrier';
 import { pause, voiceIn, type TalkEvents } from '../patience';
-import { askIdentity, askModbusIdentity, askTitle, saidOverEnip } from './talk';
+import { askIdentity, askModbusIdentity, askNetwork, askTitle, saidOverEnip } from './talk';
 
 /** What came of talking to whoever is at one address. */
-export type Interview = Pick<Found, 'said' | 'page' | 'services'>;
+export type Interview = Pick<Found, 'said' | 'page' | 'network' | 'services'>;
 
-export const NOTHING_SAID: Interview = { said: undefined, page: undefined, services: [] };
+export const NOTHING_SAID: Interview = {
+  ...{ said: undefined, page: undefined, network: undefined, services: [] },
+};
 
 const TCP_TIMEOUT = 2000;
 /**
@@ -48,9 +50,11 @@ export class Interviews {
     services: readonly Service[],
   ): Promise<Interview | undefined> {
     const { generation } = this;
-    let { said, page } = NOTHING_SAID;
+    let { said, page, network } = NOTHING_SAID;
     const found: ServiceFound[] = [];
-    for (const service of services) {
+    for (const { isSecond, ...service } of rounds(services)) {
+      // Who did not say who it is says nothing of its network either.
+      if (isSecond && said?.by !== 'EtherNet/IP') continue;
       const from = await voiceIn(this.events, subnetId);
       if (generation !== this.generation) return undefined;
       if (from === undefined) break;
@@ -58,16 +62,20 @@ export class Interviews {
       const state = await this.during(
         { subnetId, from, to, port: service.port },
         async (stream) => {
+          if (isSecond) {
+            network = await askNetwork(stream);
+            return;
+          }
           const told = await talk(stream, service.port, to);
           said = told.said ?? said;
           page = told.page ?? page;
         },
       );
       if (generation !== this.generation) return undefined;
-      if (state !== 'no-right') found.push({ ...service, state });
+      if (state !== 'no-right' && !isSecond) found.push({ ...service, state });
       await next;
     }
-    return generation === this.generation ? { said, page, services: found } : undefined;
+    return generation === this.generation ? { said, page, network, services: found } : undefined;
   }
 
   private async during(
@@ -86,6 +94,13 @@ export class Interviews {
     return 'open';
   }
 }
+
+/** EtherNet/IP is spoken twice: who it is, and in a conversation of its own how its network is set. */
+const rounds = (services: readonly Service[]) =>
+  services.flatMap((service) => {
+    const first = { ...service, isSecond: false };
+    return service.port === ENIP_PORT ? [first, { ...service, isSecond: true }] : [first];
+  });
 
 /** What a service tells; one that is not known only shows that it is there. */
 async function talk(

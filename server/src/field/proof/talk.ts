@@ -1,21 +1,27 @@
 import {
+  CIP_SERVICE,
   DecodeError,
   decodeWith,
   encodeWith,
   ENIP_COMMAND,
   identityAnswer,
+  interfaceConfiguration,
   isInUse,
   MODBUS_OBJECT,
   modbusMessage,
   modbusReply,
   modbusRequest,
   modbusSize,
+  TCPIP_OBJECT,
+  tcpipPath,
+  type Found,
   type Identity,
   type ModbusReply,
   type ModbusRequest,
   type Said,
 } from '@ipsonomo/core';
 import type { TcpStream } from '../carrier';
+import { CipTalk } from '../cip-talk';
 import { Encapsulated } from '../encapsulated';
 import { Broken, Inbox } from '../inbox';
 
@@ -50,6 +56,21 @@ export const saidOverEnip = (said: Identity): Said => ({
 /** As it is printed on most devices: eight hexadecimal digits. */
 export const serialOfSaid = ({ serial }: Pick<Identity, 'serial'>): string =>
   serial.toString(16).padStart(8, '0');
+
+/** Mask and gateway as the device has them: attribute 5 of its TCP/IP interface object. */
+export const askNetwork = (stream: TcpStream): Promise<Found['network']> =>
+  readable(async () => {
+    const talk = new CipTalk(stream);
+    await talk.register();
+    const reply = await talk.ask('network', {
+      ...{ service: CIP_SERVICE.getAttributeSingle, data: new Uint8Array(0) },
+      path: tcpipPath(TCPIP_OBJECT.interface),
+    });
+    talk.unregister();
+    if (reply.status !== 0) return undefined;
+    const { mask, gateway } = decodeWith(interfaceConfiguration, reply.data);
+    return { mask, gateway };
+  });
 
 /** A device by itself, and no line behind it (Modbus Messaging on TCP/IP V1.0b §4.4.2). */
 const ITSELF = 0xff;

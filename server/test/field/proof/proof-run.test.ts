@@ -5,6 +5,7 @@ import {
   formatIpv4,
   readPcap,
   requiredChecks,
+  toPrefixLength,
   tryDissect,
   type Kind,
 } from '@ipsonomo/core';
@@ -31,7 +32,7 @@ const proofOf = (id: string, fields: Partial<FieldTarget['proof']> = {}): FieldT
 
 const controller = target({
   ...{ interfaceId: 'controller', title: 'Controller', mac: mac('02:4c:7a:10:00:01') },
-  ...{ address: ip('172.22.40.10'), way: 'makers-tool' },
+  ...{ address: ip('172.22.40.10'), way: 'makers-tool', gateway: ip('172.22.40.1') },
   proof: proofOf('osterhew-controller-k'),
 });
 const valves = (fields: Partial<FieldTarget> = {}) =>
@@ -108,6 +109,16 @@ test('another revision and another serial number are contradictions of their own
   expect(differencesIn(of(site, 'valves')?.facts ?? {})).toEqual([
     { what: 'revision', expected: '2.1', found: '3.1' },
     { what: 'serial', expected: '00001234', found: '7a405162' },
+  ]);
+});
+
+test('a mask and a gateway that show only from another subnet are asked of the device itself', async () => {
+  const wrong = { ...controller, gateway: ip('172.22.40.254'), length: toPrefixLength(23) };
+  const site = await given([wrong]);
+  await prove(site, ['controller']);
+  expect(differencesIn(of(site, 'controller')?.facts ?? {})).toEqual([
+    { what: 'mask', expected: '255.255.254.0', found: '255.255.255.0' },
+    { what: 'gateway', expected: '172.22.40.254', found: '172.22.40.1' },
   ]);
 });
 
