@@ -60,7 +60,6 @@ async function phone(page: Page, server: TestServer): Promise<void> {
   await button(page, 'Now cut its power and watch').click();
   await powerCycle(page, 'Oxygen valve block', async () => {
     await expect(page.getByText('Waiting to see it back')).toBeVisible();
-    await shoot(page, 'power-cut');
   });
   await button(page, 'Prove it: ARP and ping').click();
   await expect(page.getByLabel('stage: proven')).toBeVisible();
@@ -72,6 +71,10 @@ async function phone(page: Page, server: TestServer): Promise<void> {
     .click({ timeout: 1000 })
     .catch(() => undefined);
   await shoot(page, 'prove');
+  await button(page, 'Likely causes: Sludge valve block').click();
+  await expect(page.getByText('Likely causes, the likeliest first')).toBeVisible();
+  await shoot(page, 'causes');
+  await place(page, 'Prove').click();
   await button(page, 'Routes there and back').click();
   await button(page, 'Controller, filter hall to Feeding robot drive').click();
   await expect(page.getByText('It arrives, but cannot answer')).toBeVisible();
@@ -159,9 +162,12 @@ async function wide(page: Page): Promise<void> {
   await place(page, 'Assign').click();
   await button(page, 'Drum filter drive 1').click();
   await holdLabel(page, '02:4c:7a:1d:80:11', '02-4C-7A-1D-80-11');
-  await shoot(page, 'assign-wide');
   await place(page, 'Prove').click();
   await shoot(page, 'prove-wide');
+  await button(page, 'The site as it is connected').click();
+  await pick(page, 'From', 'Controller, filter hall');
+  await pick(page, 'To', 'Oxygen valve block');
+  await shoot(page, 'picture-wide');
 }
 
 async function night(page: Page, server: TestServer): Promise<void> {

@@ -138,6 +138,14 @@ const devices: readonly DeviceDefinition[] = [
   device(RACK, 'Grader belt drive', 'dunvarrick-drive-m', 'SL3 / 3', '02:4c:7a:1d:81:06', {
     stored: at('192.168.90.22'),
   }),
+  // Two scales on its line, one of them silent; not in the plan until somebody adds it.
+  device(HALL, 'Scale gateway', 'corrigall-gateway-2', 'LB1 / 4', '02:4c:7a:52:00:14', {
+    ...{ stored: at('172.22.40.51', '172.22.40.1'), unplugged: true },
+    line: [
+      { unit: 1, registers: [0, 1, 4180, 2] },
+      { unit: 2, registers: [], isSilent: true },
+    ],
+  }),
   // Left by somebody, at the address Ipsonomo would speak from first.
   device(HALL, 'Panel somebody left', 'kilvane-panel-12', 'floor', '02:4c:7a:12:00:09', {
     ...{ stored: at('172.22.40.253'), unplugged: true },

@@ -9,6 +9,7 @@ import type {
   GoingOn,
   NewSubnet,
   ReadOff,
+  RegisterWish,
   StationGiving,
   SetBack,
   StationReset,
@@ -121,6 +122,10 @@ export const useDrill = (job: string) =>
 /** Walks to a device from an address in a subnet. */
 export const useWalk = (job: string, id: string) =>
   useJobMutation(job, (walk: { readonly subnetId: string }) => post(at(job, id, 'walk'), walk));
+
+/** Reads one register; nothing is written. */
+export const useReadRegister = (job: string, id: string) =>
+  useJobMutation(job, (wish: RegisterWish) => post(at(job, id, 'read-register'), wish));
 
 /** Asks along a route path who is at its end. */
 export const useAskPath = (job: string, id: string) =>

@@ -1,3 +1,4 @@
+import type { ConnectionEnd } from '../plan';
 import type { ProofEnd, ProofResult, ProofScope, Stranger } from '../proof';
 import type { Bucket, VigilState, VigilSummary } from '../vigil';
 
@@ -43,6 +44,13 @@ export interface ProofDetailView extends Omit<ProofView, 'strangers'> {
   readonly interfaceIds: readonly string[];
   readonly results: readonly ProofResult[];
   readonly strangers: readonly Stranger[];
+}
+
+/** One register as a person writes it. */
+export interface RegisterWish {
+  readonly unit: number;
+  readonly written: string;
+  readonly counting: ConnectionEnd['counting'];
 }
 
 export interface VigilWish {

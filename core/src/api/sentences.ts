@@ -227,10 +227,15 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
     `${where}: that is no number. Sizes and intervals are whole numbers.`,
   'path.none': () =>
     'No route path leads there: the plan has no rack on the way whose slots are known.',
-  'path.silent': (_where, { title }) =>
-    `${title}, where the path begins, does not answer. Prove it first.`,
-  'path.other': (_where, { title, found }) =>
+  'talk.silent': (_where, { title }) => `${title} does not answer at its address. Prove it first.`,
+  'talk.other': (_where, { title, found }) =>
     `Another device answers where ${title} should be: ${found}. Nothing was said to it.`,
+  'talk.closed': (_where, { title, port }) =>
+    `${title} takes no conversation at port ${port}. Look whether the service is switched on.`,
+  'register.area': (where) =>
+    `${where} has no area digit of a register: 4 stands for holding registers, 3 for input registers, as in 40001.`,
+  'register.range': (where) =>
+    `${where} is no register: they go from 0 to 65535 as the wire counts them.`,
   'vigil.none': () => 'There is no vigil yet: begin one first.',
   'sweep.tooWide': (_where, { subnet, addresses, most, minutes }) =>
     `${subnet} has ${addresses} addresses: to ask for each would take ${minutes} minutes. Up to ${most} are asked for (a /22). Ask the planned devices instead, or plan the subnet narrower.`,

@@ -3,6 +3,7 @@ import { nameSlip, type EvidenceKind, type Facts, type Role, type Stage, type Wa
 import { differencesIn } from '../proof';
 import { differenceWords } from './proof-words';
 import { pathWords } from './path-words';
+import { registerWords } from './register-words';
 import { watchedWords } from './vigil-words';
 
 /** The words a person reads for the plan's own terms. */
@@ -182,6 +183,7 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   'read-off': (facts) => `read off its ${facts['from']}: ${readWords(facts)}`,
   'read-otherwise': (facts) =>
     `read off its ${facts['from']}: ${readWords(facts)}. ${otherwise(facts)}`,
+  'register-read': (facts) => registerWords(facts),
   'path-asked': (facts) => pathWords(facts),
   'watched-over': (facts) => `watched: ${watchedWords(facts)}`,
   'came-back': (facts) => `cold start: ${returnWords(facts)}`,

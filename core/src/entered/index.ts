@@ -1,2 +1,3 @@
 export * from './three-ways';
 export * from './read-entered';
+export * from './register';

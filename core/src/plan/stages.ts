@@ -78,6 +78,8 @@ export const EVIDENCE_KINDS = [
   'walked',
   /** Who is at the end of a route path was asked along it. */
   'path-asked',
+  /** One register of it, or of one behind it, was read. */
+  'register-read',
   /** It was asked in a steady beat over minutes or hours. */
   'watched-over',
   /** How it came back from a cold start that was only watched. */

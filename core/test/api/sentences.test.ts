@@ -44,7 +44,7 @@ const FACTS = {
     found: 'FOUND',
     adapter: 'ETH0',
   },
-  ...{ addresses: 16_777_214, minutes: 280 },
+  ...{ port: 502, addresses: 16_777_214, minutes: 280 },
   ...{ sign: 'exchanges', by: 'BY', seconds: 5 },
   ...{ first: 'FIRST', last: 'LAST', why: 'WHY', words: 'WORDS', place: 1, label: 'LABEL' },
   ...{

@@ -12,6 +12,7 @@ import type { Checks } from './proof/checks';
 import type { ProofOrder, ProofRun } from './proof/proof-run';
 import { refuseTooWide, type Sweep } from './proof/sweep';
 import { FieldRefusal, type FieldTarget, type Giving, type RecordEvidence } from './protocol';
+import type { RegisterAsking, RegisterOrder } from './register-asking';
 import type { Stations } from './stations';
 import type { Subnets } from './subnets';
 import type { Targets } from './targets';
@@ -37,6 +38,11 @@ export interface PathWish extends Pick<PathOrder, 'route' | 'person'> {
   readonly interfaceId: string;
 }
 
+/** A register by the id of its device. */
+export interface RegisterWish extends Omit<RegisterOrder, 'target'> {
+  readonly interfaceId: string;
+}
+
 /** What is to be watched, by the ids of its interfaces. */
 export interface Watching extends Omit<VigilOrder, 'targets'> {
   readonly interfaceIds: readonly string[];
@@ -56,6 +62,7 @@ export interface ActingUnits {
   readonly proof: ProofRun;
   readonly vigil: VigilUnit;
   readonly paths: PathAsking;
+  readonly registers: RegisterAsking;
   readonly signs: UseSigns;
   readonly targets: Targets;
   readonly subnets: Subnets;
@@ -94,6 +101,12 @@ export class Acts {
   async askPath({ entry, interfaceId, route, person }: PathWish): Promise<void> {
     const { targets, paths } = this.units;
     await paths.ask({ entry: targets.of(entry), target: targets.of(interfaceId), route, person });
+    this.released();
+  }
+
+  /** One register of a device, or of one behind it. */
+  async readRegister({ interfaceId, ...order }: RegisterWish): Promise<void> {
+    await this.units.registers.ask({ ...order, target: this.units.targets.of(interfaceId) });
     this.released();
   }
 

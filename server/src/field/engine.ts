@@ -15,8 +15,8 @@ import {
 } from '@ipsonomo/core';
 import type { VigilRing } from '../common/vigil-ring';
 import { Acts } from './acts';
+import { askingUnits } from './asking-units';
 import type { Carrier, LinkState, TcpRequest } from './carrier';
-import { Drill } from './drill';
 import { Giving } from './giving';
 import { HostStreams } from './host-streams';
 import { Identities } from './identities';
@@ -24,8 +24,6 @@ import { Keeping } from './keeping';
 import { Moves } from './moves';
 import { Notices } from './notices';
 import { Pages } from './pages';
-import { PathAsking } from './path-asking';
-import { PathWalks } from './path-walks';
 import { Pinning } from './pinning';
 import { Present, type Sighting } from './present';
 import { PowerWatch } from './power-watch';
@@ -48,7 +46,6 @@ import { Targets } from './targets';
 import type { Unit } from './unit';
 import { spreadNews } from './voice-news';
 import { UseSigns } from './use-signs';
-import { VigilUnit } from './vigil';
 import { Voices } from './voices';
 import { WhoIsAt } from './who-is-at';
 
@@ -63,10 +60,8 @@ import { WhoIsAt } from './who-is-at';
 export class FieldEngine {
   private readonly giving: Giving;
   private readonly voices: Voices;
-  private readonly walks: PathWalks;
+  private readonly asking: ReturnType<typeof askingUnits>;
   private readonly proof: ReturnType<typeof proofUnits>['proof'];
-  private readonly vigil: VigilUnit;
-  private readonly drill: Drill;
   private readonly power: PowerWatch;
   private readonly streams: HostStreams;
   private readonly pinning: Pinning;
@@ -148,8 +143,7 @@ export class FieldEngine {
       taken: (address, by) =>
         this.notice('voice-taken', { address: formatIpv4(address), by: formatMac(by) }),
     });
-    this.walks = new PathWalks(wire);
-    this.drill = new Drill(wire);
+    this.asking = askingUnits(wire);
     this.power = new PowerWatch({
       ...wire,
       ownerOf: (who) => this.giving.ownerOf(who),
@@ -168,22 +162,22 @@ export class FieldEngine {
     this.pinning = new Pinning(wire);
     this.moves = new Moves({ ...wire, whereWas: (target) => this.targets.whereWas(target) });
     this.pages = new Pages(wire, clock);
-    const { rivals, power, layer2, pinning, giving, moves, pages, walks, drill } = this;
+    const { rivals, power, layer2, pinning, giving, moves, pages } = this;
     const { whoIsAt, targets, subnets, signs, present } = this;
     const around = { targets, subnets, present, layer2, giving };
     const { checks, sweep, proof } = proofUnits(wire, around);
-    const [vigil, paths] = [new VigilUnit(wire), new PathAsking(wire)];
+    const { asking } = this;
     this.proof = proof;
-    this.vigil = vigil;
     const identities = new Identities(wire);
     // A run first: it counts what is left before the others forget.
     this.units = [proof, power, giving, checks, whoIsAt, pinning, layer2];
-    this.units = [...this.units, moves, pages, identities, sweep, walks, rivals, drill];
-    this.units = [...this.units, vigil, paths];
+    this.units = [...this.units, moves, pages, identities, sweep, rivals];
+    this.units = [...this.units, ...Object.values(asking)];
+    const { walks, vigil } = asking;
     this.listeners = { giving, walks, streams: this.streams, askers: [checks, walks, vigil] };
-    const acting = { checks, walks, moves, pages, power, pinning, layer2, identities };
+    const acting = { ...asking, checks, moves, pages, power, pinning, layer2, identities };
     const released = () => this.releaseVoices(this.clock());
-    const units = { ...acting, sweep, proof, vigil, paths, signs, drill, targets, subnets, record };
+    const units = { ...acting, sweep, proof, signs, targets, subnets, record };
     this.acting = new Acts(units, clock, released, () => this.silence());
   }
 
@@ -210,7 +204,7 @@ export class FieldEngine {
     this.layer2.plan(plan.targets);
     this.moves.plan(plan.targets);
     this.signs.plan(plan.targets);
-    this.drill.plan(plan.targets);
+    this.asking.drill.plan(plan.targets);
     this.rivals.plan(plan.subnets);
     this.subnets.plan(plan.subnets);
     this.voices.plan(this.subnets.all, this.clock());
@@ -227,7 +221,7 @@ export class FieldEngine {
     this.reports.present();
     this.socket.clear();
     this.signs.clear();
-    this.drill.forget();
+    this.asking.drill.forget();
     this.changed();
   }
 
@@ -291,7 +285,7 @@ export class FieldEngine {
   linkChanged(link: LinkState): void {
     if (link === this.link) return;
     this.link = link;
-    this.drill.link(link === 'up', this.clock());
+    this.asking.drill.link(link === 'up', this.clock());
     if (link !== 'up') {
       this.notice(link === 'gone' ? 'adapter-gone' : 'link-down', { source: this.carrier.source });
       this.socket.clear();
@@ -331,9 +325,9 @@ export class FieldEngine {
       voices: this.voices.states(),
       socket: this.socket.status(this.subnets.ofPlan, this.present.all, now),
       page: this.pages.page,
-      drill: this.drill.state,
+      drill: this.asking.drill.state,
       proof: this.proof.state,
-      vigil: this.vigil.state,
+      vigil: this.asking.vigil.state,
       answeringUntil: this.giving.isArmed(now) ? this.giving.armedUntil : undefined,
       answers: this.giving.size,
       tasks: this.tasks(),
@@ -368,7 +362,7 @@ export class FieldEngine {
     this.keeping.capture(frame, now);
     if (!this.isListening) return; // it could not be kept
     this.counters.sent += 1;
-    this.drill.spoil(now);
+    this.asking.drill.spoil(now);
     this.carrier.send(frame);
   }
 
@@ -416,14 +410,14 @@ export class FieldEngine {
   ): void {
     const { dhcp } = frame;
     if (dhcp.operation === 'request') {
-      this.drill.request(dhcp, now);
+      this.asking.drill.request(dhcp, now);
       const chosen = serverChosenBy(dhcp);
       if (chosen !== undefined && !this.voices.isOurs(chosen))
         this.rivals.chosen(dhcp.clientMac, chosen, now);
       if (frame.udp.toPort === DHCP_PORT.server) this.giving.request(frame, bytes, now);
       return;
     }
-    this.drill.reply(dhcp, frame.ip.from, now);
+    this.asking.drill.reply(dhcp, frame.ip.from, now);
     this.rivals.reply(frame, now);
   }
 

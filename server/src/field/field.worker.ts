@@ -187,6 +187,8 @@ async function obey(command: FieldCommand): Promise<void> {
       return needed().acts.prove(command);
     case 'prove-stop':
       return engine?.acts.stopProof();
+    case 'read-register':
+      return needed().acts.readRegister(command);
     case 'ask-path':
       return needed().acts.askPath(command);
     case 'vigil':

@@ -5,7 +5,6 @@ import {
   decodeWith,
   encodeWith,
   ENIP_PORT,
-  formatMac,
   IDENTITY_OBJECT,
   identityObject,
   identityText,
@@ -19,7 +18,8 @@ import {
 import type { TcpStream } from './carrier';
 import { CipTalk } from './cip-talk';
 import { Broken } from './inbox';
-import { voiceIn, type TalkEvents } from './patience';
+import { openTo } from './open-to';
+import type { TalkEvents } from './patience';
 import { serialOfSaid } from './proof/talk';
 import { FieldRefusal, type FieldTarget, type FieldTask } from './protocol';
 import type { Unit } from './unit';
@@ -34,7 +34,6 @@ export interface PathOrder {
   readonly person: string;
 }
 
-const TCP_TIMEOUT = 3000;
 const NOTHING = new Uint8Array(0);
 
 /**
@@ -46,14 +45,14 @@ export class PathAsking implements Unit {
 
   constructor(private readonly events: TalkEvents) {}
 
-  /** Refuses with `field.busy`, `path.silent`, `path.other`, `page.noVoice`. */
+  /** Refuses with `field.busy` and what `openTo` refuses with. */
   async ask(order: PathOrder): Promise<void> {
     const { interfaceId, title } = order.target;
     if (this.running.has(interfaceId)) throw new FieldRefusal('field.busy', { title });
     this.running.set(interfaceId, undefined);
     this.events.changed();
     try {
-      const stream = await this.open(order);
+      const stream = await openTo(this.events, order.entry, ENIP_PORT);
       if (!this.running.has(interfaceId)) {
         stream.close();
         throw new FieldRefusal('field.stopped', { title });
@@ -78,24 +77,6 @@ export class PathAsking implements Unit {
     return [...this.running.keys()].map((interfaceId) => ({
       ...{ kind: 'identify', interfaceId, phase: 'talking' },
     }));
-  }
-
-  private async open({ entry }: PathOrder): Promise<TcpStream> {
-    const { title, address: to } = entry;
-    const subnetId = this.events.around(to).id;
-    const macs = await this.events.whoIsAt(subnetId, to);
-    const from = await voiceIn(this.events, subnetId);
-    if (macs === 'no-voice' || from === undefined)
-      throw new FieldRefusal('page.noVoice', { at: title });
-    // Never a word to another device that happens to answer at the address.
-    const [mac] = macs;
-    if (mac === undefined) throw new FieldRefusal('path.silent', { title });
-    if (macs.size > 1 || (entry.mac !== undefined && mac !== entry.mac))
-      throw new FieldRefusal('path.other', { title, found: [...macs].map(formatMac).join(', ') });
-    const request = { from, to, port: ENIP_PORT, timeout: TCP_TIMEOUT };
-    const stream = await this.events.open(subnetId, request);
-    if (typeof stream === 'string') throw new FieldRefusal('path.silent', { title });
-    return stream;
   }
 }
 

@@ -22,6 +22,7 @@ import type { MessagePort } from 'node:worker_threads';
 import type { SharedVigil } from '../common/vigil-ring';
 import type { LinkState } from './carrier';
 import type { Sighting } from './present';
+import type { RegisterOrder } from './register-asking';
 
 // What the main thread and the field worker say to each other.
 
@@ -157,6 +158,11 @@ export type FieldCommand =
       readonly route: readonly PortSegment[];
       readonly person: string;
     }
+  /** Read one register. */
+  | ({ readonly kind: 'read-register'; readonly interfaceId: string } & Omit<
+      RegisterOrder,
+      'target'
+    >)
   /** Ask these in a steady beat. */
   | {
       readonly kind: 'vigil';

@@ -230,6 +230,12 @@ export function assignRoutes({ reader, changer, field, pagePort }: Services): Ro
     await field.walk(...ids, subnetId, personOf(request));
     response.status(202).end();
   });
+  router.post(`${base}/read-register`, async (request, response) => {
+    const wish = checked(schema.registerWish, request.body);
+    const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;
+    await field.readRegister(...ids, wish, personOf(request));
+    response.status(204).end();
+  });
   router.post(`${base}/ask-path`, async (request, response) => {
     const { from } = checked(schema.pathAsking, request.body);
     const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;

@@ -9,6 +9,7 @@ import {
   type NewDevice,
   type NewSubnet,
   type ProofWish,
+  type RegisterWish,
   type VigilWish,
   type StationGiving,
   type GoingOn,
@@ -108,6 +109,12 @@ export const vigilWish = Joi.object<VigilWish>({
   scope: proofScope,
   everySeconds: Joi.number().integer().min(1).max(600).required(),
   minutes: Joi.number().min(0.05).max(1440).required(),
+});
+
+export const registerWish = Joi.object<RegisterWish>({
+  unit: Joi.number().integer().min(0).max(255).required(),
+  written: text(10).required(),
+  counting: Joi.valid('from-0', 'from-1', 'area-digit').required(),
 });
 
 export const pathAsking = Joi.object<{ from: string }>({ from: text(80).required() });

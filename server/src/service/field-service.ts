@@ -2,11 +2,14 @@ import {
   askedPath,
   findKind,
   formatIpv4,
+  MODBUS_PORT,
   nextLoanEnd,
+  registerAsked,
   type FieldView,
   type HeardView,
   type MacAddress,
   type PresentView,
+  type RegisterWish,
   type RunView,
   type StationView,
   type WireChoice,
@@ -20,7 +23,7 @@ import type { RelayedPage } from '../pages/relay';
 import { WireStream } from '../pages/wire-stream';
 import { Presence } from '../common/presence';
 import { Turns } from '../common/turns';
-import { Refusal } from '../store/refusal';
+import { must, Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Person } from './change-plan';
 import { fieldPlanOf } from './field-plan';
@@ -136,6 +139,22 @@ export class FieldService {
   async walk(jobId: string, interfaceId: string, subnetId: string, person: Person): Promise<void> {
     await this.listen(jobId, person);
     await this.field.call({ kind: 'walk', interfaceId, subnetId, person: person.name });
+  }
+
+  /** One register, as the plan has the port of its line. Refuses with what `registerAsked` refuses with. */
+  async readRegister(
+    jobId: string,
+    interfaceId: string,
+    { unit, written, counting }: RegisterWish,
+    person: Person,
+  ): Promise<void> {
+    const asked = must(registerAsked(written, counting));
+    const found = findInterface(await this.store.plan(jobId), interfaceId);
+    const line = found?.device.lines.find(({ units }) => units.some((one) => one.unit === unit));
+    await this.listen(jobId, person);
+    const tcpPort = line?.tcpPort ?? MODBUS_PORT;
+    const order = { ...asked, unit, written, tcpPort, person: person.name };
+    await this.field.call({ kind: 'read-register', interfaceId, ...order });
   }
 
   /** Who is at the end of the route path to an interface. Refuses with `path.none`. */

@@ -109,5 +109,5 @@ test('the rack is unplugged: nothing is asked, and that is said', async () => {
   const site = new Site([rack, valves()]);
   await site.advance(5);
   const wish = { entry: 'rack', interfaceId: 'valves', route: GOOD, person: 'Mara' };
-  await expect(site.through(site.engine.acts.askPath(wish))).rejects.toThrow('path.silent');
+  await expect(site.through(site.engine.acts.askPath(wish))).rejects.toThrow('talk.silent');
 });

@@ -19,6 +19,7 @@ import { useEdit, useJob } from '../../data';
 import { Card, LongField, Notice, Page, Refusals, Words } from '../../parts';
 import { useWide } from '../../theme';
 import { issuesOf, plural } from '../words';
+import { ReadRegister } from './ReadRegister';
 
 /** Three columns: as planned, as entered in the controller, as found. */
 export function ControllerScreen({ job: id }: { readonly job: string }) {
@@ -57,6 +58,7 @@ export function ControllerScreen({ job: id }: { readonly job: string }) {
       ) : null}
       <Group id={id} title="Differs" entries={bad} />
       <Group id={id} title="The same" entries={good} />
+      {job && !isPasting ? <ReadRegister job={id} plan={job.plan} /> : null}
     </Page>
   );
 }
