@@ -158,6 +158,63 @@ test('as the controller has it: pasted, and held against plan and device', async
   await expect(table.getByText('✓ name')).toBeVisible();
 });
 
+test('a vigil shows who is lost beat by beat, and one register is read', async ({
+  page,
+  server,
+}) => {
+  await listenInDemo(page, server);
+  await give(page, 'Drum filter drive 1', '02:4c:7a:1d:80:11');
+  await button(page, 'Fall silent').click();
+  await place(page, 'Prove').click();
+  await button(page, 'Vigil').click();
+  await pick(page, 'Whom', 'cabinet FH2');
+  await button(page, 'Begin the vigil').click();
+  await expect(page.getByText(/✓ all of \d+ answered/)).toBeVisible();
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, 'Pull the cable: Drum filter drive 1').click();
+    await expect(button(cabinet, 'Plug the cable in: Drum filter drive 1')).toBeVisible();
+  });
+  await expect(page.getByText(/× \d+ of \d+ lost, the longest for/).first()).toBeVisible();
+  await button(page, 'End the vigil').click();
+  await expect(page.getByText('It was ended before its time')).toBeVisible();
+  const download = page.waitForEvent('download');
+  await button(page, 'Download every beat as a table').click();
+  const csv = readFileSync(await (await download).path(), 'utf8');
+  expect(csv).toMatch(/^time,.*Drum filter drive 1 172\.22\.40\.85/);
+  expect(csv).toContain('lost');
+
+  // A gateway is added to the plan and plugged in; its own registers are read.
+  const job = /job\/([^/]+)/.exec(page.url())?.[1] ?? '';
+  const api = `${new URL(page.url()).origin}/api/jobs/${job}`;
+  const plan = (await (await page.request.get(`${api}/plan`)).json()) as PlanView;
+  const hall = plan.things.subnet.find((one) => one['name'] === 'Filter hall')?.id;
+  const gateway = { title: 'Scale gateway', name: 'lb1-gateway-1', kindId: 'corrigall-gateway-2' };
+  const devices = [
+    {
+      ...gateway,
+      way: 'web-page',
+      area: '',
+      cabinet: '',
+      position: '',
+      subnetId: hall,
+      address: '172.22.40.51',
+    },
+  ];
+  expect((await page.request.post(`${api}/devices`, { data: { devices } })).status()).toBe(201);
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, 'Plug the cable in: Scale gateway').click();
+    await expect(button(cabinet, 'Pull the cable: Scale gateway')).toBeVisible();
+  });
+  await place(page, 'Prove').click();
+  await button(page, 'As the controller has it').click();
+  await page.getByLabel('Register').fill('40003');
+  await pick(page, 'Counted', 'with an area digit (40001)');
+  await button(page, 'Read it').click();
+  await expect(
+    page.getByText(/✓ the device itself, holding register 40003: 74 \(0x004A\)/),
+  ).toBeVisible();
+});
+
 test('the picture: two are chosen, their way is drawn, and it is saved as it stands', async ({
   page,
   server,

@@ -5,6 +5,7 @@ import request from 'supertest';
 import type { JobView } from '@ipsonomo/core';
 import { compose, type Running } from '../../src/compose';
 import { seedDemo } from '../../src/demo';
+import type { Store } from '../../src/store/store';
 import { Scratch } from '../scratch';
 
 export type Method = 'get' | 'post' | 'patch' | 'delete';
@@ -34,6 +35,11 @@ export class ApiBench {
     const [first] = await scratch.store.jobs();
     const answer = await request(running.app).get(`/api/jobs/${first?.id}`).expect(200);
     return new ApiBench(scratch, running, logged, answer.body as JobView);
+  }
+
+  /** The database behind it. */
+  get store(): Store {
+    return this.scratch.store;
   }
 
   readonly call = (method: Method, path: string, person = 'Mara Quist') =>

@@ -1,4 +1,4 @@
-import type { FieldView, JobView, ProofDetailView, ProofView } from '@ipsonomo/core';
+import type { FieldView, JobView, ProofDetailView, ProofView, VigilView } from '@ipsonomo/core';
 import { ApiBench } from './api-bench';
 
 // Runs of proofs over the real practice site and the real database.
@@ -65,6 +65,45 @@ test('stopped, it says so, and goes on with the rest', async () => {
   const done = await ended(id);
   expect([done.how, done.contradicted + done.silent]).toEqual(['done', done.total]);
 }, 90_000);
+
+test('a vigil: nothing before it, its beats while it goes on, and all of them as a table', async () => {
+  const vigil = `${path()}/vigil`;
+  expect((await bench.call('get', vigil).expect(200)).body).toEqual({
+    ...{ state: null, buckets: 0, rows: [] },
+  });
+  expect((await bench.call('get', `${vigil}.csv`)).body.code).toBe('vigil.none');
+  const wish = { scope: { kind: 'cabinet', cabinet: 'FH1' }, everySeconds: 1, minutes: 5 };
+  await bench.call('post', vigil).send(wish).expect(202);
+  await new Promise((resolve) => setTimeout(resolve, 4500));
+  const view = (await bench.call('get', vigil)).body as VigilView;
+  expect(view.state).toMatchObject({ beats: 300, how: null });
+  expect(view.rows).toHaveLength(1);
+  expect(view.rows[0]?.summary.asked).toBeGreaterThan(0);
+  await bench.call('delete', vigil).expect(204);
+  const csv = (await bench.call('get', `${vigil}.csv`).expect(200)).text.split('\r\n');
+  expect(csv[0]).toBe('time,"Controller, filter hall 172.22.40.10"');
+  expect(csv[1]).toMatch(/^\d{4}-\d\d-\d\dT[^,]+,(lost|[\d.]*)$/);
+  expect(((await bench.call('get', vigil)).body as VigilView).state?.how).toBe('stopped');
+}, 30_000);
+
+test('a run that the server was restarted in is cut off, and says so', async () => {
+  const run = { job_id: job.id, run_id: null, source: 'practice', person: 'Mara', revision: 1 };
+  const store = bench.store.proofs;
+  const { id } = await store.add({ ...run, scope: 'whole job', interface_ids: ['a', 'b'] });
+  await store.endLeft();
+  expect(await one(id)).toMatchObject({ how: 'cut-off', total: 2, proven: 0 });
+  await bench.call('post', `${path()}/proofs/${id}/go-on`).send({ perSecond: 100 }).expect(422);
+});
+
+test.each<[string, object, number, string]>([
+  ['no number', { unit: 1, written: 'many', counting: 'from-0' }, 422, 'entered.number'],
+  ['no register', { unit: 1, written: '0', counting: 'from-1' }, 422, 'register.range'],
+  ['no such unit', { unit: 300, written: '1', counting: 'from-1' }, 400, 'body.invalid'],
+])('a register is refused: %s', async (_name, wish, status, code) => {
+  const at = job.devices[0]?.interfaces[0]?.id ?? '';
+  const answer = await bench.call('post', `${path()}/interfaces/${at}/read-register`).send(wish);
+  expect([answer.status, answer.body.code]).toEqual([status, code]);
+});
 
 test.each<[string, object, number, string]>([
   ['too fast', { scope: { kind: 'job' }, perSecond: 5000 }, 400, 'body.invalid'],
