@@ -65,13 +65,15 @@ async function phone(page: Page, server: TestServer): Promise<void> {
   await expect(page.getByLabel('stage: proven')).toBeVisible();
   await place(page, 'Prove').click();
   await button(page, /^Prove \d+ devices/).click();
-  await expect(page.getByText('Nobody planned them', { exact: false })).toBeVisible();
+  await expect(page.getByText('Nobody planned them', { exact: false })).toBeVisible({
+    timeout: 40_000,
+  });
   await expect(button(page, /^Prove \d+ devices/)).toBeVisible({ timeout: 20_000 });
   await button(page, 'Fall silent')
     .click({ timeout: 1000 })
     .catch(() => undefined);
   await shoot(page, 'prove');
-  await button(page, 'Likely causes: Sludge valve block').click();
+  await button(page, 'Backwash drive').click();
   await expect(page.getByText('Likely causes, the likeliest first')).toBeVisible();
   await shoot(page, 'causes');
   await place(page, 'Prove').click();
@@ -83,7 +85,7 @@ async function phone(page: Page, server: TestServer): Promise<void> {
   await shoot(page, 'hand-over');
   await atCabinet(page, async (cabinet) => {
     await cabinet.setViewportSize(PHONE);
-    await cabinet.getByText('Drum filter drive 1').scrollIntoViewIfNeeded();
+    await cabinet.getByText('Drum filter drive 1', { exact: true }).scrollIntoViewIfNeeded();
     await shoot(cabinet, 'cabinets');
   });
 }
