@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+
 /** One line of the bench: what was measured, ours beside a reference, and what is wanted. */
 export interface Figure {
   readonly what: string;
@@ -30,3 +32,7 @@ export const table = (figures: readonly Figure[]): string =>
         `| ${what} | ${ours} | ${reference || '–'} | ${wanted} | ${isReached ? 'yes' : 'NO'} |`,
     ),
   ].join('\n');
+
+/** What a process holds in memory. */
+export const residentMegabytes = (pid: number): number =>
+  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024;

@@ -4,16 +4,20 @@ import {
   type FieldView,
   type PresentView,
   type ProofView,
+  type VigilView,
 } from '@ipsonomo/core';
 import { api, startServer, until, type TestServer } from '../harness';
 import { Wire, type Machine } from '../wire/namespaces';
-import { median, type Figure } from './figures';
+import { median, residentMegabytes, type Figure } from './figures';
 
 // A sweep on the live carrier beside fping, in turn on the same wire in the same run; and a whole proof of a hundred.
 
 const LIVE = 20;
 const RUNS = 5;
 const PROVEN = 100;
+const WATCHED = 200;
+/** The figure is for ten minutes; a bench of everything takes one. */
+const VIGIL_MINUTES = Number(process.env['BENCH_VIGIL_MINUTES'] ?? 1);
 
 const hex = (value: number) => value.toString(16).padStart(2, '0');
 const macOf = (index: number) => `02:bb:00:00:01:${hex(index)}`;
@@ -117,16 +121,20 @@ async function beside(
 
 const seconds = (millis: readonly number[]) => `${(median(millis) / 1000).toFixed(2)} s`;
 
-async function proof(server: TestServer, jobId: string): Promise<Figure> {
-  const [first] = (
-    await api<{ subnets: readonly { id: string }[] }>(server, 'GET', `/jobs/${jobId}`)
-  ).subnets;
-  const devices = Array.from({ length: PROVEN }, (_, at) => ({
-    ...{ title: `valves ${at}`, name: `valves-${at}`, subnetId: first?.id ?? '', way: 'bootp' },
-    ...{ kindId: 'tarnwick-valves-16', area: '', cabinet: '', position: '' },
+/** Plans so many valve blocks, the last number of each counting from 1. */
+async function planMany(server: TestServer, jobId: string, count: number): Promise<void> {
+  const path = `/jobs/${jobId}`;
+  const { subnets } = await api<{ subnets: readonly { id: string }[] }>(server, 'GET', path);
+  const devices = Array.from({ length: count }, (_, at) => ({
+    ...{ title: `valves ${at}`, name: `valves-${at}`, subnetId: subnets[0]?.id ?? '' },
+    ...{ kindId: 'tarnwick-valves-16', way: 'bootp', area: '', cabinet: '', position: '' },
     address: `10.77.1.${at + 1}`,
   }));
-  await api(server, 'POST', `/jobs/${jobId}/devices`, { devices });
+  await api(server, 'POST', `${path}/devices`, { devices });
+}
+
+async function proof(server: TestServer, jobId: string): Promise<Figure> {
+  await planMany(server, jobId, PROVEN);
   const view = await api<{
     devices: readonly { interfaces: readonly { id: string; address: string }[] }[];
   }>(server, 'GET', `/jobs/${jobId}`);
@@ -155,6 +163,37 @@ async function proof(server: TestServer, jobId: string): Promise<Figure> {
   };
 }
 
+/** Two hundred asked each second; a beat that was not kept counts as not asked. */
+async function vigil(server: TestServer, jobId: string): Promise<Figure> {
+  await planMany(server, jobId, WATCHED);
+  await api(server, 'POST', '/field/rest');
+  await api(server, 'POST', '/field/listen', { jobId });
+  const wish = { scope: { kind: 'job' }, everySeconds: 1, minutes: VIGIL_MINUTES };
+  await api(server, 'POST', `/jobs/${jobId}/vigil`, wish);
+  await pause(20_000);
+  const before = residentMegabytes(server.pid());
+  const view = await until(
+    'the vigil is over',
+    async () => {
+      const now = await api<VigilView>(server, 'GET', `/jobs/${jobId}/vigil`);
+      return now.state?.how === 'done' ? now : undefined;
+    },
+    VIGIL_MINUTES * 60 + 60,
+  );
+  const grown = residentMegabytes(server.pid()) - before;
+  const beats = view.state?.beats ?? 0;
+  const missed = view.rows.reduce((sum, { summary }) => sum + beats - summary.asked, 0);
+  const lost = view.rows.reduce((sum, { summary }) => sum + summary.lost, 0);
+  const slowest = Math.max(...view.rows.map(({ summary }) => summary.slowest ?? 0));
+  return {
+    what: `a vigil of ${view.rows.length} devices each second for ${VIGIL_MINUTES} min (${beats} beats)`,
+    ours: `${missed} beats missed, ${lost} lost, slowest answer ${slowest.toFixed(0)} ms; ${before.toFixed(0)} MB ${grown < 0 ? '−' : '+'} ${Math.abs(grown).toFixed(0)} MB`,
+    reference: '',
+    wanted: 'no missed beat, memory flat (± 20 MB)',
+    isReached: missed === 0 && Math.abs(grown) <= 20,
+  };
+}
+
 export async function sweepFigures(): Promise<readonly Figure[]> {
   const wire = new Wire('ipsw');
   const server = await startServer('bench_sweep', {
@@ -163,7 +202,7 @@ export async function sweepFigures(): Promise<readonly Figure[]> {
   try {
     const many = wire.addDevice('many', '02:00:5e:00:53:99');
     const live = Array.from({ length: LIVE }, (_, at) => `10.77.0.${at * 12 + 3}`);
-    const others = Array.from({ length: PROVEN }, (_, at) => `10.77.1.${at + 1}`);
+    const others = Array.from({ length: WATCHED }, (_, at) => `10.77.1.${at + 1}`);
     plugIn(many, [...live, ...others]);
     await many.startScript('enip-device.ts', ['10.77.1.1/22', '0', 'tarnwick-valves-16']);
     const small = await jobIn(server, 'Small', '10.77.0.0/24');
@@ -186,6 +225,7 @@ export async function sweepFigures(): Promise<readonly Figure[]> {
         ...{ wanted: '≤ 2.5 s', isReached: of22.isSame && median(of22.ours) <= 2500 },
       },
       await proof(server, large),
+      await vigil(server, await jobIn(server, 'Vigil', '10.77.0.0/22')),
     ];
   } finally {
     await server.stop();

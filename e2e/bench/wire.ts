@@ -1,9 +1,9 @@
-import { readFileSync, writeFileSync } from 'node:fs';
+import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { formatIpv4, formatMac, toIpv4, toMac, type FieldView, type JobView } from '@ipsonomo/core';
 import { api, startServer, until, type TestServer } from '../harness';
 import { Wire, type Machine } from '../wire/namespaces';
-import { median, type Figure } from './figures';
+import { median, residentMegabytes, type Figure } from './figures';
 
 // The live carrier beside dnsmasq, in turn on the same wire in the same run.
 
@@ -49,9 +49,6 @@ function startDnsmasq(laptop: Machine, folder: string) {
   ];
   return laptop.start('dnsmasq', ...where, range, `--dhcp-hostsfile=${hosts}`, ...quiet);
 }
-
-const residentMegabytes = (pid: number): number =>
-  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024;
 
 const pause = (millis: number) => new Promise((resolve) => setTimeout(resolve, millis));
 

@@ -82,14 +82,19 @@ export function Settle(props: Props) {
           <Button
             key={one.kind}
             type="outline"
-            title={one.kind === 'swapped' ? `Swapped with ${one.withTitle}` : SHORT[one.kind]}
-            accessibilityLabel={`${title}: ${SETTLEMENT_WORDS[one.kind]}`}
+            title={shortOf(one, difference)}
+            accessibilityLabel={`${title}: ${difference.what === 'unbound' ? 'Bind it' : SETTLEMENT_WORDS[one.kind]}`}
             onPress={() => act(one)}
           />
         ))}
       </View>
     </View>
   );
+}
+
+function shortOf(one: Settlement, { what }: FoundDifference): string {
+  if (one.kind === 'swapped') return `Swapped with ${one.withTitle}`;
+  return what === 'unbound' ? 'Bind it' : SHORT[one.kind];
 }
 
 const SHORT = {
