@@ -10,6 +10,7 @@ export * from './Page';
 export * from './Row';
 export * from './DeviceRow';
 export * from './Card';
+export * from './ReasonForm';
 export * from './Refusals';
 export * from './LinkLine';
 export * from './Places';

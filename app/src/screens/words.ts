@@ -1,5 +1,5 @@
 import { ApiError } from '../data';
-import type { Issue } from '@ipsonomo/core';
+import type { Issue, Plan } from '@ipsonomo/core';
 
 /** The issues of a failed mutation; an unknown failure is the server's. */
 export function issuesOf(error: unknown): readonly Issue[] | undefined {
@@ -36,3 +36,11 @@ export const lengthOf = (network: string | undefined): number =>
 /** "340 KB", "4.2 MB": how large a file is, in units of a thousand. */
 export const sizeWords = (bytes: number): string =>
   bytes < 1_000_000 ? `${Math.ceil(bytes / 1000)} KB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
+
+/** Every interface of a plan, to choose one of. */
+export const interfaceOptions = (plan: Plan) =>
+  plan.devices.flatMap(({ title, interfaces }) =>
+    interfaces.map(({ id, label }) => ({
+      ...{ value: id, title: label === '' ? title : `${title}, ${label}` },
+    })),
+  );

@@ -1,5 +1,5 @@
 import { ENIP_PORT, isInUse, type Identity, type MacAddress } from '@ipsonomo/core';
-import type { TcpStream } from './carrier';
+import { Conversations } from './conversations';
 import type { TalkEvents } from './patience';
 import { askIdentity, serialOfSaid } from './proof/talk';
 import { FieldRefusal, type FieldTarget, type FieldTask } from './protocol';
@@ -13,9 +13,11 @@ const TCP_TIMEOUT = 2000;
  * is no proof that it is free, and no reason to wait.
  */
 export class Identities implements Unit {
-  private readonly running = new Map<string, TcpStream | undefined>();
+  private readonly talks: Conversations;
 
-  constructor(private readonly events: TalkEvents) {}
+  constructor(private readonly events: TalkEvents) {
+    this.talks = new Conversations(() => events.changed());
+  }
 
   canAsk({ hasIdentity, mac }: FieldTarget): boolean {
     return hasIdentity && mac !== undefined;
@@ -23,37 +25,26 @@ export class Identities implements Unit {
 
   /** Refuses with `field.busy`, `field.stopped`, and with `device.inUse`, naming the controller of the plan. */
   async refuseInUse(target: FieldTarget, person: string): Promise<void> {
-    const { interfaceId, title, controller } = target;
-    if (!target.hasIdentity || target.mac === undefined) return;
-    // Whoever presses twice must not slip past the question.
-    if (this.running.has(interfaceId)) throw new FieldRefusal('field.busy', { title });
-    this.running.set(interfaceId, undefined);
-    this.events.changed();
-    try {
-      const identity = await this.ask(target, target.mac);
+    const { title, controller, mac } = target;
+    if (!target.hasIdentity || mac === undefined) return;
+    await this.talks.during(target, async () => {
+      const identity = await this.ask(target, mac);
       // Somebody fell silent meanwhile: what was to come after this must not begin.
-      if (!this.running.has(interfaceId)) throw new FieldRefusal('field.stopped', { title });
+      this.talks.goesOn(target);
       if (!identity) return;
       const used = isInUse(identity);
-      this.events.record('identified', target, factsOf(identity, used, target.revision), {
-        person,
-      });
+      const facts = factsOf(identity, used, target.revision);
+      this.events.record('identified', target, facts, { person });
       if (used) throw new FieldRefusal('device.inUse', { title, controller });
-    } finally {
-      this.running.delete(interfaceId);
-      this.events.changed();
-    }
+    });
   }
 
   clear(): void {
-    for (const stream of this.running.values()) stream?.close();
-    this.running.clear();
+    this.talks.clear();
   }
 
   tasks(): readonly FieldTask[] {
-    return [...this.running.keys()].map((interfaceId) => ({
-      ...{ kind: 'identify', interfaceId, phase: 'talking' },
-    }));
+    return this.talks.tasks();
   }
 
   private async ask(target: FieldTarget, mac: MacAddress): Promise<Identity | undefined> {
@@ -68,16 +59,7 @@ export class Identities implements Unit {
     const request = { from, to, port: ENIP_PORT, timeout: TCP_TIMEOUT };
     const stream = await this.events.open(subnetId, request);
     if (typeof stream === 'string') return undefined;
-    if (!this.running.has(target.interfaceId)) {
-      stream.close();
-      return undefined;
-    }
-    this.running.set(target.interfaceId, stream);
-    try {
-      return await askIdentity(stream);
-    } finally {
-      stream.close();
-    }
+    return this.talks.over(target, stream, askIdentity);
   }
 }
 

@@ -17,11 +17,12 @@ import {
 } from '@ipsonomo/core';
 import type { TcpStream } from './carrier';
 import { CipTalk } from './cip-talk';
+import { Conversations } from './conversations';
 import { Broken } from './inbox';
 import { openTo } from './open-to';
 import type { TalkEvents } from './patience';
 import { serialOfSaid } from './proof/talk';
-import { FieldRefusal, type FieldTarget, type FieldTask } from './protocol';
+import type { FieldTarget, FieldTask } from './protocol';
 import type { Unit } from './unit';
 
 export interface PathOrder {
@@ -41,42 +42,29 @@ const NOTHING = new Uint8Array(0);
  * module one is connected to. A right path to another device than planned is told from a path that leads nowhere.
  */
 export class PathAsking implements Unit {
-  private readonly running = new Map<string, TcpStream | undefined>();
+  private readonly talks: Conversations;
 
-  constructor(private readonly events: TalkEvents) {}
+  constructor(private readonly events: TalkEvents) {
+    this.talks = new Conversations(() => events.changed());
+  }
 
-  /** Refuses with `field.busy` and what `openTo` refuses with. */
+  /** Refuses with `field.busy`, `field.stopped` and what `openTo` refuses with. */
   async ask(order: PathOrder): Promise<void> {
-    const { interfaceId, title } = order.target;
-    if (this.running.has(interfaceId)) throw new FieldRefusal('field.busy', { title });
-    this.running.set(interfaceId, undefined);
-    this.events.changed();
-    try {
-      const stream = await openTo(this.events, order.entry, ENIP_PORT);
-      if (!this.running.has(interfaceId)) {
-        stream.close();
-        throw new FieldRefusal('field.stopped', { title });
-      }
-      this.running.set(interfaceId, stream);
-      const facts = await outcomeAlong(stream, order).finally(() => stream.close());
-      const via = order.route.map(({ port, link }) => `${port},${link}`).join(',');
-      const from = order.entry.title;
-      this.events.record('path-asked', order.target, { ...facts, via, from }, order);
-    } finally {
-      this.running.delete(interfaceId);
-      this.events.changed();
-    }
+    const { target, entry, route } = order;
+    await this.talks.during(target, async () => {
+      const opened = await openTo(this.events, entry, ENIP_PORT);
+      const facts = await this.talks.over(target, opened, (stream) => outcomeAlong(stream, order));
+      const via = route.map(({ port, link }) => `${port},${link}`).join(',');
+      this.events.record('path-asked', target, { ...facts, via, from: entry.title }, order);
+    });
   }
 
   clear(): void {
-    for (const stream of this.running.values()) stream?.close();
-    this.running.clear();
+    this.talks.clear();
   }
 
   tasks(): readonly FieldTask[] {
-    return [...this.running.keys()].map((interfaceId) => ({
-      ...{ kind: 'identify', interfaceId, phase: 'talking' },
-    }));
+    return this.talks.tasks();
   }
 }
 

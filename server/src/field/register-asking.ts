@@ -1,10 +1,10 @@
 import { DecodeError, type Facts, type ModbusReply } from '@ipsonomo/core';
-import type { TcpStream } from './carrier';
+import { Conversations } from './conversations';
 import { Broken } from './inbox';
 import { openTo } from './open-to';
 import type { TalkEvents } from './patience';
 import { askModbus } from './proof/talk';
-import { FieldRefusal, type FieldTarget, type FieldTask } from './protocol';
+import type { FieldTarget, FieldTask } from './protocol';
 import type { Unit } from './unit';
 
 export interface RegisterOrder {
@@ -22,42 +22,31 @@ export interface RegisterOrder {
 
 /** R-REGISTER-READ: one register read, and never written: the value, or the exception in its own number. */
 export class RegisterAsking implements Unit {
-  private readonly running = new Map<string, TcpStream | undefined>();
+  private readonly talks: Conversations;
 
-  constructor(private readonly events: TalkEvents) {}
+  constructor(private readonly events: TalkEvents) {
+    this.talks = new Conversations(() => events.changed());
+  }
 
-  /** Refuses with `field.busy` and what `openTo` refuses with. */
+  /** Refuses with `field.busy`, `field.stopped` and what `openTo` refuses with. */
   async ask(order: RegisterOrder): Promise<void> {
     const { target, tcpPort, unit, area, register: start, written, person } = order;
-    const { interfaceId, title } = target;
-    if (this.running.has(interfaceId)) throw new FieldRefusal('field.busy', { title });
-    this.running.set(interfaceId, undefined);
-    this.events.changed();
-    try {
-      const stream = await openTo(this.events, target, tcpPort);
-      if (!this.running.has(interfaceId)) {
-        stream.close();
-        throw new FieldRefusal('field.stopped', { title });
-      }
-      this.running.set(interfaceId, stream);
+    await this.talks.during(target, async () => {
+      const opened = await openTo(this.events, target, tcpPort);
       const asked = { kind: 'registers', area, start, count: 1 } as const;
-      const facts = await factsOf(askModbus(stream, asked, unit)).finally(() => stream.close());
+      const facts = await this.talks.over(target, opened, (stream) =>
+        factsOf(askModbus(stream, asked, unit)),
+      );
       this.events.record('register-read', target, { unit, area, written, ...facts }, { person });
-    } finally {
-      this.running.delete(interfaceId);
-      this.events.changed();
-    }
+    });
   }
 
   clear(): void {
-    for (const stream of this.running.values()) stream?.close();
-    this.running.clear();
+    this.talks.clear();
   }
 
   tasks(): readonly FieldTask[] {
-    return [...this.running.keys()].map((interfaceId) => ({
-      ...{ kind: 'identify', interfaceId, phase: 'talking' },
-    }));
+    return this.talks.tasks();
   }
 }
 

@@ -20,7 +20,7 @@ import { saveText, useJob, useWire } from '../../data';
 import { AddressText, Notice, Page, Pick, Refusals, Row, Words } from '../../parts';
 import { useWide } from '../../theme';
 import { findingsOf } from '../prove/findings';
-import { issuesOf } from '../words';
+import { interfaceOptions, issuesOf } from '../words';
 import { placed } from './layout';
 import { JOINER_WORDS, Mark, PICTURE_ID, SitePicture } from './SitePicture';
 
@@ -116,12 +116,7 @@ interface ChosenProps {
 
 function Chosen({ id, plan, chosen, setChosen, way }: ChosenProps) {
   const router = useRouter();
-  const options = plan.devices.flatMap((device) =>
-    device.interfaces.map((at) => ({
-      value: at.id,
-      title: at.label === '' ? device.title : `${device.title}, ${at.label}`,
-    })),
-  );
+  const options = interfaceOptions(plan);
   const [from = '', to = ''] = chosen;
   return (
     <>

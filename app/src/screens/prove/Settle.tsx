@@ -14,7 +14,7 @@ import {
   type Settlement,
 } from '@ipsonomo/core';
 import { readSettings, useEdit } from '../../data';
-import { Field, Refusals, Words } from '../../parts';
+import { ReasonForm, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
 import type { Finding } from './findings';
 
@@ -110,29 +110,22 @@ function Staying({
   edit,
   onLeave,
 }: Props & { readonly edit: ReturnType<typeof useEdit>; readonly onLeave: () => void }) {
-  const [reason, setReason] = useState('');
   const { at, device } = finding.planned;
-  const stay = () => {
-    const person = readSettings().person || 'nobody named';
-    const said = { reason: reason.trim(), person };
+  const stay = (reason: string) => {
+    const said = { reason, person: readSettings().person || 'nobody named' };
     edit.mutate({
       edits: [stayEdit(crypto.randomUUID(), at.id, difference, said)],
-      why: `${device.title}: ${differenceWords(difference)}. It stays: ${said.reason}`.slice(
-        0,
-        300,
-      ),
+      why: `${device.title}: ${differenceWords(difference)}. It stays: ${reason}`.slice(0, 300),
     });
   };
   return (
-    <View style={{ gap: 6 }}>
-      <Field label="Why may both stay?" value={reason} onChange={setReason} autoFocus />
-      <Button
-        title="Let both stay"
-        disabled={reason.trim() === ''}
-        loading={edit.isPending}
-        onPress={stay}
-      />
-      <Button type="clear" title="Leave it open" onPress={onLeave} />
-    </View>
+    <ReasonForm
+      label="Why may both stay?"
+      title="Let both stay"
+      leave="Leave it open"
+      isBusy={edit.isPending}
+      onSay={stay}
+      onLeave={onLeave}
+    />
   );
 }

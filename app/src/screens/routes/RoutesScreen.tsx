@@ -7,7 +7,7 @@ import type { Plan } from '@ipsonomo/core';
 import { neededRoutesQuery, useJob, type NeededRoute } from '../../data';
 import { Card, Notice, Page, Pick, Refusals, Row, Words } from '../../parts';
 import { useWide } from '../../theme';
-import { issuesOf, plural } from '../words';
+import { interfaceOptions, issuesOf, plural } from '../words';
 import { WhatIf } from './WhatIf';
 
 /** Which of the connections the job needs work, by the plan; and any two, there and back. */
@@ -111,12 +111,7 @@ function AnyTwo({ id, plan }: { readonly id: string; readonly plan: Plan }) {
   const [from, setFrom] = useState('');
   const [to, setTo] = useState('');
   const devices = plan.devices.map((one) => ({ value: one.id, title: one.title }));
-  const interfaces = plan.devices.flatMap((one) =>
-    one.interfaces.map((at) => ({
-      value: at.id,
-      title: at.label === '' ? one.title : `${one.title}, ${at.label}`,
-    })),
-  );
+  const interfaces = interfaceOptions(plan);
   return (
     <Card>
       <Words size="strong" heading={2}>

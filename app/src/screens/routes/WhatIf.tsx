@@ -12,6 +12,7 @@ import {
 } from '@ipsonomo/core';
 import { whatIfQuery, type NeededRoute, type PlanNow } from '../../data';
 import { Card, Field, Pick, Words } from '../../parts';
+import { interfaceOptions } from '../words';
 
 interface Props {
   readonly now: PlanNow;
@@ -27,12 +28,7 @@ export function WhatIf({ now, plan, routes }: Props) {
   const wanted = gateway.ok ? formatIpv4(gateway.value) : text.trim() === 'none' ? 'none' : '';
   const doc = useMemo(() => changed(now.doc, at, wanted), [now.doc, at, wanted]);
   const after = useQuery(whatIfQuery(now, doc, `${at} ${wanted}`)).data;
-  const options = plan.devices.flatMap((one) =>
-    one.interfaces.map((each) => ({
-      value: each.id,
-      title: each.label === '' ? one.title : `${one.title}, ${each.label}`,
-    })),
-  );
+  const options = interfaceOptions(plan);
   const isTyped = text.trim() !== '' && text.trim() !== 'none';
   return (
     <Card>

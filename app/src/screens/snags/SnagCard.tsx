@@ -12,7 +12,7 @@ import {
   type Snag,
 } from '@ipsonomo/core';
 import { readSettings, useEdit } from '../../data';
-import { Field, Refusals, Words } from '../../parts';
+import { ReasonForm, Refusals, Words } from '../../parts';
 import { TOUCH, useColours } from '../../theme';
 import { issuesOf } from '../words';
 import { SIGNS } from './signs';
@@ -72,10 +72,13 @@ export function SnagCard({ job, plan, snag, onGo }: Props) {
       ) : null}
       <Refusals issues={issuesOf(edit.error)} />
       {asking ? (
-        <Accepting
+        <ReasonForm
+          label="Why is it meant so?"
+          title="Accept it"
+          leave="Leave it a snag"
           isBusy={edit.isPending}
           onLeave={() => setAsking(false)}
-          onAccept={(reason) =>
+          onSay={(reason) =>
             edit.mutate({ edits: [acceptance(snag, reason)], why: `accepted: ${sentence}` })
           }
         />
@@ -93,25 +96,3 @@ const acceptance = (snag: Snag, reason: string): Edit => ({
     person: readSettings().person || 'nobody named',
   }),
 });
-
-interface AcceptingProps {
-  readonly isBusy: boolean;
-  readonly onAccept: (reason: string) => void;
-  readonly onLeave: () => void;
-}
-
-function Accepting({ isBusy, onAccept, onLeave }: AcceptingProps) {
-  const [reason, setReason] = useState('');
-  return (
-    <View style={{ gap: 6 }}>
-      <Field label="Why is it meant so?" value={reason} onChange={setReason} autoFocus />
-      <Button
-        title="Accept it"
-        disabled={reason.trim() === ''}
-        loading={isBusy}
-        onPress={() => onAccept(reason.trim())}
-      />
-      <Button type="clear" title="Leave it a snag" onPress={onLeave} />
-    </View>
-  );
-}
