@@ -1,4 +1,5 @@
 import { expect, type Page } from '@playwright/test';
+import type { PlanView } from '@ipsonomo/core';
 import type { TestServer } from './harness';
 
 // What a person does on the pages, named as a person would name it.
@@ -100,3 +101,20 @@ export function watchErrors(page: Page, errors: string[]): void {
 /** A refused or failed request is logged by the browser itself; the page shows it as a sentence. */
 export const unexpected = (errors: readonly string[]): readonly string[] =>
   errors.filter((text) => !/status of [45]\d\d|ERR_CONNECTION|ERR_INCOMPLETE|ERR_EMPTY/.test(text));
+
+/** One of many, found by a part of its name. */
+export async function choose(page: Page, label: string, title: string): Promise<void> {
+  await button(page, new RegExp(`^${label}: `)).click();
+  await page.getByLabel('A part of its name').fill(title);
+  await page.getByRole('option', { name: title }).first().click();
+}
+
+/** The job of a page as its server has it: what a second person would change. */
+export async function jobOf(
+  page: Page,
+): Promise<{ readonly api: string; readonly plan: PlanView }> {
+  const { origin, pathname } = new URL(page.url());
+  const api = `${origin}/api/jobs/${/job\/([^/]+)/.exec(pathname)?.[1] ?? ''}`;
+  const plan = (await (await page.request.get(`${api}/plan`)).json()) as PlanView;
+  return { api, plan };
+}

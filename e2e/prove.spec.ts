@@ -1,11 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
-import type { PlanView } from '@ipsonomo/core';
 import { test } from './demo';
 import {
   atCabinet,
   button,
+  choose,
   holdLabel,
+  jobOf,
   listenInDemo,
   openCall,
   openDemo,
@@ -36,9 +37,7 @@ async function prove(page: Page): Promise<void> {
 
 /** Somebody wrote the MACs of two drives into each other's lines. */
 async function exchangeInPlan(page: Page, one: string, other: string): Promise<void> {
-  const job = /job\/([^/]+)/.exec(page.url())?.[1] ?? '';
-  const api = new URL(page.url()).origin + `/api/jobs/${job}`;
-  const plan = (await (await page.request.get(`${api}/plan`)).json()) as PlanView;
+  const { api, plan } = await jobOf(page);
   const [a, b] = [one, other].map((mac) => plan.things.interface.find((at) => at['mac'] === mac));
   const set = (thing: typeof a, to: typeof b) => ({
     ...{ op: 'set', type: 'interface', id: thing?.id, field: 'mac' },
@@ -184,9 +183,7 @@ test('a vigil shows who is lost beat by beat, and one register is read', async (
   expect(csv).toContain('lost');
 
   // A gateway is added to the plan and plugged in; its own registers are read.
-  const job = /job\/([^/]+)/.exec(page.url())?.[1] ?? '';
-  const api = `${new URL(page.url()).origin}/api/jobs/${job}`;
-  const plan = (await (await page.request.get(`${api}/plan`)).json()) as PlanView;
+  const { api, plan } = await jobOf(page);
   const hall = plan.things.subnet.find((one) => one['name'] === 'Filter hall')?.id;
   const gateway = { title: 'Scale gateway', name: 'lb1-gateway-1', kindId: 'corrigall-gateway-2' };
   const devices = [
@@ -245,9 +242,3 @@ test('the picture: two are chosen, their way is drawn, and it is saved as it sta
   await button(page, 'Step by step').click();
   await expect(page).toHaveURL(/there-and-back/);
 });
-
-async function choose(page: Page, label: string, title: string): Promise<void> {
-  await button(page, new RegExp(`^${label}: `)).click();
-  await page.getByLabel('A part of its name').fill(title);
-  await page.getByRole('option', { name: title }).first().click();
-}

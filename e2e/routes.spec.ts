@@ -9,14 +9,15 @@ import {
   toInterface,
   toSubnet,
   type Edit,
-  type PlanView,
   type Way,
 } from '@ipsonomo/core';
 import { test } from './demo';
 import {
   atCabinet,
   button,
+  choose,
   holdLabel,
+  jobOf,
   listenInDemo,
   openCall,
   openDemo,
@@ -103,9 +104,7 @@ test('a cold start: everything off and on, and the one that was never told to ke
 
 /** The rack of the practice site, as somebody plans it: a module in the hall, one in a network of its own. */
 async function planRack(page: Page): Promise<{ readonly from: string; readonly to: string }> {
-  const job = /job\/([^/]+)/.exec(page.url())?.[1] ?? '';
-  const api = `${new URL(page.url()).origin}/api/jobs/${job}`;
-  const plan = (await (await page.request.get(`${api}/plan`)).json()) as PlanView;
+  const { api, plan } = await jobOf(page);
   const hall = String(plan.things.subnet.find((one) => one['name'] === 'Filter hall')?.id);
   const asker = plan.things.device.find((one) => one['title'] === 'Controller, filter hall');
   const cell = toSubnet({
@@ -164,9 +163,7 @@ test('through a rack: no IP gets there, the route path does, and who is at its e
   await page.goBack();
 
   // In thought only: with its gateway back, the robot would answer.
-  await button(page, 'Whose gateway: nothing chosen').click();
-  await page.getByLabel('A part of its name').fill('Feeding robot');
-  await page.getByRole('option', { name: 'Feeding robot drive' }).click();
+  await choose(page, 'Whose gateway', 'Feeding robot drive');
   await page.getByLabel('is this one (or: none)').fill('172.22.41.1');
   await expect(
     page.getByText('✓ Controller, filter hall → Feeding robot drive: would work'),

@@ -351,7 +351,7 @@ export class FieldEngine {
 
   /** An address of ours is held only while something may be sent from it. */
   private releaseVoices(now: number): void {
-    if (this.maySend(now) || this.voices.states().length === 0) return;
+    if (this.maySend(now) || this.voices.areNone) return;
     this.voices.clear();
     this.changed();
   }

@@ -44,6 +44,11 @@ export class Voices {
     return this.voices.get(subnetId)?.host.configured?.address;
   }
 
+  /** Neither an address is held nor one was looked for in vain: that is looked for anew the next time. */
+  get areNone(): boolean {
+    return this.voices.size === 0;
+  }
+
   /** Begins to claim an address in the subnet, unless that was done. */
   need(subnet: FieldSubnet, now: number): void {
     if (this.voices.has(subnet.id)) return;

@@ -66,6 +66,21 @@ test('R-SWEEP: a device that is just starting is not made to give its address up
   expect(seen(site)).toContain('02:4c:7a:10:00:01 172.22.40.10');
 });
 
+test('where no address could be had, it is asked without one; the next time one is looked for again', async () => {
+  const site = new Site([CAMERA]);
+  await site.advance(10);
+  site.site.act({ kind: 'fault', fault: 'proxy-arp', on: true }, site.now());
+  site.engine.acts.sweep();
+  await site.advance(6);
+  expect(said(site).probes.length).toBeGreaterThan(200);
+  site.site.act({ kind: 'fault', fault: 'proxy-arp', on: false }, site.now());
+  const before = said(site).probes.length;
+  site.engine.acts.sweep();
+  await site.advance(4);
+  // Only what is probed to be claimed.
+  expect(said(site).probes.length - before).toBeLessThan(10);
+});
+
 test('falling silent in the middle ends it at once', async () => {
   const site = new Site([CAMERA]);
   site.engine.acts.sweep();
