@@ -110,9 +110,11 @@ test('a pulled cable is no power cut; a device that is back after a start has ke
   await on.job.seen(at, 'kept');
   await on.job.reaches(at, 'pinned');
 
+  // Such a drive has to say who it is, too.
+  await device.startScript('enip-device.ts', ['10.77.0.87', '0', DRIVE]);
   await on.job.check(at);
   const { facts } = await on.job.seen(at, 'found-as-planned');
-  expect(facts['found']).toBe(mac);
+  expect(facts).toMatchObject({ found: mac, product: 'Pump drive D4', services: '44818 open' });
   expect(Number(facts['pingMillis'])).toBeLessThan(100);
   await on.job.reaches(at, 'proven');
 });
@@ -140,6 +142,7 @@ test('expected against found: another MAC, two at once, silence, and no ping', a
   stand('f2', '02:00:5e:00:53:a1', '10.77.0.91');
   const mute = stand('f3', '02:00:5e:00:53:23', '10.77.0.93');
   mute.run('sysctl', '-qw', 'net.ipv4.icmp_echo_ignore_all=1');
+  await mute.startScript('enip-device.ts', ['10.77.0.93', '0', DRIVE]);
   await on.job.check(...ids);
   const verdicts = await Promise.all(
     ids.map((at) =>
