@@ -22,7 +22,6 @@ import type { MessagePort } from 'node:worker_threads';
 import type { SharedVigil } from '../common/vigil-ring';
 import type { LinkState } from './carrier';
 import type { Sighting } from './present';
-import type { RegisterOrder } from './register-asking';
 
 // What the main thread and the field worker say to each other.
 
@@ -104,6 +103,19 @@ export interface FieldPlan {
   readonly subnets: readonly FieldSubnet[];
 }
 
+/** One register of a device, or of one on a line behind it. */
+export interface RegisterQuestion {
+  readonly tcpPort: number;
+  /** Behind a gateway; 255 for the device itself. */
+  readonly unit: number;
+  readonly area: 'holding' | 'input';
+  /** Counted from 0. */
+  readonly register: number;
+  /** As a person writes it. */
+  readonly written: string;
+  readonly person: string;
+}
+
 export type FieldCommand =
   | { readonly kind: 'open-practice'; readonly port: MessagePort }
   | { readonly kind: 'open-live'; readonly adapter: string }
@@ -159,10 +171,7 @@ export type FieldCommand =
       readonly person: string;
     }
   /** Read one register. */
-  | ({ readonly kind: 'read-register'; readonly interfaceId: string } & Omit<
-      RegisterOrder,
-      'target'
-    >)
+  | ({ readonly kind: 'read-register'; readonly interfaceId: string } & RegisterQuestion)
   /** Ask these in a steady beat. */
   | {
       readonly kind: 'vigil';

@@ -4,20 +4,11 @@ import { Broken } from './inbox';
 import { openTo } from './open-to';
 import type { TalkEvents } from './patience';
 import { askModbus } from './proof/talk';
-import type { FieldTarget, FieldTask } from './protocol';
+import type { FieldTarget, FieldTask, RegisterQuestion } from './protocol';
 import type { Unit } from './unit';
 
-export interface RegisterOrder {
+export interface RegisterOrder extends RegisterQuestion {
   readonly target: FieldTarget;
-  readonly tcpPort: number;
-  /** Behind a gateway; 255 for the device itself. */
-  readonly unit: number;
-  readonly area: 'holding' | 'input';
-  /** Counted from 0. */
-  readonly register: number;
-  /** As a person writes it. */
-  readonly written: string;
-  readonly person: string;
 }
 
 /** R-REGISTER-READ: one register read, and never written: the value, or the exception in its own number. */
