@@ -55,7 +55,7 @@ export async function compose(settings: Settings): Promise<Running> {
     status(status) {
       if (status.runId !== runId) fieldService.runChanged(runId);
       runId = status.runId;
-      proofs.stateChanged(status.proof, status.jobId);
+      proofs.stateChanged(status.proof);
       events.send('field', fieldView(status, clock()));
     },
     events: (seen) => sink.take(seen),

@@ -72,8 +72,9 @@ export function signsOf(known: Known): ReadonlySet<Sign | Countersign> {
   add('nothing-heard', known.hasLink && !known.hasHeard);
   add('tagged', known.tags.length > 0);
   add('far-fails', known.farFails);
-  for (const { code } of known.notices) add(OF_WIRE[code] ?? 'link', OF_WIRE[code] !== undefined);
-  for (const sign of [...ofWhere(known), ...ofNames(known), ...ofEvidence(known)]) signs.add(sign);
+  const ofWire = known.notices.flatMap(({ code }) => OF_WIRE[code] ?? []);
+  for (const sign of [...ofWire, ...ofWhere(known), ...ofNames(known), ...ofEvidence(known)])
+    signs.add(sign);
   return signs;
 }
 
@@ -162,9 +163,7 @@ function ofEvidence({ evidence }: Known): readonly (Sign | Countersign)[] {
   if (newest('kept', 'asks-again')?.kind === 'asks-again') signs.push('asks-again');
   if (newest('address-taken', 'has-address')?.kind === 'address-taken')
     signs.push('another-answers');
-  if (newest('found-before')?.facts['count'] !== undefined) {
-    if (Number(newest('found-before')?.facts['count']) > 1) signs.push('fresh-brothers');
-  }
+  if (Number(newest('found-before')?.facts['count'] ?? 0) > 1) signs.push('fresh-brothers');
   if (newest('still-at-old', 'left-old')?.kind === 'still-at-old') signs.push('still-at-factory');
   return signs;
 }

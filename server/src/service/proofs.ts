@@ -2,6 +2,7 @@ import {
   interfacesIn,
   planOf,
   scopeTitle,
+  type EvidenceKind,
   type ProofDetailView,
   type ProofState,
   type ProofView,
@@ -17,8 +18,8 @@ import type { FieldService } from './field-service';
 
 /** Runs of proofs: begun, stopped, gone on with, kept and read again. */
 export class Proofs {
-  /** The run whose end was written last. */
-  private noted: string | undefined;
+  /** The run that goes on: its end is not written yet. */
+  private open: { readonly id: string; readonly jobId: string } | undefined;
 
   constructor(
     private readonly store: Store,
@@ -55,7 +56,6 @@ export class Proofs {
     if (left.length === 0) throw Refusal.of('proof.nothingLeft', '');
     await this.service.listen(jobId, person);
     await this.store.proofs.reopen(id);
-    this.noted = undefined;
     await this.send(proof, left, perSecond, person);
   }
 
@@ -83,14 +83,14 @@ export class Proofs {
     };
   }
 
-  /** The wire tells how the run stands: its end is written once. */
-  stateChanged(state: ProofState | undefined, jobId: string | undefined): void {
-    if (state?.how === undefined || jobId === undefined || state.proofId === this.noted) return;
-    const { proofId, how, strangers } = state;
-    this.noted = proofId;
+  /** The wire tells how the run stands: its end is written once. Where it tells of none, its thread fell over. */
+  stateChanged(state: ProofState | undefined): void {
+    const { open } = this;
+    if (!open || (state && (state.proofId !== open.id || state.how === undefined))) return;
+    this.open = undefined;
     void this.store.proofs
-      .end(proofId, how, strangers)
-      .then(() => this.changed(jobId))
+      .end(open.id, state?.how ?? 'cut-off', state?.strangers ?? [])
+      .then(() => this.changed(open.jobId))
       // While the database is away it stays open there; the next start ends it.
       .catch(() => undefined);
   }
@@ -107,19 +107,19 @@ export class Proofs {
       await this.store.proofs.end(id, 'stopped', []);
       throw error;
     }
+    // Only now: what the wire told before was of the run before, or of this one before it went on.
+    this.open = { id, jobId };
     this.changed(jobId);
   }
 }
 
 function viewOf(row: ProofRow, counts: ProofCounts): ProofView {
-  const of = counts.get(row.id);
-  const [proven, contradicted, silent] = (
-    ['found-as-planned', 'contradicted', 'no-answer'] as const
-  ).map((kind) => of?.get(kind) ?? 0) as [number, number, number];
+  const count = (kind: EvidenceKind) => counts.get(row.id)?.get(kind) ?? 0;
   return {
     ...{ id: row.id, source: row.source, person: row.person, revision: row.revision },
     ...{ scope: row.scope, startedAt: row.started_at.getTime(), how: row.how },
     ...{ endedAt: row.ended_at?.getTime() ?? null, total: row.interface_ids.length },
-    ...{ proven, contradicted, silent, strangers: row.strangers.length },
+    ...{ proven: count('found-as-planned'), contradicted: count('contradicted') },
+    ...{ silent: count('no-answer'), strangers: row.strangers.length },
   };
 }

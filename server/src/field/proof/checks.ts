@@ -13,7 +13,8 @@ import {
 import { pause } from '../patience';
 import type { FieldTarget, FieldTask, RecordEvidence } from '../protocol';
 import type { Unit } from '../unit';
-import { Interviews, NOTHING_SAID, type Interview } from './interviews';
+import { conversationsOf, Interviews, NOTHING_SAID, type Interview } from './interviews';
+import { MOST_PER_SECOND } from './sweep';
 
 interface Check {
   readonly target: FieldTarget;
@@ -53,7 +54,8 @@ const ASKS = 2;
 const PINGS = 3;
 /** Between two packets to one device: at most ten a second. */
 const PAUSE = 200;
-export const START_GAP = 10;
+/** What one device is sent that answers: ARP and a ping, and in each conversation, on the average. */
+const PACKETS = { asking: ASKS + 1, talking: 8 } as const;
 /** Voices need their time to be claimed first. */
 const PATIENCE = 4000;
 const LISTEN = 700;
@@ -75,19 +77,25 @@ export class Checks implements Unit {
     private readonly interviews: Interviews,
   ) {}
 
-  /** @param gap between the first packets of two devices, in milliseconds */
-  start(targets: readonly FieldTarget[], by: Asking, now: number, gap = START_GAP): void {
+  /** R-LIMITS: devices begin so far apart that all of them together stay below so many packets a second. */
+  start(
+    targets: readonly FieldTarget[],
+    by: Asking,
+    now: number,
+    perSecond = MOST_PER_SECOND,
+  ): void {
+    let nextAt = now;
     const fresh = targets.filter(({ interfaceId }) => !this.talking.has(interfaceId));
-    fresh.forEach((target, index) => {
+    for (const target of fresh) {
       this.sequence = (this.sequence + PINGS) & 0xffff;
-      const nextAt = now + index * gap;
       this.running.set(target.interfaceId, {
         ...{ target, by, nextAt, sequence: this.sequence, startedAt: nextAt },
         ...{ asks: 0, pings: 0, macs: new Set(), pingedAt: 0, pong: undefined },
         endsAt: nextAt + PATIENCE,
       });
       this.events.needVoice(target.subnetId);
-    });
+      nextAt += (packetsFor(target) * 1000) / perSecond;
+    }
     this.events.changed();
   }
 
@@ -193,8 +201,7 @@ export class Checks implements Unit {
       return;
     }
     const name = mac === undefined ? undefined : this.events.stationName(mac);
-    const seen = { ...interview, macs: [...macs], pingMillis: pong, stationName: name };
-    const found: Found = seen;
+    const found: Found = { ...interview, macs: [...macs], pingMillis: pong, stationName: name };
     const network = { mask: maskOf(target.length), gateway: target.gateway ?? UNSPECIFIED };
     const compared = compareFound({ ...proof, ...network, mac, stationName }, found);
     const kind = compared.differences.length > 0 ? 'contradicted' : 'found-as-planned';
@@ -202,6 +209,9 @@ export class Checks implements Unit {
     this.events.record(kind, target, facts, { person });
   }
 }
+
+const packetsFor = ({ proof }: FieldTarget): number =>
+  PACKETS.asking + PACKETS.talking * conversationsOf(proof.services).length;
 
 /** Never a word to another device that happens to answer at the address. */
 const mayTalk = ({ target: { mac, proof }, macs }: Check): boolean =>

@@ -52,13 +52,15 @@ export class Interviews {
     const { generation } = this;
     let { said, page, network } = NOTHING_SAID;
     const found: ServiceFound[] = [];
-    for (const { isSecond, ...service } of rounds(services)) {
+    let quiet = Promise.resolve();
+    for (const { isSecond, ...service } of conversationsOf(services)) {
       // Who did not say who it is says nothing of its network either.
       if (isSecond && said?.by !== 'EtherNet/IP') continue;
+      await quiet;
       const from = await voiceIn(this.events, subnetId);
       if (generation !== this.generation) return undefined;
       if (from === undefined) break;
-      const next = pause(EACH);
+      quiet = pause(EACH);
       const state = await this.during(
         { subnetId, from, to, port: service.port },
         async (stream) => {
@@ -73,7 +75,6 @@ export class Interviews {
       );
       if (generation !== this.generation) return undefined;
       if (state !== 'no-right' && !isSecond) found.push({ ...service, state });
-      await next;
     }
     return generation === this.generation ? { said, page, network, services: found } : undefined;
   }
@@ -96,7 +97,7 @@ export class Interviews {
 }
 
 /** EtherNet/IP is spoken twice: who it is, and in a conversation of its own how its network is set. */
-const rounds = (services: readonly Service[]) =>
+export const conversationsOf = (services: readonly Service[]) =>
   services.flatMap((service) => {
     const first = { ...service, isSecond: false };
     return service.port === ENIP_PORT ? [first, { ...service, isSecond: true }] : [first];

@@ -10,7 +10,7 @@ import {
 import type { Sighting } from '../present';
 import type { FieldSubnet, FieldTarget, FieldTask } from '../protocol';
 import type { Unit } from '../unit';
-import { START_GAP, type Checks } from './checks';
+import type { Checks } from './checks';
 import type { Interviews } from './interviews';
 import { MOST_PER_SECOND, type Sweep } from './sweep';
 
@@ -61,6 +61,7 @@ interface Run extends ProofOrder {
 export class ProofRun implements Unit {
   private current: Run | undefined;
   private last: ProofState | undefined;
+  private lookAt = 0;
 
   constructor(
     private readonly events: ProofEvents,
@@ -86,7 +87,7 @@ export class ProofRun implements Unit {
   get state(): ProofState | undefined {
     const run = this.current;
     if (!run) return this.last;
-    const left = run.phase === 'sweep' ? run.targets.length : this.checks.left(run.proofId);
+    const left = this.leftOf(run);
     return this.stateOf(run, { phase: run.phase, left, how: undefined, strangers: [] });
   }
 
@@ -94,8 +95,7 @@ export class ProofRun implements Unit {
   clear(): void {
     const run = this.current;
     if (!run) return;
-    const left = run.phase === 'sweep' ? run.targets.length : this.checks.left(run.proofId);
-    this.end(run, left, this.events.hasLink() ? 'stopped' : 'no-link', []);
+    this.end(run, this.leftOf(run), this.events.hasLink() ? 'stopped' : 'no-link', []);
     this.sweep.clear();
     this.checks.clear();
   }
@@ -110,20 +110,21 @@ export class ProofRun implements Unit {
     return this.current ? this.lookAt : Infinity;
   }
 
-  private lookAt = 0;
-
   run(now: number): void {
     const run = this.current;
     if (!run || now < this.lookAt) return;
     this.lookAt = now + LOOK_EVERY;
     if (run.phase === 'sweep' && run.searched && this.sweep.isOver) {
       this.go({ ...run, phase: 'ask' });
-      const gap = (START_GAP * MOST_PER_SECOND) / run.perSecond;
-      this.checks.start(run.targets, run, now, gap);
+      this.checks.start(run.targets, run, now, run.perSecond);
     } else if (run.phase === 'ask' && this.checks.left(run.proofId) === 0) {
       this.go({ ...run, phase: 'strangers' });
       void this.meetStrangers(run);
     }
+  }
+
+  private leftOf({ phase, targets, proofId }: Run): number {
+    return phase === 'sweep' ? targets.length : this.checks.left(proofId);
   }
 
   private go(run: Run): void {

@@ -9,6 +9,8 @@ import {
   tryDissect,
   type Kind,
 } from '@ipsonomo/core';
+import { Checks } from '../../../src/field/proof/checks';
+import { Interviews } from '../../../src/field/proof/interviews';
 import type { FieldTarget } from '../../../src/field/protocol';
 import { ip, mac, target } from '../bench';
 import { Site } from '../site';
@@ -149,6 +151,29 @@ test('R-LIMITS: ten packets a second to any one device, a thousand in all, and t
   const order = sent.filter(({ isProbe }) => isProbe).map(({ to }) => Number(to.split('.')[3]));
   const neighbours = order.filter((last, at) => order[at + 1] === last + 1).length;
   expect(neighbours).toBeLessThan(order.length / 10);
+});
+
+test('R-LIMITS: of many devices as many begin in a second as their packets allow', () => {
+  let now = 0;
+  const asked = new Set<number>();
+  const wire = {
+    ...{ mac: mac('02:00:5e:00:53:f0'), isReady: () => true, needVoice: () => undefined },
+    ...{ ping: () => undefined, stationName: () => undefined, record: () => undefined },
+    ...{ changed: () => undefined },
+    askArp: (_subnet: string, address: number) => void asked.add(address),
+  };
+  const silent = { needVoice: () => undefined, voice: () => undefined };
+  const interviews = new Interviews({ ...silent, open: () => Promise.resolve('silent') });
+  const checks = new Checks(wire, interviews);
+  const targets = Array.from({ length: 300 }, (_, at) =>
+    valves({ interfaceId: `v${at}`, address: ip(`10.77.${at >> 8}.${at & 255}`) }),
+  );
+  checks.start(targets, { person: '', proofId: 'p' }, now, 1000);
+  for (now = 0; now < 1000; now += 1) checks.run(now);
+  // ARP, ping, and six to nine packets in each of two conversations.
+  const begun = asked.size;
+  expect(begun * 18).toBeLessThanOrEqual(1000 + 18);
+  expect(begun).toBeGreaterThan(20);
 });
 
 test('stopped in the middle it says how many were not asked, and nothing more is sent', async () => {
