@@ -4,6 +4,8 @@ export * from './ethernet';
 export * from './arp';
 export * from './discovery';
 export * from './station';
+export * from './station-record';
+export * from './identification';
 export * from './lldp';
 export * from './spanning-tree';
 export * from './ipv4-packet';

@@ -30,6 +30,7 @@ import {
   modbusRequest,
   MODBUS_PORT,
   type ModbusReply,
+  identification,
   identifyName,
   interfaceConfiguration,
   ipFrame,
@@ -47,17 +48,24 @@ import {
   pcapRecord,
   PROTOCOL,
   rawOption,
+  realModules,
+  RECORD,
+  RECORD_PORT,
+  recordAnswer,
+  recordQuestion,
   tcp,
   tcpipPath,
   toMac,
   toPrefixLength,
   udp,
+  udpPacket,
   unconnected,
   type Codec,
   type DiscoveryMessage,
   type Identity,
   type Station,
 } from '../../src';
+import { IDENTIFICATION, REAL_MODULES, RECORD_ASKED, RECORD_TOLD } from './record-samples';
 
 export const ip = (text: string) => must(parseIpv4(text));
 export const mac = (text: string) => must(parseMac(text));
@@ -249,6 +257,10 @@ export const samples: readonly (readonly [string, Codec<never>, unknown])[] = (
     ['dword', dword, 0xfffffff0],
     ['identity', identityAnswer, IDENTITY],
     ['identity object', identityObject, IDENTITY_OBJECT_SAID],
+    ['a record asked for', recordQuestion, RECORD_ASKED],
+    ['a record', recordAnswer, RECORD_TOLD],
+    ['modules of a station', realModules, REAL_MODULES],
+    ['identification of a station', identification, IDENTIFICATION],
     ['modbus message', modbusMessage, { transaction: 9, unit: 3, pdu: text('\x03abcd') }],
     ['modbus: registers asked for', modbusRequest, REGISTERS],
     ['modbus: who it is', modbusRequest, { kind: 'identification', code: 1, object: 2 }],
@@ -308,6 +320,27 @@ export const PINGED = ipv4PacketOf({
 
 const modbus = <T>(codec: Codec<T>, value: T): Uint8Array =>
   encodeWith(modbusMessage, { transaction: 9, unit: 3, pdu: encodeWith(codec, value) });
+
+const recordTold = (index: number, data: Uint8Array): Uint8Array =>
+  encodeWith(recordAnswer, { ...RECORD_TOLD, index, data });
+
+/** A call of the laptop to a station, or its answer. */
+const overUdp = (sender: 'laptop' | 'device', payload: Uint8Array): Uint8Array =>
+  sender === 'laptop'
+    ? ipFrame(
+        ...([LAPTOP, DEVICE] as const),
+        udpPacket(
+          { from: LAPTOP_IP, to: DEVICE_IP, fromPort: 50_100, toPort: RECORD_PORT },
+          payload,
+        ),
+      )
+    : ipFrame(
+        ...([DEVICE, LAPTOP] as const),
+        udpPacket(
+          { from: DEVICE_IP, to: LAPTOP_IP, fromPort: RECORD_PORT, toPort: 50_100 },
+          payload,
+        ),
+      );
 
 /** A segment between the laptop and the device, whose service has this port. */
 function overTcp(sender: 'laptop' | 'device', port: number, payload: Uint8Array): Uint8Array {
@@ -382,6 +415,12 @@ export const frames: Readonly<Record<string, Uint8Array>> = {
   ),
   routed: overTcp('laptop', 44_818, routed),
   readAttribute: overTcp('laptop', 44_818, cip(3, 0x0e, new Uint8Array(0))),
+  recordAsked: overUdp('laptop', encodeWith(recordQuestion, RECORD_ASKED)),
+  modulesTold: overUdp('device', recordTold(RECORD.modules, encodeWith(realModules, REAL_MODULES))),
+  identificationTold: overUdp(
+    'device',
+    recordTold(RECORD.identification, encodeWith(identification, IDENTIFICATION)),
+  ),
   registers: overTcp('laptop', MODBUS_PORT, modbus(modbusRequest, REGISTERS)),
   exception: overTcp(
     'device',

@@ -104,6 +104,39 @@ withTshark('what we encode is dissected cleanly by tshark', () => {
       ['43', '14', '3', 'Eldrup,EB-8,1.4'],
     ],
     [
+      'recordAsked',
+      [
+        ...['dcerpc.pkt_type', 'dcerpc.dg_if_id', 'dcerpc.obj_id', 'dcerpc.opnum'],
+        ...['pn_io.block_type', 'pn_io.slot_nr', 'pn_io.subslot_nr', 'pn_io.index'],
+        'pn_io.record_data_length',
+      ],
+      [
+        ...['0', 'dea00001-6c97-11d1-8271-00a02442df7d', 'dea00000-6c97-11d1-8271-0001000803fe'],
+        ...['5', '0x0009', '0x0000', '0x0001', '0xf000', '1200'],
+      ],
+    ],
+    [
+      'modulesTold',
+      [
+        ...['dcerpc.pkt_type', 'pn_io.block_type', 'pn_io.slot_nr', 'pn_io.module_ident_number'],
+        'pn_io.submodule_ident_number',
+      ],
+      ['2', '0x8009,0x0013', '0x0000,0x0000,0x0002', '0x00000010,0x80000022', '0x00000001'],
+    ],
+    [
+      'identificationTold',
+      [
+        ...['pn_io.block_type', 'pn_io.order_id', 'pn_io.im_serial_number'],
+        ...['pn_io.im_hardware_revision', 'pn_io.im_revision_prefix'],
+        ...['pn_io.im_sw_revision_functional_enhancement', 'pn_io.im_revision_bugfix'],
+        'pn_io.im_sw_revision_internal_change',
+      ],
+      [
+        ...['0x8009,0x0020', 'EB-8-CH'.padEnd(20), '7A710021'.padEnd(16), '0x0003', "'V'"],
+        ...['0x03', '0x01', '0x04'],
+      ],
+    ],
+    [
       'whoItIs',
       [
         ...['enip.command', 'enip.lir.vendor', 'enip.lir.devtype', 'enip.lir.prodcode'],

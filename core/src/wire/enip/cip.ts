@@ -1,5 +1,5 @@
 import { DecodeError, expect, need, putBytes, u8, type Codec } from '../codec';
-import { le16, putLe16 } from './little';
+import { le16, putLe16 } from '../little';
 
 export const CIP_SERVICE = {
   getAttributesAll: 0x01,

@@ -1,5 +1,5 @@
 import { need, putBytes, type Codec } from '../codec';
-import { le16, le32, putLe16, putLe32 } from './little';
+import { le16, le32, putLe16, putLe32 } from '../little';
 
 /** Commands of the encapsulation protocol (from memory, confirmed with tshark's dissector). */
 export const ENIP_COMMAND = {

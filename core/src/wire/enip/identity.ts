@@ -11,7 +11,7 @@ import {
   type Codec,
 } from '../codec';
 import { ENIP_PORT, ITEM, packetItems } from './encapsulation';
-import { le16, le32, putLe16, putLe32 } from './little';
+import { le16, le32, putLe16, putLe32 } from '../little';
 
 /** What a device answers to ListIdentity (from memory, confirmed with tshark's dissector). */
 export interface Identity {

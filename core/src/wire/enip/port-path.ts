@@ -9,7 +9,7 @@ import {
   type Codec,
 } from '../codec';
 import { cipRequest, type CipPath, type CipRequest } from './cip';
-import { le16, putLe16 } from './little';
+import { le16, putLe16 } from '../little';
 
 /** One step of a route path: out at a port, to a slot of the backplane or an address on a network. */
 export interface PortSegment {

@@ -1,7 +1,7 @@
 import { toIpv4, type Ipv4 } from '../../net';
 import { fromLatin1, need, putBytes, toLatin1, type Codec } from '../codec';
 import type { CipPath } from './cip';
-import { le16, le32, putLe16, putLe32 } from './little';
+import { le16, le32, putLe16, putLe32 } from '../little';
 
 /** The TCP/IP interface object: class 0xF5, instance 1 (from memory, confirmed with tshark). */
 export const TCPIP_OBJECT = {

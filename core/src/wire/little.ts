@@ -1,5 +1,5 @@
-// EtherNet/IP is little-endian throughout. Callers have checked the bounds with `need`.
-import { u8 } from '../codec';
+// Little-endian, as EtherNet/IP is throughout. Callers have checked the bounds with `need`.
+import { u8 } from './codec';
 
 export const le16 = (bytes: Uint8Array, at: number): number =>
   u8(bytes, at) | (u8(bytes, at + 1) << 8);
