@@ -42,7 +42,7 @@ async function search(): Promise<number> {
   const ignored = () => undefined;
   const engine: FieldEngine = new FieldEngine(
     {
-      ...{ source: 'practice', mac: LAPTOP, openTcp: undefined, close: ignored },
+      ...{ source: 'practice', mac: LAPTOP, openTcp: undefined, askUdp: undefined, close: ignored },
       send: (frame) => site.fromLaptop(frame, now()),
     },
     now,

@@ -4,6 +4,14 @@ import type { RegisterServer } from './modbus-service';
 import type { RackModule } from './rack';
 import type { ProjectStation } from './station-controller';
 
+/** The data of a connection. */
+export interface Assembly {
+  readonly instance: number;
+  readonly bytes: number;
+  /** It has no attribute for its size; whoever wants it has to read the data. */
+  readonly isUnmeasured?: boolean;
+}
+
 /** One device of a practice site as it is delivered. */
 export interface DeviceDefinition {
   readonly id: string;
@@ -33,6 +41,8 @@ export interface DeviceDefinition {
   readonly line?: readonly RegisterServer[];
   /** The modules beside it in its rack. */
   readonly rack?: readonly RackModule[];
+  /** Where its connection has its data (EtherNet/IP assemblies). */
+  readonly assemblies?: readonly Assembly[];
   /** It lends addresses to whoever asks. */
   readonly lends?: Pool;
 }

@@ -1,8 +1,6 @@
 import {
   BROADCAST_MAC,
   DHCP_PORT,
-  ENIP_PORT,
-  speaksEnip,
   formatIpv4,
   encodeWith,
   ipFrame,
@@ -12,6 +10,7 @@ import {
   newHost,
   nextTickOf,
   readSwitches,
+  RECORD_PORT,
   stepHost,
   UNSPECIFIED,
   type CipReply,
@@ -42,9 +41,11 @@ import { Lending } from './lending';
 import { identityOf } from './identity';
 import { forwardAlong, type FindNeighbour } from './rack';
 import { isAway, renumbered, spoil, spoilRequest, type Quirk } from './quirks';
-import { Services } from './services';
+import { answerRecord } from './record-service';
+import { Services, type ServedDevice } from './services';
 import { factoryMemory, startOf, untouched, type Memory, type Start } from './start';
 import { answerCip } from './tcpip-service';
+import { clientTraits, hostTraits } from './traits';
 import { StationController } from './station-controller';
 import { answerDiscovery, type StationDeed } from './station';
 
@@ -120,11 +121,23 @@ export class PracticeDevice {
 
   /** What it answers to a request that a rack passed on to it. */
   answer(request: CipRequest): CipReply {
-    const { kind, mac } = this.definition;
-    const { control } = this.memory;
-    const identity = identityOf(kind, mac, this.quirks);
-    const owned = this.isOwned || this.isRun;
-    return answerCip({ control, configured: this.address, owned, identity }, request);
+    const { kind, mac, configured, owned, memory, quirks, assemblies } = this.served;
+    const identity = identityOf(kind, mac, quirks);
+    const { control } = memory;
+    return answerCip({ control, configured, owned, identity, assemblies }, request);
+  }
+
+  /** What its services answer by. */
+  private get served(): ServedDevice {
+    const { kind, mac, line = [], rack, assemblies = [] } = this.definition;
+    const { memory, quirks } = this;
+    const times = quirks.has('other-size') ? 2 : 1;
+    return {
+      ...{ kind, mac, configured: this.address, memory, quirks, line },
+      owned: this.isOwned || this.isRun,
+      assemblies: assemblies.map((one) => ({ ...one, bytes: one.bytes * times })),
+      forward: rack && ((send: UnconnectedSend) => forwardAlong(rack, send, this.find)),
+    };
   }
 
   lamp(now: number): Lamp {
@@ -310,11 +323,7 @@ export class PracticeDevice {
   }
 
   private freshHost(): HostState {
-    const { mac, kind } = this.definition;
-    const { answersPing } = kind;
-    const tcp = kind.services.filter(({ protocol }) => protocol === 'tcp').map(({ port }) => port);
-    const tcpPorts = [...new Set([...(speaksEnip(kind) ? [ENIP_PORT] : []), ...tcp])];
-    return newHost({ mac, answersPing, forwards: false, tcpPorts });
+    return newHost(hostTraits(this.definition));
   }
 
   private bootTime(): number {
@@ -322,17 +331,7 @@ export class PracticeDevice {
   }
 
   private traits(): ClientTraits {
-    const { mac, kind } = this.definition;
-    const asks = this.start.kind === 'asks' ? this.start : undefined;
-    const vendorClass = this.definition.vendorClass ?? kind.vendorClass;
-    return {
-      mac,
-      by: asks?.by ?? 'dhcp',
-      hostName: asks?.name ?? this.definition.hostName,
-      vendorClass,
-      longestPause: kind.longestPauseSeconds * 1000,
-      wantsBroadcast: false,
-    };
+    return clientTraits(this.definition, this.start);
   }
 
   private boot(now: number): readonly Uint8Array[] {
@@ -406,10 +405,22 @@ export class PracticeDevice {
         this.services.closed(news.id);
         return [];
       case 'udp':
-        return news.toPort === DHCP_PORT.server ? this.lend(news.payload) : [];
+        return this.onDatagram(news, now);
       default:
         return [];
     }
+  }
+
+  private onDatagram(
+    { from, fromPort, toPort, payload: call }: Extract<HostNews, { kind: 'udp' }>,
+    now: number,
+  ): readonly Uint8Array[] {
+    if (toPort === DHCP_PORT.server) return this.lend(call);
+    if (toPort !== RECORD_PORT) return [];
+    const payload = answerRecord({ ...this.definition, quirks: this.quirks }, call);
+    if (!payload) return [];
+    const ends = { to: from, fromPort: RECORD_PORT, toPort: fromPort };
+    return this.step({ kind: 'send-udp', ...ends, payload }, now);
   }
 
   private lend(payload: Uint8Array): readonly Uint8Array[] {
@@ -426,16 +437,8 @@ export class PracticeDevice {
   }
 
   private onData(id: string, received: Uint8Array, now: number): readonly Uint8Array[] {
-    const { kind, mac, line = [], rack } = this.definition;
-    const { configured } = this.host;
-    const { memory: before, quirks } = this;
-    const owned = this.isOwned || this.isRun;
-    const device = { kind, mac, configured, owned, memory: before, quirks, line };
-    const forward = rack && ((send: UnconnectedSend) => forwardAlong(rack, send, this.find));
-    const { data, ends, memory, apply, restarts } = this.services.received(id, received, {
-      ...device,
-      forward,
-    });
+    const served = this.services.received(id, received, this.served);
+    const { data, ends, memory, apply, restarts } = served;
     this.memory = memory;
     if (restarts) this.restartsAt = now + RESTARTS_AFTER;
     return [

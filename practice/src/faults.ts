@@ -70,6 +70,16 @@ export const FAULTS: readonly Fault[] = [
     set: quirk('oxygen-valve-block', 'other-revision'),
   },
   {
+    id: 'other-module',
+    title: 'The second module of sorting block 2 is another than planned',
+    set: quirk('sorting-block-2', 'other-module'),
+  },
+  {
+    id: 'other-size',
+    title: 'The connection of the oxygen valve block carries twice the bytes',
+    set: quirk('oxygen-valve-block', 'other-size'),
+  },
+  {
     id: 'project-name',
     title: 'The project of the hall controller has the name of a block with one letter wrong',
     set: (site, on, now) => {

@@ -8,6 +8,15 @@ export const serialOf = (mac: MacAddress): number => mac % 2 ** 32;
 export const serialText = (mac: MacAddress): string =>
   `S${formatMac(mac).replaceAll(':', '').slice(6).toUpperCase()}`;
 
+/** Its revision, major and minor. */
+export function numbersOf(
+  kind: Kind,
+  quirks: ReadonlySet<Quirk>,
+): readonly [major: number, minor: number] {
+  const [first = 1, minor = 0] = kind.revision.split('.').map(Number);
+  return [quirks.has('other-revision') ? first + 1 : first, minor];
+}
+
 /** What a device of this kind says of itself over EtherNet/IP. */
 export function identityOf(
   kind: Kind,
@@ -15,13 +24,11 @@ export function identityOf(
   quirks: ReadonlySet<Quirk> = new Set(),
 ): Omit<Identity, 'address' | 'status' | 'state'> {
   const { vendor, type, product } = kind.identity ?? { vendor: 0, type: 0, product: 0 };
-  const [first = 1, minor = 0] = kind.revision.split('.').map(Number);
-  const major = quirks.has('other-revision') ? first + 1 : first;
   return {
     vendor,
     type,
     product,
-    revision: [major, minor],
+    revision: numbersOf(kind, quirks),
     serial: serialOf(mac),
     name: kind.name,
   };

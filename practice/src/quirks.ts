@@ -6,6 +6,10 @@ export type Quirk =
   | 'owned'
   /** Its hardware is of another revision than the kind stands for. */
   | 'other-revision'
+  /** The module in its last slot is one of another number. */
+  | 'other-module'
+  /** Its data are twice as long as they should be. */
+  | 'other-size'
   /** Its answers over layer 2 end in the middle of a block. */
   | 'cut-answer'
   /** It tells its name in capital letters. */

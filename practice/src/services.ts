@@ -9,6 +9,7 @@ import {
   type MacAddress,
   type UnconnectedSend,
 } from '@ipsonomo/core';
+import type { Assembly } from './definition';
 import { identityOf, serialText } from './identity';
 import { answerModbus, type RegisterServer } from './modbus-service';
 import { DevicePage } from './page/page';
@@ -28,6 +29,8 @@ export interface ServedDevice {
   readonly quirks: ReadonlySet<Quirk>;
   /** What is on the serial lines behind it. */
   readonly line: readonly RegisterServer[];
+  /** Where its connection has its data. */
+  readonly assemblies: readonly Assembly[];
   /** Passes a request on along a route path; undefined where it is in no rack. */
   readonly forward: ((send: UnconnectedSend) => CipReply) | undefined;
 }
@@ -101,12 +104,13 @@ export class Services {
     const { kind, mac, configured, owned, memory, quirks } = device;
     const { control: before } = memory;
     const identity = identityOf(kind, mac, quirks);
-    const { forward } = device;
+    const { forward, assemblies } = device;
     const object = {
       control: before,
       configured,
       owned,
       identity,
+      assemblies,
       ...(forward ? { forward } : {}),
     };
     const { bytes, ends, rest, control } = answerTcpip(object, received);

@@ -1,4 +1,5 @@
 import {
+  ASSEMBLY,
   CAPABILITY,
   CIP_SERVICE,
   cipReply,
@@ -28,6 +29,7 @@ import {
   type HostAddress,
   type Identity,
 } from '@ipsonomo/core';
+import type { Assembly } from './definition';
 import { answerEach, type Answered } from './messages';
 
 /** What the TCP/IP interface object of a device holds. */
@@ -39,6 +41,8 @@ export interface TcpipObject {
   readonly identity?: Omit<Identity, 'address' | 'status' | 'state'>;
   /** Passes a request on along a route path; undefined where it is in no rack. */
   readonly forward?: (send: UnconnectedSend) => CipReply;
+  /** Where its connection has its data. */
+  readonly assemblies?: readonly Assembly[];
   /** Set while a controller owns the device: it then refuses changes. */
   readonly owned: boolean;
 }
@@ -51,7 +55,13 @@ export interface TcpipAnswer extends Answered {
 const NOTHING = new Uint8Array(0);
 const SESSION = 0x0001_0001;
 const STATUS = { unsupportedCommand: 1, invalidSession: 0x64 } as const;
-const CIP = { notSettable: 0x0e, conflict: 0x0c, noService: 0x08, noAttribute: 0x14 } as const;
+const CIP = {
+  unknownPath: 0x05,
+  notSettable: 0x0e,
+  conflict: 0x0c,
+  noService: 0x08,
+  noAttribute: 0x14,
+} as const;
 
 /** Answers what arrived on an EtherNet/IP connection. */
 export function answerTcpip(object: TcpipObject, received: Uint8Array): TcpipAnswer {
@@ -126,6 +136,8 @@ function answerRequest(
     return object.forward
       ? { reply: object.forward(decodeWith(unconnectedSend, data)), control: object.control }
       : reply(CIP.noService);
+  if (path.classId === ASSEMBLY.classId)
+    return { reply: assemblyReply(object, request), control: object.control };
   if (path.classId !== TCPIP_OBJECT.classId || path.instance !== 1) return reply(0x16);
   if (service === CIP_SERVICE.getAttributeSingle) {
     const value = attributeOf(object, path.attribute);
@@ -137,6 +149,20 @@ function answerRequest(
   const control = decodeWith(dword, data);
   if (sourceOf(control) === 'unknown') return reply(0x09);
   return { ...reply(0), control };
+}
+
+/** How long the data of an assembly are, or the data: what it holds is of no interest here. */
+function assemblyReply({ assemblies = [] }: TcpipObject, { service, path }: CipRequest): CipReply {
+  const reply = (status: number, data: Uint8Array = NOTHING): CipReply => ({
+    ...{ service, status, additional: [], data },
+  });
+  const one = assemblies.find(({ instance }) => instance === path.instance);
+  if (!one) return reply(CIP.unknownPath);
+  if (service !== CIP_SERVICE.getAttributeSingle) return reply(CIP.noService);
+  if (path.attribute === ASSEMBLY.data) return reply(0, new Uint8Array(one.bytes));
+  return path.attribute === ASSEMBLY.size && !one.isUnmeasured
+    ? reply(0, Uint8Array.of(one.bytes & 0xff, one.bytes >>> 8))
+    : reply(CIP.noAttribute);
 }
 
 function attributeOf(object: TcpipObject, attribute: number | undefined): Uint8Array | undefined {

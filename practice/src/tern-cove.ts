@@ -74,7 +74,13 @@ const devices: readonly DeviceDefinition[] = [
   device(HALL, 'Backwash drive', 'dunvarrick-drive-m', 'FH2 / 6', '02:4c:7a:1d:80:2e', {
     unplugged: true,
   }),
-  device(HALL, 'Oxygen valve block', 'tarnwick-valves-16', 'OX1 / 1', '02:4c:7a:40:51:62'),
+  device(HALL, 'Oxygen valve block', 'tarnwick-valves-16', 'OX1 / 1', '02:4c:7a:40:51:62', {
+    assemblies: [
+      { instance: 101, bytes: 2 },
+      { instance: 102, bytes: 2, isUnmeasured: true },
+      { instance: 103, bytes: 0 },
+    ],
+  }),
   device(HALL, 'Sludge valve block', 'tarnwick-valves-16', 'FH3 / 1', '02:4c:7a:40:51:7b'),
   device(HALL, 'Filter hall station', 'quillfen-station-8', 'FH2 / 1', '02:4c:7a:33:0c:15'),
   device(HALL, 'Intake pump drive', 'belloch-drive-d4', 'IN1 / 2', '02:4c:7a:22:05:9e', {

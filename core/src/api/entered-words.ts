@@ -11,4 +11,6 @@ export const ENTERED_WORDS: Readonly<Record<EnteredValue, string>> = {
   'out-instance': 'instance out',
   'config-instance': 'instance config.',
   interval: 'interval, ms',
+  modules: 'modules',
+  connection: 'connection',
 };

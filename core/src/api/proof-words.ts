@@ -24,6 +24,10 @@ const DIFFERENCE: Readonly<
     found === ''
       ? `it does not tell its name over layer 2; planned is ${expected}`
       : `over layer 2 its name is ${found}; planned is ${expected}`,
+  module: ({ expected, found }) => `its modules are ${found}; planned is ${expected}`,
+  size: ({ expected, found }) =>
+    `it sends and takes ${found} bytes; planned at its end is ${expected}`,
+  instance: ({ expected }) => `it has no data at instance ${expected}`,
   service: ({ expected, found }) => `${expected}: ${found}`,
   identity: () => 'it lets itself be asked who it is, and what it answers cannot be read',
 };
@@ -36,7 +40,8 @@ export const differenceWords = (difference: FoundDifference): string =>
 export const DIFFERENCE_TITLES: Readonly<Record<FoundDifference['what'], string>> = {
   ...{ unbound: 'MAC', several: 'MAC', mac: 'MAC', 'no-ping': 'ping', kind: 'kind' },
   ...{ article: 'order number', revision: 'revision', serial: 'serial number', name: 'name' },
-  ...{ mask: 'mask', gateway: 'gateway' },
+  ...{ mask: 'mask', gateway: 'gateway', module: 'modules', size: 'bytes' },
+  instance: 'instance',
   ...{ service: 'service', identity: 'identity' },
 };
 
@@ -46,7 +51,8 @@ export const DIFFERENCE_HEADS: Readonly<Record<FoundDifference['what'], string>>
   ...{ mac: 'another device answers', 'no-ping': 'it answers ARP but not ping' },
   ...{ kind: 'another kind (maker / type / product)', article: 'another order number' },
   ...{ revision: 'another revision', serial: 'another serial number', name: 'another name' },
-  ...{ mask: 'another mask', gateway: 'another gateway' },
+  ...{ mask: 'another mask', gateway: 'another gateway', module: 'other modules' },
+  ...{ size: 'other sizes', instance: 'no data at that instance' },
   ...{ service: 'a service does not answer', identity: 'its answer cannot be read' },
 };
 

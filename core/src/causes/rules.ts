@@ -311,4 +311,25 @@ export const CAUSES: readonly CauseRule[] = [
     [['not-settable'], ['not-settable']],
     ['Read its status on its page; take off what guards it, or use its own way.', 4],
   ),
+  cause(
+    'other-modules',
+    'Its modules are plugged in otherwise than planned',
+    [['other-modules'], ['other-modules', 'connection-faulted']],
+    [
+      'Go along the station slot by slot with the list: move the module, or let the plan take it.',
+      5,
+    ],
+  ),
+  cause(
+    'other-sizes',
+    'Its connection carries other sizes than planned, or at other instances',
+    [['other-sizes'], ['other-sizes', 'connection-faulted'], ['other-modules']],
+    ['Look at its settings for the connection, and at the revision of its description file.', 5],
+  ),
+  cause(
+    'connection-broken',
+    'Its controller’s connection was refused or broke off',
+    [['connection-faulted'], ['connection-faulted']],
+    ['Read the code of the connection in the controller, and what it means under Codes.', 2],
+  ),
 ];

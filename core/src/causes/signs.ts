@@ -12,6 +12,7 @@ export const SIGNS = [
   ...(['named-without-address', 'asks-again', 'tagged', 'answers-for-all'] as const),
   ...(['twins', 'changes-number', 'not-settable', 'far-fails'] as const),
   ...(['drops-in-beat', 'drops'] as const),
+  ...(['other-modules', 'other-sizes', 'connection-faulted'] as const),
   // What only a person can see.
   ...(['lamp-off', 'lamp-conflict', 'display-otherwise', 'page-read-only'] as const),
 ] as const;
@@ -136,6 +137,7 @@ const OF_DIFFERENCE: Readonly<Record<DifferenceKind, Sign | undefined>> = {
   ...({ mask: 'far-fails', gateway: 'far-fails' } as const),
   ...({ serial: 'other-serial', name: 'name-other', service: 'service-closed' } as const),
   ...({ identity: 'unreadable', 'no-ping': 'no-ping' } as const),
+  ...({ module: 'other-modules', size: 'other-sizes', instance: 'other-sizes' } as const),
 };
 
 /** What was kept of it; of each kind the newest counts. */
@@ -147,6 +149,7 @@ function ofEvidence({ evidence }: Known): readonly (Sign | Countersign)[] {
   if (check?.kind === 'no-answer') signs.push('silent');
   if (check?.kind === 'contradicted')
     for (const { what } of differencesIn(check.facts)) signs.push(OF_DIFFERENCE[what] ?? 'heard');
+  if (check?.facts['connection'] === 'faulted') signs.push('connection-faulted');
   const told = newest('identified');
   if (told?.facts['used'] === 'yes') signs.push('in-use');
   if (told?.facts['planned'] !== undefined) signs.push('other-revision');

@@ -47,8 +47,9 @@ export function modulesOf(file: GsdmlFile, accessPoint: XmlElement): readonly Mo
     if (!module) return [];
     const sizes = sizesOf(file, module);
     const title = titleOf(file, module, titles);
+    const ident = file.whole(module, 'ModuleIdentNumber', 0xffff_ffff);
     return slotsOf(file, ref).map(([firstSlot, lastSlot]) => ({
-      ...{ title, firstSlot, lastSlot },
+      ...{ title, firstSlot, lastSlot, ident },
       ...sizes,
     }));
   });

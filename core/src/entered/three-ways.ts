@@ -1,6 +1,7 @@
 import { formatIpv4 } from '../net';
 import {
   findKind,
+  instancesOf,
   measureEnd,
   stationNameOf,
   type Device,
@@ -8,12 +9,13 @@ import {
   type Interface,
   type Plan,
 } from '../plan';
-import { isOtherRevision } from '../proof';
+import { differencesIn, isOtherRevision, modulesText } from '../proof';
 
 /** A value that stands in the plan, in the controller and in the device. */
 export const ENTERED_VALUES = [
   ...(['name', 'address', 'revision', 'in', 'out'] as const),
   ...(['in-instance', 'out-instance', 'config-instance', 'interval'] as const),
+  ...(['modules', 'connection'] as const),
 ] as const;
 export type EnteredValue = (typeof ENTERED_VALUES)[number];
 
@@ -49,8 +51,9 @@ export function threeWays(
   const own = connection && measureEnd(connection.device);
   const other = connection && measureEnd(connection.controller);
   const facts = check?.facts ?? {};
+  const said = (value: EnteredValue) => text(facts[value]);
   const isThere = check !== undefined && check.kind !== 'no-answer' && facts['what'] !== 'mac';
-  const cells: readonly (readonly [EnteredValue, string, string, string])[] = [
+  const cells: readonly Cells[] = [
     ['name', plannedName(device), entered?.name ?? '', text(facts['name'])],
     [
       ...(['address', formatIpv4(at.address)] as const),
@@ -62,15 +65,15 @@ export function threeWays(
       entered?.revision || (connection?.controller.revision ?? ''),
       text(facts['revision']),
     ],
-    ['in', text(own?.inBytes), text(other?.inBytes), ''],
-    ['out', text(own?.outBytes), text(other?.outBytes), ''],
-    ...(['inInstance', 'outInstance', 'configInstance', 'intervalMillis'] as const).map(
-      (field) =>
-        [
-          ...([OF_FIELD[field], text(connection?.device[field])] as const),
-          ...([text(connection?.controller[field]), ''] as const),
-        ] as const,
-    ),
+    ['in', text(own?.inBytes), text(other?.inBytes), said('in')],
+    ['out', text(own?.outBytes), text(other?.outBytes), said('out')],
+    ...instanceCells(connection, said),
+    [
+      ...(['interval', text(connection?.device.intervalMillis)] as const),
+      ...([text(connection?.controller.intervalMillis), ''] as const),
+    ],
+    ['modules', modulesText(device.modules), '', said('modules')],
+    ['connection', '', '', said('connection')],
   ];
   return cells.flatMap(([value, planned, typed, found]) =>
     planned === '' && typed === '' && found === ''
@@ -81,18 +84,31 @@ export function threeWays(
             planned,
             entered: typed,
             found,
-            verdict: verdictOf(value, [planned, typed, found]),
+            verdict: verdictOf(value, [planned, typed, found], facts),
           },
         ],
   );
 }
 
-const OF_FIELD = {
-  inInstance: 'in-instance',
-  outInstance: 'out-instance',
-  configInstance: 'config-instance',
-  intervalMillis: 'interval',
-} as const;
+type Cells = readonly [EnteredValue, planned: string, entered: string, found: string];
+
+/** Instances as the controller sees them, whatever viewpoint each end states them from. */
+function instanceCells(
+  connection: Device['connection'],
+  said: (value: EnteredValue) => string,
+): readonly Cells[] {
+  const own = connection && instancesOf(connection.device);
+  const other = connection && instancesOf(connection.controller);
+  const rows = [
+    ['in-instance', 'inInstance'],
+    ['out-instance', 'outInstance'],
+    ['config-instance', 'configInstance'],
+  ] as const;
+  return rows.map(([value, field]) => [
+    ...([value, text(own?.[field])] as const),
+    ...([text(other?.[field]), said(value)] as const),
+  ]);
+}
 
 /** The name its controller looks for it by. */
 export const plannedName = (device: Device): string =>
@@ -100,10 +116,17 @@ export const plannedName = (device: Device): string =>
     ? stationNameOf(device)
     : device.name;
 
-function verdictOf(value: EnteredValue, cells: readonly string[]): ThreeWays['verdict'] {
+function verdictOf(
+  value: EnteredValue,
+  cells: readonly string[],
+  facts: Facts,
+): ThreeWays['verdict'] {
   const said = cells.filter((cell) => cell !== '');
   const [first, ...others] = said;
   if (first === undefined || others.length === 0) return 'alone';
+  // A module is told by its number, and may have another name there.
+  if (value === 'modules')
+    return differencesIn(facts).some(({ what }) => what === 'module') ? 'differs' : 'same';
   const isSame = (other: string) =>
     value === 'revision' ? !isOtherRevision(first, other) : first === other;
   return others.every(isSame) ? 'same' : 'differs';

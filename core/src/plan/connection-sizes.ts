@@ -28,6 +28,16 @@ export function measureEnd(end: ConnectionEnd): Measured {
     : { inBytes: outBytes, outBytes: inBytes };
 }
 
+/** Where the data are, seen by the controller, as `measureEnd` sees the sizes. */
+export function instancesOf(
+  end: ConnectionEnd,
+): Pick<ConnectionEnd, 'inInstance' | 'outInstance' | 'configInstance'> {
+  const { inInstance, outInstance, configInstance, viewpoint } = end;
+  return viewpoint === 'controller'
+    ? { inInstance, outInstance, configInstance }
+    : { inInstance: outInstance, outInstance: inInstance, configInstance };
+}
+
 /** The end with sizes that carry these bytes, in its units, with its header, from its viewpoint. */
 export function endWithBytes(end: ConnectionEnd, { inBytes, outBytes }: Bytes): ConnectionEnd {
   const sizeOf = (bytes: number) =>

@@ -102,6 +102,8 @@ const moduleOffer = object({
   lastSlot: whole(0, MOST_SLOT),
   inBytes: whole(0, 65_535),
   outBytes: whole(0, 65_535),
+  /** What its description file numbers it by (PROFINET); told by the station slot by slot. */
+  ident: absentAs(maybe(whole(0, 0xffff_ffff)), () => undefined),
 });
 
 /** A file that goes with a kind; what it holds is kept beside the plan, by the SHA-256 of its bytes. */

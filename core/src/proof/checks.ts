@@ -35,7 +35,9 @@ export function requiredChecks(kind: Kind | undefined, way: Way): readonly Requi
     ...((kind?.answersPing ?? true) ? [where('ping')] : []),
     ...(NAMED.includes(way) ? [what('name')] : []),
     // Identification over Modbus is optional in the protocol, so none is asked of such a kind.
-    ...(kind && speaksEnip(kind) ? [what('identity')] : []),
+    ...(kind && (speaksEnip(kind) || (kind.station && NAMED.includes(way)))
+      ? [what('identity')]
+      : []),
     ...(kind && kind.services.length > 0 ? [what('services')] : []),
   ];
 }

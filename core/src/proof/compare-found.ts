@@ -1,14 +1,21 @@
-import { formatIpv4, formatMac, type Ipv4, type MacAddress } from '../net';
+import { formatIpv4, formatMac, UNSPECIFIED, type Ipv4, type MacAddress } from '../net';
 import type { Kind } from '../plan';
+import type { ConnectionState, Station } from '../wire';
+import { assemblyDifferences, type AssemblyFound, type PlannedAssembly } from './assemblies';
 import type { CheckName } from './checks';
+import { CHECK_OF, DIFFERENCES, type DifferenceKind, type FoundDifference } from './differences';
+import { moduleDifference, type ModuleFound, type PlannedModules } from './modules';
 
 /** What is planned of one interface, as far as it can be held against what is found. */
-export interface PlannedProof {
+export interface PlannedProof extends PlannedModules {
   /** Undefined while no MAC is bound to it. */
   readonly mac: MacAddress | undefined;
   readonly checks: readonly CheckName[];
   readonly stationName: string;
   readonly identity: Kind['identity'];
+  /** Maker and device as it tells them over layer 2. */
+  readonly station: Kind['station'];
+  readonly assemblies: readonly PlannedAssembly[];
   /** Of the kind; empty where it stands for any. */
   readonly orderNumber: string;
   readonly revision: string;
@@ -32,42 +39,36 @@ export interface ServiceFound extends Service {
 
 /** What a device says of itself. */
 export interface Said {
-  readonly by: 'EtherNet/IP' | 'Modbus/TCP';
+  readonly by: 'EtherNet/IP' | 'Modbus/TCP' | 'PROFINET';
   /** Numbers of maker, type and product; undefined where the protocol has none. */
   readonly identity: NonNullable<Kind['identity']> | undefined;
   readonly product: string;
   readonly orderNumber: string;
   readonly revision: string;
+  /** Of the hardware; empty where it does not tell. */
+  readonly hardware: string;
   /** Empty where it does not tell. */
   readonly serial: string;
-  readonly isUsed: boolean;
+  /** Undefined where its protocol does not tell. */
+  readonly connection: ConnectionState | undefined;
 }
 
 /** What was found at one address. */
 export interface Found {
   readonly macs: readonly MacAddress[];
   readonly pingMillis: number | undefined;
-  /** As it said over layer 2; undefined where it was not heard there. */
-  readonly stationName: string | undefined;
+  /** What it said over layer 2; undefined where it was not heard there. */
+  readonly station: Station | undefined;
   readonly said: Said | undefined;
   /** Mask and gateway as it says it has them; undefined where it does not tell. */
   readonly network: { readonly mask: Ipv4; readonly gateway: Ipv4 } | undefined;
+  /** Undefined where its protocol does not tell them, or nobody asked. */
+  readonly modules: readonly ModuleFound[] | undefined;
+  /** Those that were asked for. */
+  readonly assemblies: readonly AssemblyFound[];
   /** Of its web page. */
   readonly page: string | undefined;
   readonly services: readonly ServiceFound[];
-}
-
-/** One value in which planned and found differ; the worst first. */
-export const DIFFERENCES = [
-  ...(['several', 'mac', 'unbound', 'kind', 'mask', 'gateway', 'article', 'revision'] as const),
-  ...(['serial', 'name', 'service', 'identity', 'no-ping'] as const),
-] as const;
-export type DifferenceKind = (typeof DIFFERENCES)[number];
-
-export interface FoundDifference {
-  readonly what: DifferenceKind;
-  readonly expected: string;
-  readonly found: string;
 }
 
 export interface Compared {
@@ -89,11 +90,14 @@ export function compareFound(planned: PlannedProof, found: Found): Compared {
       ? [differs('no-ping', 'an answer', 'none')]
       : []),
     ...(asked('name') ? nameDifference(planned, found) : []),
+    ...stationDifferences(planned, found),
     ...(found.said ? saidDifferences(planned, found.said) : noIdentity(planned, found)),
     ...networkDifferences(planned, found),
+    ...assemblyDifferences(planned.assemblies, found.assemblies),
+    ...[moduleDifference(planned, found.modules)].flatMap((one) => one ?? []),
     ...(asked('services') ? serviceDifferences(planned, found) : []),
   ];
-  const differences = DIFFERENCES.flatMap((what) => all.filter((one) => one.what === what));
+  const differences = DIFFERENCES.flatMap((what) => all.find((one) => one.what === what) ?? []);
   const failed = new Set([
     ...differences.map(({ what }) => CHECK_OF[what]),
     ...untold(planned, found),
@@ -102,20 +106,12 @@ export function compareFound(planned: PlannedProof, found: Found): Compared {
 }
 
 /** What could not be asked is no difference, and not passed either. */
-const untold = ({ services }: PlannedProof, found: Found): readonly CheckName[] => [
-  ...(found.said ? [] : (['identity'] as const)),
+const untold = ({ services, station }: PlannedProof, found: Found): readonly CheckName[] => [
+  ...(found.said || (station && stationText(found.station)) ? [] : (['identity'] as const)),
   ...(services.every(({ port }) => found.services.some((one) => one.port === port))
     ? []
     : (['services'] as const)),
 ];
-
-/** The check that a difference belongs to. */
-export const CHECK_OF: Readonly<Record<DifferenceKind, CheckName>> = {
-  ...({ several: 'arp', mac: 'arp', unbound: 'arp', 'no-ping': 'ping', name: 'name' } as const),
-  ...({ mask: 'arp', gateway: 'arp' } as const),
-  ...({ kind: 'identity', article: 'identity', revision: 'identity' } as const),
-  ...({ serial: 'identity', identity: 'identity', service: 'services' } as const),
-};
 
 const differs = (what: DifferenceKind, expected: string, found: string): FoundDifference => ({
   ...{ what, expected, found },
@@ -130,7 +126,8 @@ function whoIsThere({ mac }: PlannedProof, { macs }: Found): FoundDifference | u
 }
 
 /** They show only from another subnet, so the device is asked for them. */
-function networkDifferences(planned: PlannedProof, { network }: Found): readonly FoundDifference[] {
+function networkDifferences(planned: PlannedProof, found: Found): readonly FoundDifference[] {
+  const network = networkSaid(found);
   if (!network) return [];
   return (['mask', 'gateway'] as const).flatMap((what) =>
     planned[what] === network[what]
@@ -139,13 +136,35 @@ function networkDifferences(planned: PlannedProof, { network }: Found): readonly
   );
 }
 
+/** Asked of the device itself, else as it said over layer 2, where a gateway that is its own address is none. */
+export function networkSaid({ network, station }: Found): Found['network'] {
+  if (network) return network;
+  const said = station?.address;
+  if (!said || said.state === 'none') return undefined;
+  return { mask: said.mask, gateway: said.gateway === said.address ? UNSPECIFIED : said.gateway };
+}
+
 const orNone = (address: Ipv4): string => (address === 0 ? 'none' : formatIpv4(address));
 
 function nameDifference(
   { stationName: expected }: PlannedProof,
-  { stationName: found }: Found,
+  { station }: Found,
 ): readonly FoundDifference[] {
-  return found === expected ? [] : [differs('name', expected, found ?? '')];
+  const found = station?.name ?? '';
+  return found === expected ? [] : [differs('name', expected, found)];
+}
+
+/** Maker and device over layer 2; empty where it does not tell them. */
+export const stationText = (
+  station: Partial<Pick<Station, 'vendor' | 'device'>> | undefined,
+): string =>
+  station?.vendor === undefined || station.device === undefined
+    ? ''
+    : `${station.vendor} / ${station.device}`;
+
+function stationDifferences(planned: PlannedProof, found: Found): readonly FoundDifference[] {
+  const [expected, has] = [stationText(planned.station), stationText(found.station)];
+  return expected === '' || has === '' || expected === has ? [] : [differs('kind', expected, has)];
 }
 
 /** It should say who it is, its service for that is open, and it does not. */
@@ -175,8 +194,8 @@ function saidDifferences(planned: PlannedProof, said: Said): readonly FoundDiffe
 }
 
 /** @example identityText({ vendor: 65201, type: 27, product: 16 }) // '65201 / 27 / 16' */
-export const identityText = ({ vendor, type, product }: NonNullable<Kind['identity']>): string =>
-  [vendor, type, product].join(' / ');
+export const identityText = (identity: Kind['identity']): string =>
+  identity ? [identity.vendor, identity.type, identity.product].join(' / ') : '';
 
 const numbersOf = (revision: string): readonly number[] =>
   (revision.match(/\d+/g) ?? []).map(Number);
@@ -195,12 +214,13 @@ export function isOtherRevision(planned: string, found: string): boolean {
 const serviceDifferences = (
   { services }: PlannedProof,
   { services: found }: Found,
-): readonly FoundDifference[] =>
-  services.flatMap(({ port, name }) => {
+): readonly FoundDifference[] => {
+  const closed = services.flatMap(({ port, name }) => {
     const state = found.find((one) => one.port === port)?.state ?? 'open';
-    return state === 'open'
-      ? []
-      : [differs('service', `${name} at port ${port}`, STATE_WORDS[state])];
+    return state === 'open' ? [] : [{ title: `${name} at port ${port}`, is: STATE_WORDS[state] }];
   });
+  const titles = closed.map(({ title }) => title).join('; ');
+  return titles === '' ? [] : [differs('service', titles, closed.map(({ is }) => is).join('; '))];
+};
 
 const STATE_WORDS = { refused: 'refused', silent: 'no answer' } as const;

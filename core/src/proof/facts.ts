@@ -1,37 +1,45 @@
 import { formatIpv4 } from '../net';
-import type { Facts } from '../plan';
+import type { Facts, Kind } from '../plan';
 import { CHECK_NAMES, type CheckName } from './checks';
-import {
-  DIFFERENCES,
-  type Compared,
-  type DifferenceKind,
-  type Found,
-  type FoundDifference,
-} from './compare-found';
+import { networkSaid, type Compared, type Found } from './compare-found';
+import { DIFFERENCES, type DifferenceKind, type FoundDifference } from './differences';
+import { modulesText, moduleTitle } from './modules';
 
 // What a check found, as it is kept in the facts of its evidence: flat, so that a list can show it.
 
 /** The values that were found, whether they are as planned or not. */
 export const FOUND_VALUES = [
-  ...(['name', 'product', 'revision', 'serial', 'mask', 'gateway', 'page', 'services'] as const),
+  ...(['name', 'product', 'revision', 'hardware', 'serial', 'mask', 'gateway', 'page'] as const),
+  ...(['services', 'connection', 'modules', 'in', 'out'] as const),
+  ...(['in-instance', 'out-instance', 'config-instance'] as const),
 ] as const;
 export type FoundValue = (typeof FOUND_VALUES)[number];
 
-export function proofFacts(found: Found, { differences, passed }: Compared): Facts {
+/** @param offers what the modules of such a kind are called */
+export function proofFacts(
+  found: Found,
+  { differences, passed }: Compared,
+  offers: Kind['modules'] = [],
+): Facts {
   const { said, services, pingMillis } = found;
   const [worst] = differences;
+  const network = networkSaid(found);
+  const modules = found.modules?.map((one) => ({ ...one, title: moduleTitle(offers, one) }));
   return compact({
     passed: passed.join(' '),
     pingMillis: pingMillis === undefined ? undefined : Math.round(pingMillis * 10) / 10,
-    name: found.stationName,
+    name: found.station?.name,
     says: said?.by,
-    product: said?.product,
+    product: said?.product ?? found.station?.type,
     revision: said?.revision,
+    hardware: said?.hardware,
     serial: said?.serial,
-    used: said ? (said.isUsed ? 'yes' : 'no') : undefined,
+    connection: said?.connection,
+    modules: modules && modulesText(modules),
+    ...assemblyFacts(found.assemblies),
     page: found.page,
-    mask: found.network && formatIpv4(found.network.mask),
-    gateway: found.network && formatIpv4(found.network.gateway),
+    mask: network && formatIpv4(network.mask),
+    gateway: network && formatIpv4(network.gateway),
     services: services.map(({ port, state }) => `${port} ${state}`).join(', '),
     what: worst?.what,
     differs: differences.map(({ what }) => what).join(' '),
@@ -43,6 +51,17 @@ export function proofFacts(found: Found, { differences, passed }: Compared): Fac
     ),
   });
 }
+
+/** Instances that are there, and their sizes in bytes. */
+const assemblyFacts = (assemblies: Found['assemblies']): Facts =>
+  compact(
+    Object.fromEntries(
+      assemblies.flatMap(({ role, instance, isThere, bytes }) => [
+        [`${role}-instance`, isThere ? instance : 'none'],
+        ...(role === 'config' ? [] : [[role, bytes] as const]),
+      ]),
+    ),
+  );
 
 const compact = (facts: Readonly<Record<string, string | number | undefined>>): Facts =>
   Object.fromEntries(

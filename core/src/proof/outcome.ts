@@ -12,7 +12,10 @@ import {
 } from '../plan';
 import type { CheckName, RequiredCheck } from './checks';
 import { differencesIn, passedIn } from './facts';
-import { CHECK_OF, identityText, type DifferenceKind, type FoundDifference } from './compare-found';
+import { identityText, stationText } from './compare-found';
+import { CHECK_OF, type DifferenceKind, type FoundDifference } from './differences';
+import { assembliesAt, plannedAssemblies } from './assemblies';
+import { modulesAt } from './modules';
 
 /** What a run comes to for one interface. */
 export type ProofOutcome =
@@ -46,19 +49,39 @@ type LastCheck = Pick<Evidence, 'kind' | 'at' | 'facts'>;
 export const foundKey = (interfaceId: string, { what, found }: FoundDifference): string =>
   `found ${what}@${interfaceId}=${found}`.slice(0, 300);
 
-/** What the plan says now of the values that can differ; a MAC that changes takes its evidence with it. */
-export type PlannedTexts = Readonly<Partial<Record<DifferenceKind, string>>>;
+/**
+ * What the plan says now of the value that a difference is about; undefined where that cannot change, or where a MAC
+ * that changes takes its evidence with it.
+ */
+export type PlannedTexts = (difference: FoundDifference) => string | undefined;
 
 export function plannedTexts(plan: Plan, { device, at }: PlannedInterface): PlannedTexts {
   const subnet = findSubnet(plan, at.subnetId);
   const gateway = subnet && gatewayOf(at, subnet);
   const kind = findKind(plan, device.kindId);
-  return {
+  const texts: Readonly<Partial<Record<DifferenceKind, string>>> = {
     ...{ serial: device.serial, name: stationNameOf(device) },
     ...{ revision: kind?.revision ?? '', article: kind?.orderNumber ?? '' },
-    kind: kind?.identity ? identityText(kind.identity) : '',
     ...(subnet ? { mask: formatIpv4(maskOf(maskLengthOf(at, subnet))) } : {}),
     gateway: gateway === undefined ? 'none' : formatIpv4(gateway),
+  };
+  const assemblies = plannedAssemblies(device);
+  return ({ what, expected }) => {
+    switch (what) {
+      case 'kind':
+        // Over layer 2 it tells two numbers, else three.
+        return expected.split(' / ').length === 2
+          ? stationText(kind?.station)
+          : identityText(kind?.identity);
+      case 'module':
+        return modulesAt(device.modules, expected);
+      case 'size':
+        return assembliesAt(assemblies, 'bytes', expected);
+      case 'instance':
+        return assembliesAt(assemblies, 'instance', expected);
+      default:
+        return texts[what];
+    }
   };
 }
 
@@ -78,7 +101,7 @@ export function proofOutcome(
     const keys = new Set(acceptances.map(({ key }) => key));
     const told = differencesIn(last.facts);
     // The plan says something else by now: that is to be asked again.
-    const all = told.filter(({ what, expected }) => (planned[what] ?? expected) === expected);
+    const all = told.filter((one) => (planned(one) ?? one.expected) === one.expected);
     if (all.length === 0 && told.length > 0)
       return { kind: 'not-asked', checks: [...new Set(told.map(({ what }) => CHECK_OF[what]))] };
     const accepted = all.filter((one) => keys.has(foundKey(interfaceId, one)));

@@ -2,18 +2,24 @@ import { parseMac, type MacAddress } from '../net';
 import {
   changeOf,
   docOf,
+  endWithBytes,
   findDoc,
   findKind,
   interfacesOf,
   kindsOf,
+  measureEnd,
   type Device,
   type Edit,
   type Interface,
+  type Json,
   type Kind,
   type Plan,
   type PlanDoc,
 } from '../plan';
-import { identityText, type FoundDifference } from './compare-found';
+import { readSizesText } from './assemblies';
+import { identityText, stationText } from './compare-found';
+import type { FoundDifference } from './differences';
+import { readModulesText } from './modules';
 import { foundKey } from './outcome';
 
 /** What a difference between planned and found can honestly come to. */
@@ -62,9 +68,12 @@ export function settlementsOf(place: Place, difference: FoundDifference): readon
       return [another, ...wrongPlan, toDevice, stays];
     case 'mask':
     case 'gateway':
+    case 'module':
+    case 'size':
     case 'revision':
     case 'name':
       return [...wrongPlan, toDevice, ...(difference.what === 'revision' ? [another] : []), stays];
+    case 'instance':
     case 'service':
     case 'identity':
     case 'no-ping':
@@ -90,6 +99,12 @@ function planEdits(
     }
     case 'serial':
       return ofDevice({ serial: found });
+    case 'module':
+      return ofDevice({ modules: modulesAsFound(device, found) });
+    case 'size': {
+      const connection = connectionAsFound(device, found);
+      return connection === undefined ? undefined : ofDevice({ connection });
+    }
     case 'name':
       return found === '' ? undefined : ofDevice({ stationName: found });
     case 'kind': {
@@ -105,8 +120,32 @@ function planEdits(
   }
 }
 
-const kindSaying = (plan: Plan, identity: string): Kind | undefined =>
-  kindsOf(plan).find((one) => one.identity && identityText(one.identity) === identity);
+/** Its modules with those that were found in other slots than planned. */
+function modulesAsFound({ modules }: Device, found: string): Json {
+  const other = readModulesText(found);
+  const kept = modules.filter(({ slot }) => !other.some((one) => one.slot === slot));
+  return [...kept, ...other.filter(({ title }) => title !== '')]
+    .sort((a, b) => a.slot - b.slot)
+    .map(({ slot, title }) => ({ slot, title }));
+}
+
+/** Its own end of the connection with the sizes that were found. */
+function connectionAsFound(device: Device, found: string): Json | undefined {
+  const { connection } = device;
+  if (!connection) return undefined;
+  const sizes = readSizesText(found);
+  const { inBytes = 0, outBytes = 0 } = measureEnd(connection.device);
+  const end = { inBytes: sizes.in ?? inBytes, outBytes: sizes.out ?? outBytes };
+  const next = { ...connection, device: endWithBytes(connection.device, end) };
+  return docOf('device', { ...device, connection: next })['connection'];
+}
+
+const kindSaying = (plan: Plan, said: string): Kind | undefined =>
+  said === ''
+    ? undefined
+    : kindsOf(plan).find((one) =>
+        [identityText(one.identity), stationText(one.station)].includes(said),
+      );
 
 /** The device as of this kind: one that the plan has already, or a new one of the plan's own. */
 function otherKind(

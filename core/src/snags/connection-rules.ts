@@ -1,4 +1,5 @@
 import {
+  instancesOf,
   measureEnd,
   moduleBytes,
   offeredBytes,
@@ -110,10 +111,11 @@ function offerSnags(device: Device, kind: Kind | undefined, own: Measured): read
 
 function numberSnags(device: Device, own: ConnectionEnd, other: ConnectionEnd): readonly Snag[] {
   const snags: Snag[] = [];
+  const [mine, theirs] = [instancesOf(own), instancesOf(other)];
   for (const [what, a, b] of [
-    ['in', own.inInstance, other.inInstance],
-    ['out', own.outInstance, other.outInstance],
-    ['configuration', own.configInstance, other.configInstance],
+    ['in', mine.inInstance, theirs.inInstance],
+    ['out', mine.outInstance, theirs.outInstance],
+    ['configuration', mine.configInstance, theirs.configInstance],
   ] as const)
     if (differ(a, b)) snags.push(at(device, 'S-INSTANCE', { what, own: a ?? 0, other: b ?? 0 }));
   if (own.revision !== '' && other.revision !== '' && own.revision !== other.revision)

@@ -8,6 +8,7 @@ import {
   parseIpv4,
   parseMac,
   parsePrefix,
+  plannedTexts,
   planOf,
   proofOutcome,
   requiredChecks,
@@ -22,8 +23,8 @@ import {
   toSubnet,
   findShelfKind,
   type Acceptance,
+  type ConnectionEnd,
   type EvidenceKind,
-  type PlannedTexts,
   type FoundDifference,
   type ProofResult,
 } from '../../src';
@@ -46,8 +47,12 @@ const stay = (found: FoundDifference) => ({
   ...{ id: 'a1', key: foundKey('i1', found), reason: 'works with it', person: 'Mara' },
 });
 
-const judging = (acceptances: readonly Acceptance[] = [], planned: PlannedTexts = {}) => ({
-  ...{ acceptances, planned, now: NOW },
+const judging = (
+  acceptances: readonly Acceptance[] = [],
+  texts: Partial<Record<string, string>> = {},
+) => ({
+  ...{ acceptances, now: NOW },
+  planned: ({ what }: FoundDifference) => texts[what],
 });
 
 test.each([
@@ -76,12 +81,23 @@ test('a difference that the plan has taken over since has to be asked again', ()
   expect(still.kind).toBe('contradicted');
 });
 
+const END: ConnectionEnd = {
+  ...{ inSize: 2, outSize: 4, unitBits: '16', viewpoint: 'controller', headerBytes: 0 },
+  ...{ inInstance: 101, outInstance: 102, configInstance: 103, intervalMillis: 10 },
+  ...{ revision: '', register: undefined, counting: 'from-0' },
+};
+
 const plan = toPlan({
   subnets: [toSubnet({ id: 's1', name: 'Hall', prefix: must(parsePrefix('172.22.40.0/24')) })],
   devices: ['one', 'two'].map((id, at) =>
     toDevice({
       ...{ id, title: `Valves ${id}`, name: `v-${id}`, kindId: 'tarnwick-valves-16', way: 'bootp' },
       cabinet: at === 0 ? 'OX1' : 'OX2',
+      modules: [
+        { slot: 1, title: '8 channels' },
+        { slot: 2, title: 'counter' },
+      ],
+      connection: { protocol: 'EtherNet/IP', device: END, controller: END },
       interfaces: [
         toInterface({
           ...{ id: `i-${id}`, deviceId: id, subnetId: 's1', address: ip(`172.22.40.10${at}`) },
@@ -115,6 +131,9 @@ test.each<[FoundDifference['what'], string, readonly string[]]>([
   ['gateway', 'none', ['plan-was-wrong', 'device-is-wrong', 'both-stay']],
   // Of no kind that is known: the plan cannot say it.
   ['kind', '1 / 1 / 1', ['another-device', 'device-is-wrong', 'both-stay']],
+  ['module', 'slot 1: counter', ['plan-was-wrong', 'device-is-wrong', 'both-stay']],
+  ['size', 'in 8', ['plan-was-wrong', 'device-is-wrong', 'both-stay']],
+  ['instance', 'none', ['device-is-wrong', 'both-stay']],
   ['name', '', ['device-is-wrong', 'both-stay']],
   ['no-ping', 'none', ['device-is-wrong', 'both-stay']],
 ])('what %s "%s" can come to', (what, found, kinds) => {
@@ -133,6 +152,33 @@ test('the plan takes what was found', () => {
   expect(far.devices[0]?.interfaces[0]?.gateway).toBe(ip('172.22.40.254'));
   const other = after({ what: 'kind', expected: '', found: '65202 / 2 / 44' }, 'plan-was-wrong');
   expect(other.devices[0]?.kindId).toBe('belloch-drive-d4');
+});
+
+test('modules and sizes are taken as found, and only those that differ', () => {
+  const modules = after(
+    { what: 'module', expected: '', found: 'slot 2: empty; slot 4: 8 outputs' },
+    'plan-was-wrong',
+  );
+  expect(modules.devices[0]?.modules).toEqual([
+    { slot: 1, title: '8 channels' },
+    { slot: 4, title: '8 outputs' },
+  ]);
+  // 16 bytes are 8 words.
+  const sized = after({ what: 'size', expected: 'in 4', found: 'in 16' }, 'plan-was-wrong');
+  expect(sized.devices[0]?.connection?.device).toMatchObject({ inSize: 8, outSize: 4 });
+});
+
+test.each<[FoundDifference['what'], expected: string, now: string]>([
+  ['module', 'slot 2: empty; slot 1: 8 inputs', 'slot 2: counter; slot 1: 8 channels'],
+  ['size', 'out 16, in 2', 'out 8, in 4'],
+  ['instance', 'config 100, in 101', 'config 103, in 101'],
+  ['kind', '65201 / 27 / 15', '65201 / 27 / 16'],
+  // Over layer 2 a kind has two numbers, and this one none of them.
+  ['kind', '1022 / 8', ''],
+  ['gateway', '172.22.40.1', 'none'],
+  ['mask', '255.255.0.0', '255.255.255.0'],
+])('what the plan says now of %s "%s"', (what, expected, now) => {
+  expect(plannedTexts(plan, place)({ what, expected, found: '' })).toBe(now);
 });
 
 test('two that hang in each other’s places exchange their MACs', () => {

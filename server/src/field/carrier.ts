@@ -20,6 +20,11 @@ export interface TcpRequest {
   readonly timeout: number;
 }
 
+/** One datagram that wants an answer. */
+export interface UdpQuestion extends TcpRequest {
+  readonly data: Uint8Array;
+}
+
 /**
  * One adapter: raw Ethernet frames out and in, and conversations. The practice site and a real
  * adapter are the same to everything above.
@@ -32,6 +37,8 @@ export interface Carrier {
   send(frame: Uint8Array): void;
   /** Undefined where conversations go through our own host on the same frames. */
   readonly openTcp: ((request: TcpRequest) => Promise<TcpStream | TcpFailure>) | undefined;
+  /** The first answer to a datagram; undefined where it goes through our own host, as conversations do. */
+  readonly askUdp: ((question: UdpQuestion) => Promise<Uint8Array | TcpFailure>) | undefined;
   close(): void;
 }
 

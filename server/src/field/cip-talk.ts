@@ -2,11 +2,15 @@ import {
   cipReply,
   cipRequest,
   decodeWith,
+  CONNECTION_MANAGER,
   encodeWith,
   ENIP_COMMAND,
+  UNCONNECTED_SEND,
   unconnected,
+  unconnectedSend,
   type CipReply,
   type CipRequest,
+  type PortSegment,
 } from '@ipsonomo/core';
 import type { TcpStream } from './carrier';
 import { Encapsulated } from './encapsulated';
@@ -42,5 +46,13 @@ export class CipTalk {
     const reply = await this.wire.reply(step);
     if (reply.status !== 0) throw new Broken(step, `encapsulation status ${reply.status}`);
     return decodeWith(cipReply, decodeWith(unconnected, reply.data).message);
+  }
+
+  /** Asked of whoever is at the end of a route path. A reply may be a refusal on the way. @throws as `ask` does */
+  askAlong(step: string, request: CipRequest, route: readonly PortSegment[]): Promise<CipReply> {
+    return this.ask(step, {
+      ...{ service: UNCONNECTED_SEND, path: CONNECTION_MANAGER },
+      data: encodeWith(unconnectedSend, { request, route }),
+    });
   }
 }

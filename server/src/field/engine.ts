@@ -16,7 +16,7 @@ import {
 import type { VigilRing } from '../common/vigil-ring';
 import { Acts } from './acts';
 import { askingUnits } from './asking-units';
-import type { Carrier, LinkState, TcpRequest } from './carrier';
+import type { Carrier, LinkState, TcpRequest, UdpQuestion } from './carrier';
 import { Giving } from './giving';
 import { HostStreams } from './host-streams';
 import { Identities } from './identities';
@@ -122,6 +122,8 @@ export class FieldEngine {
       whoIsAt: (...asked: Parameters<WhoIsAt['ask']>) => this.whoIsAt.ask(...asked),
       open: (subnetId: string, request: TcpRequest) =>
         carrier.openTcp ? carrier.openTcp(request) : this.streams.open(subnetId, request),
+      ask: (subnetId: string, question: UdpQuestion) =>
+        carrier.askUdp ? carrier.askUdp(question) : this.streams.ask(subnetId, question),
       notice: (code: FieldNotice['code'], facts: FieldNotice['facts']) => this.notice(code, facts),
       lost: (interfaceId: string) => this.giving.lost(interfaceId),
       hasLink: () => this.link === 'up',

@@ -1,5 +1,5 @@
-import type { HostInput, HostNews } from '@ipsonomo/core';
-import type { TcpFailure, TcpRequest, TcpStream } from './carrier';
+import type { HostInput, HostNews, Ipv4 } from '@ipsonomo/core';
+import type { TcpFailure, TcpRequest, TcpStream, UdpQuestion } from './carrier';
 
 interface Open {
   readonly subnetId: string;
@@ -8,9 +8,19 @@ interface Open {
   onClose: () => void;
 }
 
+interface Asked {
+  readonly to: Ipv4;
+  readonly settle: (answer: Uint8Array | TcpFailure) => void;
+}
+
+/** Ports that nobody else has (RFC 6335 §6), one after the other. */
+const PORTS = { first: 49_152, count: 16_384 } as const;
+
 /** Conversations held by our own host on the wire's frames: the practice site's way. */
 export class HostStreams {
   private readonly conversations = new Map<string, Open>();
+  /** Datagrams that wait for an answer, by the port they left from. */
+  private readonly asked = new Map<number, Asked>();
   private count = 0;
 
   constructor(private readonly step: (subnetId: string, input: HostInput) => void) {}
@@ -33,7 +43,28 @@ export class HostStreams {
     });
   }
 
+  ask(subnetId: string, question: UdpQuestion): Promise<Uint8Array | TcpFailure> {
+    this.count += 1;
+    const { to, port, data, timeout } = question;
+    const fromPort = PORTS.first + (this.count % PORTS.count);
+    return new Promise((resolve) => {
+      const settle = (answer: Uint8Array | TcpFailure) => {
+        clearTimeout(timer);
+        this.asked.delete(fromPort);
+        resolve(answer);
+      };
+      const timer = setTimeout(() => settle('silent'), timeout);
+      this.asked.set(fromPort, { to, settle });
+      this.step(subnetId, { kind: 'send-udp', to, fromPort, toPort: port, payload: data });
+    });
+  }
+
   news(news: HostNews): void {
+    if (news.kind === 'udp') {
+      const one = this.asked.get(news.toPort);
+      // An answer may come from another port than the one that was asked.
+      if (one?.to === news.from) one.settle(news.payload.slice());
+    }
     if (!('id' in news)) return;
     const stream = this.conversations.get(news.id);
     if (!stream) return;
@@ -47,6 +78,7 @@ export class HostStreams {
   }
 
   clear(): void {
+    for (const one of this.asked.values()) one.settle('silent');
     for (const [id, stream] of this.conversations) {
       this.settle(id, 'silent');
       stream.onClose();

@@ -2,10 +2,11 @@ import { read, closeSync } from 'node:fs';
 import { must, parseMac } from '@ipsonomo/core';
 import { indexOf, isUp, readAdapterFile } from './adapters';
 import type { Borrowings } from './borrowed';
-import type { Carrier, CarrierEvents, LinkState, TcpRequest } from './carrier';
+import type { Carrier, CarrierEvents, LinkState, TcpRequest, UdpQuestion } from './carrier';
 import { kernelFilter } from './kernel-filter';
 import { libc } from './libc';
 import { openLiveTcp } from './live-tcp';
+import { askLiveUdp } from './live-udp';
 import { openPacketSocket } from './packet-socket';
 import { FieldRefusal } from './protocol';
 import { TaggedEars } from './tagged-ears';
@@ -52,6 +53,7 @@ export class LiveCarrier implements Carrier {
   }
 
   readonly openTcp = (request: TcpRequest) => openLiveTcp(this.borrowings, this.adapter, request);
+  readonly askUdp = (question: UdpQuestion) => askLiveUdp(this.borrowings, this.adapter, question);
 
   close(): void {
     clearInterval(this.poll);

@@ -1,15 +1,9 @@
 import {
-  CIP_SERVICE,
-  CONNECTION_MANAGER,
   DecodeError,
   decodeWith,
-  encodeWith,
   ENIP_PORT,
-  IDENTITY_OBJECT,
   identityObject,
   identityText,
-  UNCONNECTED_SEND,
-  unconnectedSend,
   type CipReply,
   type Facts,
   type IdentityObject,
@@ -21,7 +15,7 @@ import { Conversations } from './conversations';
 import { Broken } from './inbox';
 import { openTo } from './open-to';
 import type { TalkEvents } from './patience';
-import { serialOfSaid } from './proof/talk';
+import { serialOfSaid, WHO_IT_IS } from './proof/talk';
 import type { FieldTarget, FieldTask } from './protocol';
 import type { Unit } from './unit';
 
@@ -34,8 +28,6 @@ export interface PathOrder {
   readonly route: readonly PortSegment[];
   readonly person: string;
 }
-
-const NOTHING = new Uint8Array(0);
 
 /**
  * R-PATH-ASKED: who is at the end of a route path, asked along it: the identity object, in an Unconnected Send to the
@@ -73,15 +65,7 @@ async function outcomeAlong(stream: TcpStream, { target, route }: PathOrder): Pr
   try {
     const talk = new CipTalk(stream);
     await talk.register();
-    const asked = {
-      service: CIP_SERVICE.getAttributesAll,
-      path: { ...IDENTITY_OBJECT },
-      data: NOTHING,
-    };
-    const reply = await talk.ask('path', {
-      ...{ service: UNCONNECTED_SEND, path: CONNECTION_MANAGER },
-      data: encodeWith(unconnectedSend, { request: asked, route }),
-    });
+    const reply = await talk.askAlong('path', WHO_IT_IS, route);
     talk.unregister();
     return reply.status === 0
       ? reachedFacts(decodeWith(identityObject, reply.data), target)

@@ -1,5 +1,5 @@
 import type { Ipv4, MacAddress } from '@ipsonomo/core';
-import type { TcpFailure, TcpRequest, TcpStream } from './carrier';
+import type { TcpFailure, TcpRequest, TcpStream, UdpQuestion } from './carrier';
 import type { FieldSubnet, FieldTarget, RecordEvidence } from './protocol';
 
 export const pause = (millis: number) =>
@@ -20,6 +20,8 @@ export interface TalkEvents extends VoiceEvents {
   /** Where a device is now; undefined where nobody knows. */
   whereIs(target: FieldTarget): Ipv4 | undefined;
   open(subnetId: string, request: TcpRequest): Promise<TcpStream | TcpFailure>;
+  /** The first answer to one datagram. */
+  ask(subnetId: string, question: UdpQuestion): Promise<Uint8Array | TcpFailure>;
   readonly record: RecordEvidence;
   changed(): void;
 }

@@ -13,6 +13,7 @@ export function openPracticeCarrier(port: MessagePort, events: CarrierEvents): C
     mac: LAPTOP_MAC,
     send: (frame) => port.postMessage(frame.slice()),
     openTcp: undefined,
+    askUdp: undefined,
     close: () => port.close(),
   };
 }

@@ -8,6 +8,7 @@ import {
   interfacesOf,
   maskLengthOf,
   pagePortOf,
+  plannedAssemblies,
   progressOf,
   requiredChecks,
   speaksEnip,
@@ -90,6 +91,11 @@ const proofOf = (device: Device, kind: Kind | undefined): FieldTarget['proof'] =
   orderNumber: kind?.orderNumber ?? '',
   revision: kind?.revision ?? '',
   serial: device.serial,
+  station: kind?.station,
+  assemblies: plannedAssemblies(device),
+  modules: device.modules,
+  // The same list for every device of the kind: it is sent to the wire's thread once.
+  offers: kind?.modules ?? [],
   services: (kind?.services ?? []).filter(({ protocol }) => protocol === 'tcp'),
 });
 

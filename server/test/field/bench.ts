@@ -7,6 +7,7 @@ import {
   dhcpFrame,
   dhcpMessageOf,
   dissect,
+  findShelfKind,
   formatIpv4,
   kindOfMessage,
   LIMITED_BROADCAST,
@@ -22,6 +23,7 @@ import {
   ZERO_MAC,
   type HeardClient,
   type Ipv4,
+  type Kind,
   type MacAddress,
   type MessageType,
   type RawOption,
@@ -35,6 +37,18 @@ export const mac = (text: string): MacAddress => must(parseMac(text));
 export const LAPTOP = mac('02:00:5e:00:53:f0');
 export const DRIVE = mac('02:00:5e:00:53:11');
 export const STRANGER = mac('02:00:5e:00:53:77');
+
+export function kindOf(id: string): Kind {
+  const kind = findShelfKind(id);
+  if (!kind) throw new Error(id);
+  return kind;
+}
+
+/** What is planned of a device, where nothing is but what is said. */
+export const wanted = (fields: Partial<FieldTarget['proof']>): FieldTarget['proof'] => ({
+  ...{ checks: [], identity: undefined, station: undefined, orderNumber: '', revision: '' },
+  ...{ serial: '', services: [], assemblies: [], modules: [], offers: [], ...fields },
+});
 
 export const target = (fields: Partial<FieldTarget> = {}): FieldTarget => ({
   interfaceId: 'drive',
@@ -55,10 +69,7 @@ export const target = (fields: Partial<FieldTarget> = {}): FieldTarget => ({
   revision: '',
   controller: '',
   controllerAt: [],
-  proof: {
-    ...{ checks: ['arp', 'ping'], identity: undefined, orderNumber: '', revision: '' },
-    ...{ serial: '', services: [] },
-  },
+  proof: wanted({ checks: ['arp', 'ping'] }),
   stationName: 'fh2-drive-1',
   answersPing: true,
   heardBy: 'asked',
@@ -105,6 +116,7 @@ export class EngineBench {
       mac: LAPTOP,
       send: (frame: Uint8Array) => void this.sent.push(frame),
       openTcp: undefined,
+      askUdp: undefined,
       close: () => undefined,
     };
     this.engine = new FieldEngine(carrier, () => this.now, this.folder, {

@@ -1,7 +1,7 @@
 import { likelyCauses, signsOf, type Countersign, type Known, type Sign } from '@ipsonomo/core';
 import { FAULTS } from '@ipsonomo/practice';
 import type { FieldTarget } from '../../src/field/protocol';
-import { ip, mac, target } from './bench';
+import { ip, kindOf, mac, target, wanted } from './bench';
 import { Site } from './site';
 import { armed, block, camera, give, openPage, pinned, Told, valves } from './told';
 
@@ -15,6 +15,21 @@ const drum = target({
   ...{ interfaceId: 'one', title: 'Drum filter drive 1', mac: mac('02:4c:7a:1d:80:11') },
   address: ip('172.22.40.85'),
 });
+const modular = {
+  ...block('02:4c:7a:71:00:22', 'sl1-block-2'),
+  proof: wanted({
+    ...{ checks: ['arp', 'ping', 'name', 'identity'], offers: kindOf('eldrup-block-8').modules },
+    station: kindOf('eldrup-block-8').station,
+    modules: [{ slot: 2, title: 'channel state' }],
+  }),
+};
+const sized = {
+  ...valves,
+  proof: wanted({
+    ...{ checks: ['arp', 'ping'], services: kindOf('tarnwick-valves-16').services },
+    assemblies: [{ role: 'in', instance: 101, bytes: 2 }],
+  }),
+};
 const boundCamera = { ...camera, mac: mac('02:4c:7a:90:3a:c4') };
 const seconds = (count: number) => (told: Told) => told.site.advance(count);
 const swept = async ({ site }: Told) => {
@@ -73,6 +88,16 @@ const CASES: readonly Case[] = [
   // Without a look at the page the cheaper cause stands first.
   ['page-locked', boundCamera, swept, 'page-locked'],
   ['other-revision', valves, pinned, 'other-revision'],
+  [
+    'other-module',
+    modular,
+    async (told) => {
+      await give('stored')(told);
+      await checked(told);
+    },
+    'other-modules',
+  ],
+  ['other-size', sized, after(armed, checked, seconds(6)), 'other-sizes'],
   [
     'project-name',
     block('02:4c:7a:71:00:31', 'sl1-block-5'),

@@ -1,5 +1,5 @@
 import { evidenceWords, findShelfKind, parsePrefix, must, type PortSegment } from '@ipsonomo/core';
-import { ip, mac, planOf, target } from './bench';
+import { ip, mac, planOf, target, wanted } from './bench';
 import { Site } from './site';
 
 // R-PATH-ASKED: along a route path through the rack of the practice site.
@@ -12,10 +12,9 @@ const valves = (serial = '') =>
   target({
     ...{ interfaceId: 'valves', title: 'Grader gate valves', subnetId: 'cell' },
     ...{ address: ip('192.168.90.21'), mac: undefined },
-    proof: {
-      ...{ checks: [], identity: findShelfKind('tarnwick-valves-16')?.identity },
-      ...{ orderNumber: '', revision: '2.1', serial, services: [] },
-    },
+    proof: wanted({
+      ...{ identity: findShelfKind('tarnwick-valves-16')?.identity, revision: '2.1', serial },
+    }),
   });
 const cell = {
   ...{ id: 'cell', name: 'Cell', network: must(parsePrefix('192.168.90.0/24')).network },

@@ -36,6 +36,7 @@ export class Site {
       mac: LAPTOP,
       send: (frame: Uint8Array) => this.site.fromLaptop(frame, this.now()),
       openTcp: undefined,
+      askUdp: undefined,
       close: () => undefined,
     };
     this.engine = new FieldEngine(carrier, () => this.now(), this.folder, {

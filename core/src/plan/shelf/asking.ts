@@ -1,5 +1,5 @@
 import type { Kind } from '../kind';
-import { asks, at, ENIP, guide, HTTP, ownStep, role, TOLD, toKind } from './build';
+import { asks, at, ENIP, guide, HTTP, offer, ownStep, role, TOLD, toKind } from './build';
 
 /** Devices that ask for their address, and those that are told it on a page or a keypad. */
 export const ASKING_KINDS: readonly Kind[] = [
@@ -53,10 +53,10 @@ export const ASKING_KINDS: readonly Kind[] = [
     setBack: ['Hold the key next to the supply plug while power comes on, until NET blinks fast'],
     roles: [role('Modbus/TCP', 'serves'), role('EtherNet/IP', 'serves')],
     modules: [
-      { title: '8 inputs', firstSlot: 1, lastSlot: 8, inBytes: 1, outBytes: 0 },
-      { title: '8 outputs', firstSlot: 1, lastSlot: 8, inBytes: 0, outBytes: 1 },
-      { title: '4 analog inputs', firstSlot: 1, lastSlot: 8, inBytes: 8, outBytes: 0 },
-      { title: '2 analog outputs', firstSlot: 5, lastSlot: 8, inBytes: 0, outBytes: 4 },
+      offer('8 inputs', [1, 8], [1, 0]),
+      offer('8 outputs', [1, 8], [0, 1]),
+      offer('4 analog inputs', [1, 8], [8, 0]),
+      offer('2 analog outputs', [5, 8], [0, 4]),
     ],
     offeredSizes: [4, 8, 16, 32, 64],
     mostConnections: 3,

@@ -1,6 +1,6 @@
 import { must, parseIpv4, type Ipv4 } from '../../net';
 import type { SwitchElement, SwitchFace, SwitchMeaning, SwitchUse } from '../../switches';
-import type { ConnectionRole, FactoryState, Guide, Kind, Pinning } from '../kind';
+import type { ConnectionRole, FactoryState, Guide, Kind, ModuleOffer, Pinning } from '../kind';
 import type { Way } from '../words';
 
 // Small words to write kinds with; what is not said is the usual.
@@ -86,6 +86,14 @@ export const role = (
   protocol: ConnectionRole['protocol'],
   side: ConnectionRole['side'],
 ): ConnectionRole => ({ protocol, side });
+
+/** A module with the slots it may sit in, its bytes in and out, and what its description file numbers it by. */
+export const offer = (
+  title: string,
+  [firstSlot, lastSlot]: readonly [number, number],
+  [inBytes, outBytes]: readonly [number, number],
+  ident?: number,
+): ModuleOffer => ({ title, firstSlot, lastSlot, inBytes, outBytes, ident });
 
 export const HTTP = { protocol: 'tcp', port: 80, name: 'web page' } as const;
 export const ENIP = { protocol: 'tcp', port: 44_818, name: 'EtherNet/IP' } as const;

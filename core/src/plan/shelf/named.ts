@@ -9,6 +9,7 @@ import {
   MODBUS,
   OPCUA,
   ownStep,
+  offer,
   role,
   STAYS,
   toKind,
@@ -46,8 +47,8 @@ export const NAMED_KINDS: readonly Kind[] = [
     stationName: '',
     roles: [role('PROFINET', 'serves')],
     modules: [
-      { title: '8 channels', firstSlot: 1, lastSlot: 1, inBytes: 1, outBytes: 1 },
-      { title: 'channel state', firstSlot: 2, lastSlot: 2, inBytes: 8, outBytes: 0 },
+      offer('8 channels', [1, 1], [1, 1], 0x21),
+      offer('channel state', [2, 2], [8, 0], 0x22),
     ],
     ...{ mostConnections: 1, leastIntervalMillis: 1 },
   }),

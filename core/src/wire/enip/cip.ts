@@ -7,6 +7,9 @@ export const CIP_SERVICE = {
   setAttributeSingle: 0x10,
 } as const;
 
+/** The data of connections: each instance is one, with its data and, where it tells it, how long they are (from memory). */
+export const ASSEMBLY = { classId: 4, data: 3, size: 4 } as const;
+
 /** Where a request goes: class, instance and attribute, each 0 to 65535. */
 export interface CipPath {
   readonly classId: number;

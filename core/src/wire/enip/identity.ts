@@ -29,13 +29,20 @@ export interface Identity {
   readonly state: number;
 }
 
+/** How it stands with the connections that carry data; `owned`: a controller has it, and none of them is told of. */
+export type ConnectionState = 'none' | 'owned' | 'idle' | 'running' | 'faulted';
+
 const OWNED = 0x0001;
-/** Bits 4–7 of the status: connections that carry data, in run or in idle (from memory). */
-const CONNECTED: readonly number[] = [6, 7];
+/** Bits 4–7 of the status that tell of connections: at least one is so (from memory). */
+const TOLD: Readonly<Record<number, ConnectionState>> = { 2: 'faulted', 6: 'running', 7: 'idle' };
+
+/** The state of the connections by the standard status word (CIP Vol. 1, 5-2.2.1.5; from memory). */
+export const connectionStateOf = ({ status }: Pick<Identity, 'status'>): ConnectionState =>
+  TOLD[(status >>> 4) & 0xf] ?? (status & OWNED ? 'owned' : 'none');
 
 /** A controller owns the device, or a connection that carries data is open. */
 export const isInUse = ({ status }: Pick<Identity, 'status'>): boolean =>
-  (status & OWNED) !== 0 || CONNECTED.includes((status >>> 4) & 0xf);
+  (status & OWNED) !== 0 || ['idle', 'running'].includes(connectionStateOf({ status }));
 
 /** The identity object: class 1, instance 1; asked for all of its attributes by service 1 (from memory, confirmed with tshark). */
 export const IDENTITY_OBJECT = { classId: 1, instance: 1 } as const;

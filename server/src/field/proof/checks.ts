@@ -9,11 +9,12 @@ import {
   type Found,
   type Ipv4,
   type MacAddress,
+  type Station,
 } from '@ipsonomo/core';
 import { pause } from '../patience';
 import type { FieldTarget, FieldTask, RecordEvidence } from '../protocol';
 import type { Unit } from '../unit';
-import { conversationsOf, Interviews, NOTHING_SAID, type Interview } from './interviews';
+import { Interviews, NOTHING_SAID, packetsOf, stepsOf, type Interview } from './interviews';
 import { MOST_PER_SECOND } from './sweep';
 
 interface Check {
@@ -43,8 +44,8 @@ export interface CheckEvents {
   needVoice(subnetId: string): void;
   askArp(subnetId: string, address: Ipv4): void;
   ping(subnetId: string, to: Ipv4, identifier: number, sequence: number): void;
-  /** The name somebody told over layer 2. */
-  stationName(mac: MacAddress): string | undefined;
+  /** What somebody told of itself over layer 2. */
+  station(mac: MacAddress): Station | undefined;
   readonly record: RecordEvidence;
   changed(): void;
 }
@@ -54,8 +55,8 @@ const ASKS = 2;
 const PINGS = 3;
 /** Between two packets to one device: at most ten a second. */
 const PAUSE = 200;
-/** What one device is sent that answers: ARP and a ping, and in each conversation, on the average. */
-const PACKETS = { asking: ASKS + 1, talking: 8 } as const;
+/** What one device is sent that answers, before it is talked to: ARP and a ping. */
+const ASKING = ASKS + 1;
 /** Voices need their time to be claimed first. */
 const PATIENCE = 4000;
 const LISTEN = 700;
@@ -179,7 +180,7 @@ export class Checks implements Unit {
     const { interfaceId, subnetId, address, proof } = check.target;
     this.talking.set(interfaceId, check);
     await pause(Math.max(0, check.startedAt + QUIET - now));
-    const said = await this.interviews.ask(subnetId, address, proof.services);
+    const said = await this.interviews.ask(subnetId, address, proof);
     // Somebody fell silent meanwhile, or asked anew.
     if (this.talking.get(interfaceId) !== check) return;
     this.talking.delete(interfaceId);
@@ -200,19 +201,19 @@ export class Checks implements Unit {
       this.events.record('no-answer', target, { ...asked, ...why }, { person });
       return;
     }
-    const name = mac === undefined ? undefined : this.events.stationName(mac);
-    const found: Found = { ...interview, macs: [...macs], pingMillis: pong, stationName: name };
+    const station = mac === undefined ? undefined : this.events.station(mac);
+    const found: Found = { ...interview, macs: [...macs], pingMillis: pong, station };
     const network = { mask: maskOf(target.length), gateway: target.gateway ?? UNSPECIFIED };
     const compared = compareFound({ ...proof, ...network, mac, stationName }, found);
     const kind = compared.differences.length > 0 ? 'contradicted' : 'found-as-planned';
-    const facts = { ...asked, ...proofFacts(found, compared) };
+    const facts = { ...asked, ...proofFacts(found, compared, proof.offers) };
     this.events.record(kind, target, facts, { person });
   }
 }
 
 const packetsFor = ({ proof }: FieldTarget): number =>
-  PACKETS.asking + PACKETS.talking * conversationsOf(proof.services).length;
+  stepsOf(proof).reduce((sum, step) => sum + packetsOf(step, proof), ASKING);
 
 /** Never a word to another device that happens to answer at the address. */
 const mayTalk = ({ target: { mac, proof }, macs }: Check): boolean =>
-  mac !== undefined && macs.size === 1 && macs.has(mac) && proof.services.length > 0;
+  mac !== undefined && macs.size === 1 && macs.has(mac) && stepsOf(proof).length > 0;

@@ -18,21 +18,20 @@ export interface Surroundings {
   readonly giving: { readonly clients: readonly HeardClient[] };
 }
 
-type ProofWire = Omit<CheckEvents, 'stationName'> &
+type ProofWire = Omit<CheckEvents, 'station'> &
   SweepEvents &
-  Pick<TalkEvents, 'needVoice' | 'voice' | 'open'> & { hasLink(): boolean };
+  Pick<TalkEvents, 'needVoice' | 'voice' | 'open' | 'ask'> & { hasLink(): boolean };
 
 /** The units of a proof, put together. */
 export function proofUnits(
   wire: ProofWire,
   { targets, present, subnets, layer2, giving }: Surroundings,
 ) {
-  const stationName = (mac: MacAddress) =>
-    layer2.list.find(({ station }) => station.mac === mac)?.station.name;
+  const station = (mac: MacAddress) => layer2.list.find((one) => one.station.mac === mac)?.station;
   const hostName = (mac: MacAddress) =>
     giving.clients.find((client) => client.mac === mac)?.traits.hostName;
   const interviews = new Interviews(wire);
-  const checks = new Checks({ ...wire, stationName }, interviews);
+  const checks = new Checks({ ...wire, station }, interviews);
   const sweep = new Sweep(wire);
   const proof = new ProofRun(
     {
@@ -41,7 +40,11 @@ export function proofUnits(
       present: () => present.all,
       known: () => targets.macs,
       namesOf: (mac) =>
-        [...new Set([stationName(mac), hostName(mac)])].flatMap((name) => name || []),
+        [...new Set([station(mac)?.name, hostName(mac)])].flatMap((name) => name || []),
+      stationOf: (mac) => {
+        const { vendor, device } = station(mac) ?? {};
+        return vendor === undefined || device === undefined ? undefined : { vendor, device };
+      },
       around: (address: Ipv4) => subnets.around(address),
     },
     sweep,

@@ -2,16 +2,16 @@ import {
   formatIpv4,
   formatMac,
   type Ipv4,
+  type Kind,
   type MacAddress,
   type ProofState,
-  type Service,
   type Stranger,
 } from '@ipsonomo/core';
 import type { Sighting } from '../present';
 import type { FieldSubnet, FieldTarget, FieldTask } from '../protocol';
 import type { Unit } from '../unit';
 import type { Checks } from './checks';
-import type { Interviews } from './interviews';
+import type { Interviews, Topics } from './interviews';
 import { MOST_PER_SECOND, type Sweep } from './sweep';
 
 /** What is to be proven. */
@@ -34,17 +34,22 @@ export interface ProofEvents {
   known(): ReadonlySet<MacAddress>;
   /** What somebody was heard to be called. */
   namesOf(mac: MacAddress): readonly string[];
+  /** Maker and device as it told them over layer 2. */
+  stationOf(mac: MacAddress): Kind['station'];
   around(address: Ipv4): FieldSubnet;
   hasLink(): boolean;
   changed(): void;
 }
 
 /** A stranger is asked for these, and for nothing else (common practice, no source). */
-const USUAL: readonly Service[] = [
-  { port: 80, name: 'web page' },
-  { port: 44_818, name: 'EtherNet/IP' },
-  { port: 502, name: 'Modbus/TCP' },
-];
+const USUAL: Topics = {
+  services: [
+    { port: 80, name: 'web page' },
+    { port: 44_818, name: 'EtherNet/IP' },
+    { port: 502, name: 'Modbus/TCP' },
+  ],
+  ...{ station: undefined, assemblies: [], modules: [] },
+};
 const MOST_STRANGERS = 64;
 const LOOK_EVERY = 100;
 
@@ -140,7 +145,10 @@ export class ProofRun implements Unit {
         const told =
           address === undefined
             ? undefined
-            : await this.interviews.ask(this.events.around(address).id, address, USUAL);
+            : await this.interviews.ask(this.events.around(address).id, address, {
+                ...USUAL,
+                station: this.events.stationOf(mac),
+              });
         return {
           ...{ mac: formatMac(mac), addresses: addresses.map(formatIpv4) },
           names: this.events.namesOf(mac),

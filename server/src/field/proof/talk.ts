@@ -1,34 +1,31 @@
 import {
   CIP_SERVICE,
+  connectionStateOf,
   DecodeError,
   decodeWith,
   encodeWith,
   ENIP_COMMAND,
   identityAnswer,
-  interfaceConfiguration,
-  isInUse,
+  IDENTITY_OBJECT,
   MODBUS_OBJECT,
   modbusMessage,
   modbusReply,
   modbusRequest,
   modbusSize,
-  TCPIP_OBJECT,
-  tcpipPath,
-  type Found,
+  type CipRequest,
   type Identity,
   type ModbusReply,
   type ModbusRequest,
   type Said,
 } from '@ipsonomo/core';
 import type { TcpStream } from '../carrier';
-import { CipTalk } from '../cip-talk';
 import { Encapsulated } from '../encapsulated';
 import { Broken, Inbox } from '../inbox';
 
 // What is said in the conversations of a proof. None of them changes anything in a device.
 
 /** Its answer, or undefined where it is none or cannot be read. */
-async function readable<T>(talk: () => Promise<T>): Promise<T | undefined> {
+export async function readable<T>(talk: () => Promise<T>): Promise<T | undefined> {
   try {
     return await talk();
   } catch (error) {
@@ -50,27 +47,18 @@ export const saidOverEnip = (said: Identity): Said => ({
   identity: { vendor: said.vendor, type: said.type, product: said.product },
   ...{ product: said.name, orderNumber: '', revision: said.revision.join('.') },
   serial: serialOfSaid(said),
-  isUsed: isInUse(said),
+  ...{ hardware: '', connection: connectionStateOf(said) },
 });
 
 /** As it is printed on most devices: eight hexadecimal digits. */
 export const serialOfSaid = ({ serial }: Pick<Identity, 'serial'>): string =>
   serial.toString(16).padStart(8, '0');
 
-/** Mask and gateway as the device has them: attribute 5 of its TCP/IP interface object. */
-export const askNetwork = (stream: TcpStream): Promise<Found['network']> =>
-  readable(async () => {
-    const talk = new CipTalk(stream);
-    await talk.register();
-    const reply = await talk.ask('network', {
-      ...{ service: CIP_SERVICE.getAttributeSingle, data: new Uint8Array(0) },
-      path: tcpipPath(TCPIP_OBJECT.interface),
-    });
-    talk.unregister();
-    if (reply.status !== 0) return undefined;
-    const { mask, gateway } = decodeWith(interfaceConfiguration, reply.data);
-    return { mask, gateway };
-  });
+/** The question for the identity object: who somebody is, also at the end of a route path. */
+export const WHO_IT_IS: CipRequest = {
+  ...{ service: CIP_SERVICE.getAttributesAll, path: IDENTITY_OBJECT },
+  data: new Uint8Array(0),
+};
 
 /** A device by itself, and no line behind it (Modbus Messaging on TCP/IP V1.0b §4.4.2). */
 const ITSELF = 0xff;
@@ -102,7 +90,8 @@ export const askModbusIdentity = (stream: TcpStream): Promise<Said | undefined> 
     const text = (id: number) => reply.objects.find((one) => one.id === id)?.text.trim() ?? '';
     const [maker, orderNumber] = [text(MODBUS_OBJECT.maker), text(MODBUS_OBJECT.product)];
     return {
-      ...{ by: 'Modbus/TCP', identity: undefined, isUsed: false, serial: '' },
+      ...{ by: 'Modbus/TCP', identity: undefined, serial: '', hardware: '' },
+      connection: undefined,
       ...{ product: `${maker} ${orderNumber}`.trim(), orderNumber },
       revision: text(MODBUS_OBJECT.revision),
     };

@@ -1,35 +1,27 @@
 import { readFileSync } from 'node:fs';
 import {
   differencesIn,
-  findShelfKind,
   formatIpv4,
   readPcap,
   requiredChecks,
   toPrefixLength,
   tryDissect,
-  type Kind,
 } from '@ipsonomo/core';
 import { Checks } from '../../../src/field/proof/checks';
 import { Interviews } from '../../../src/field/proof/interviews';
 import type { FieldTarget } from '../../../src/field/protocol';
-import { ip, mac, target } from '../bench';
+import { ip, kindOf, mac, target, wanted } from '../bench';
 import { Site } from '../site';
 
 // R-PROVEN: a run over devices of the practice site, in virtual time.
 
-const kindOf = (id: string): Kind => {
-  const kind = findShelfKind(id);
-  if (!kind) throw new Error(id);
-  return kind;
-};
-
 const proofOf = (id: string, fields: Partial<FieldTarget['proof']> = {}): FieldTarget['proof'] => {
   const kind = kindOf(id);
-  return {
+  return wanted({
     checks: requiredChecks(kind, kind.ways[0]?.way ?? 'bootp').map(({ check }) => check),
     ...{ identity: kind.identity, orderNumber: kind.orderNumber, revision: kind.revision },
-    ...{ serial: '', services: kind.services, ...fields },
-  };
+    ...{ services: kind.services, station: kind.station, offers: kind.modules, ...fields },
+  });
 };
 
 const controller = target({
@@ -124,8 +116,102 @@ test('a mask and a gateway that show only from another subnet are asked of the d
   ]);
 });
 
+/** A station with the name and the address the plan has for it. */
+const block = (modules: FieldTarget['proof']['modules']) =>
+  target({
+    ...{ interfaceId: 'block', title: 'Sorting block 2', mac: mac('02:4c:7a:71:00:22') },
+    ...{ address: ip('172.22.40.106'), way: 'layer2-name', stationName: 'sl1-block-2' },
+    ...{ heardBy: 'discovered', gateway: ip('172.22.40.1') },
+    proof: {
+      ...proofOf('eldrup-block-8'),
+      ...{ modules, checks: ['arp', 'ping', 'name', 'identity'] },
+    },
+  });
+
+async function named(one: FieldTarget): Promise<Site> {
+  const site = new Site([one]);
+  await site.advance(12);
+  await site.through(site.engine.acts.stations.search().then(() => undefined));
+  const giving = site.engine.acts.giveStation({ interfaceId: 'block', person: 'Mara' }, 'stored');
+  await site.through(giving);
+  return site;
+}
+
+const PLUGGED = [
+  { slot: 1, title: '8 channels' },
+  { slot: 2, title: 'channel state' },
+];
+
+test('R-MODULES: a station tells slot by slot what is plugged in, its order number and its serial number', async () => {
+  const site = await named(block(PLUGGED));
+  await prove(site, ['block']);
+  expect(of(site, 'block')).toMatchObject({
+    kind: 'found-as-planned',
+    facts: {
+      ...{
+        passed: 'arp ping name identity',
+        says: 'PROFINET',
+        serial: 'S710022',
+        revision: '3.0.0',
+      },
+      modules: 'slot 0: module 0x00000001; slot 1: 8 channels; slot 2: channel state',
+    },
+  });
+  site.site.act({ kind: 'fault', fault: 'other-module', on: true }, site.now());
+  await prove(site, ['block']);
+  expect(differencesIn(of(site, 'block')?.facts ?? {})).toEqual([
+    { what: 'module', expected: 'slot 2: channel state', found: 'slot 2: 8 channels' },
+  ]);
+});
+
+test('R-MODULES: the modules of a rack are asked through its backplane; an empty slot is empty', async () => {
+  const rack = target({
+    ...{ interfaceId: 'rack', title: 'Grader rack', mac: mac('02:4c:7a:10:0a:01') },
+    ...{ address: ip('172.22.40.14'), way: 'keypad', gateway: ip('172.22.40.1') },
+    proof: proofOf('osterhew-controller-r', {
+      modules: [1, 2, 4].map((slot) => ({
+        slot,
+        title: slot === 2 ? '32 outputs' : 'network module',
+      })),
+    }),
+  });
+  const site = await given([rack]);
+  site.site.act({ kind: 'cable', device: 'grader-rack', on: true }, site.now());
+  await site.advance(2);
+  await prove(site, ['rack']);
+  const facts = of(site, 'rack')?.facts ?? {};
+  expect(differencesIn(facts).find(({ what }) => what === 'module')).toEqual({
+    what: 'module',
+    expected: 'slot 2: 32 outputs; slot 4: network module',
+    found: 'slot 2: 32 inputs; slot 4: empty',
+  });
+});
+
+test('R-SIZES: sizes and instances of a connection, and its state, as the device has them', async () => {
+  const assemblies = [
+    { role: 'in', instance: 101, bytes: 2 },
+    { role: 'out', instance: 102, bytes: 2 },
+    { role: 'config', instance: 113, bytes: undefined },
+  ] as const;
+  const site = await given([valves({ proof: proofOf('tarnwick-valves-16', { assemblies }) })]);
+  site.site.act({ kind: 'fault', fault: 'other-size', on: true }, site.now());
+  site.site.act({ kind: 'fault', fault: 'in-use', on: true }, site.now());
+  await prove(site, ['valves']);
+  const facts = of(site, 'valves')?.facts ?? {};
+  expect(differencesIn(facts)).toEqual([
+    // The second has no attribute for its size: its data tell it.
+    { what: 'size', expected: 'in 2, out 2', found: 'in 4, out 4' },
+    { what: 'instance', expected: 'config 113', found: 'none' },
+  ]);
+  expect(facts).toMatchObject({ connection: 'running', in: 4, 'in-instance': 101 });
+});
+
 test('R-LIMITS: ten packets a second to any one device, a thousand in all, and the addresses shuffled', async () => {
-  const site = await given([controller, valves(), sludge, away]);
+  const assemblies = [101, 102].map((instance, at) => ({
+    ...{ role: at === 0 ? ('in' as const) : ('out' as const), instance, bytes: 2 },
+  }));
+  const talkative = valves({ proof: proofOf('tarnwick-valves-16', { assemblies }) });
+  const site = await given([controller, talkative, sludge, away]);
   const { from } = await prove(site, ['controller', 'valves', 'sludge', 'away']);
   const sent = [...readPcap(new Uint8Array(readFileSync(site.capture)))]
     .map(({ at, frame }) => ({ at: at / 1000, frame: tryDissect(frame) }))
@@ -158,12 +244,16 @@ test('R-LIMITS: of many devices as many begin in a second as their packets allow
   const asked = new Set<number>();
   const wire = {
     ...{ mac: mac('02:00:5e:00:53:f0'), isReady: () => true, needVoice: () => undefined },
-    ...{ ping: () => undefined, stationName: () => undefined, record: () => undefined },
+    ...{ ping: () => undefined, station: () => undefined, record: () => undefined },
     ...{ changed: () => undefined },
     askArp: (_subnet: string, address: number) => void asked.add(address),
   };
   const silent = { needVoice: () => undefined, voice: () => undefined };
-  const interviews = new Interviews({ ...silent, open: () => Promise.resolve('silent') });
+  const interviews = new Interviews({
+    ...silent,
+    open: () => Promise.resolve('silent'),
+    ask: () => Promise.resolve('silent'),
+  });
   const checks = new Checks(wire, interviews);
   const targets = Array.from({ length: 300 }, (_, at) =>
     valves({ interfaceId: `v${at}`, address: ip(`10.77.${at >> 8}.${at & 255}`) }),
