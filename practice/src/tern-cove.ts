@@ -55,6 +55,15 @@ function device(
   };
 }
 
+/** Status in, coils out, and a configuration without data. */
+const VALVES: Extras = {
+  assemblies: [
+    { instance: 101, bytes: 2 },
+    { instance: 102, bytes: 2, isUnmeasured: true },
+    { instance: 103, bytes: 0 },
+  ],
+};
+
 const HALL_CONTROLLER = must(parseMac('02:4c:7a:10:00:01'));
 
 const devices: readonly DeviceDefinition[] = [
@@ -74,14 +83,8 @@ const devices: readonly DeviceDefinition[] = [
   device(HALL, 'Backwash drive', 'dunvarrick-drive-m', 'FH2 / 6', '02:4c:7a:1d:80:2e', {
     unplugged: true,
   }),
-  device(HALL, 'Oxygen valve block', 'tarnwick-valves-16', 'OX1 / 1', '02:4c:7a:40:51:62', {
-    assemblies: [
-      { instance: 101, bytes: 2 },
-      { instance: 102, bytes: 2, isUnmeasured: true },
-      { instance: 103, bytes: 0 },
-    ],
-  }),
-  device(HALL, 'Sludge valve block', 'tarnwick-valves-16', 'FH3 / 1', '02:4c:7a:40:51:7b'),
+  device(HALL, 'Oxygen valve block', 'tarnwick-valves-16', 'OX1 / 1', '02:4c:7a:40:51:62', VALVES),
+  device(HALL, 'Sludge valve block', 'tarnwick-valves-16', 'FH3 / 1', '02:4c:7a:40:51:7b', VALVES),
   device(HALL, 'Filter hall station', 'quillfen-station-8', 'FH2 / 1', '02:4c:7a:33:0c:15'),
   device(HALL, 'Intake pump drive', 'belloch-drive-d4', 'IN1 / 2', '02:4c:7a:22:05:9e', {
     hostName: 'in1-drive-1',
@@ -171,6 +174,7 @@ const devices: readonly DeviceDefinition[] = [
   }),
   // Owned by a controller that is not told of in the plan: it refuses to be changed.
   device(FEED, 'Feeding valve block', 'tarnwick-valves-16', 'FD1 / 3', '02:4c:7a:40:51:90', {
+    ...VALVES,
     owned: true,
   }),
   device(FEED, 'Feeding station', 'quillfen-station-8', 'FD1 / 1', '02:4c:7a:33:0c:42'),

@@ -13,6 +13,8 @@ import {
   toDevice,
   toInterface,
   toSubnet,
+  type ConnectionEnd,
+  type Device,
   type Edit,
   type Ipv4,
   type Plan,
@@ -144,6 +146,25 @@ const FEEDING: readonly Row[] = [
 
 const PERSON = 'planning';
 
+const VALVES: ConnectionEnd = {
+  ...{ inSize: 2, outSize: 2, unitBits: '8', viewpoint: 'controller', headerBytes: 0 },
+  ...{ inInstance: 101, outInstance: 102, configInstance: 103, intervalMillis: 10 },
+  ...{ revision: '', register: undefined, counting: 'from-0' },
+};
+
+/** What is planned of every device of a kind: the modules in its slots, the data of its connection. */
+const HELD: Readonly<Record<string, Partial<Device>>> = {
+  'eldrup-block-8': {
+    modules: [
+      { slot: 1, title: '8 channels' },
+      { slot: 2, title: 'channel state' },
+    ],
+  },
+  'tarnwick-valves-16': {
+    connection: { protocol: 'EtherNet/IP', device: VALVES, controller: VALVES },
+  },
+};
+
 function subnetOf(name: string, network: string, gateway: string, vlan: number): Subnet {
   const prefix = must(parsePrefix(network));
   return toSubnet({
@@ -221,6 +242,7 @@ function demoEdits(plan: Plan): readonly Edit[] {
       const device = toDevice({
         ...{ id, title, name: hostName, dhcpName, kindId, way, ...place },
         // The hall's controller starts these by their names, and works with those of the feeding.
+        ...(HELD[kindId] ?? {}),
         controllerId: way === 'controller' || area === 'Feeding' ? controllerId : undefined,
       });
       const fields = { id: randomUUID(), deviceId: id, subnetId: subnet.id, address };

@@ -1,5 +1,5 @@
 import { queryOptions, useMutation, useQuery } from '@tanstack/react-query';
-import type { EditedView, ListPreview, ListTaking, ListView } from '@ipsonomo/core';
+import type { EditedView, ListLines, ListPreview, ListTaking, ListView } from '@ipsonomo/core';
 import { get, post, postFile } from './http';
 import { useEditing } from './mutations';
 
@@ -28,6 +28,14 @@ const listQuery = (job: string, list: string | undefined) =>
 
 /** The list as far as it was read. */
 export const useList = (job: string, list: string | undefined) => useQuery(listQuery(job, list));
+
+/** A sheet of a list as it stands there. */
+export const useListLines = (job: string, list: string | undefined, sheet: number | undefined) =>
+  useQuery({
+    queryKey: ['list', list, 'lines', sheet],
+    queryFn: () => get<ListLines>(`${at(job, list ?? '')}/lines?sheet=${sheet ?? 0}`),
+    enabled: list !== undefined && sheet !== undefined,
+  });
 
 /** What would come of the list with its columns taken so. */
 export const useListPreview = (

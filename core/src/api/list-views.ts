@@ -16,6 +16,13 @@ export type ListView =
   | { readonly state: 'ready'; readonly sheets: readonly SheetSummary[] }
   | { readonly state: 'failed'; readonly issue: Issue };
 
+/** A sheet as it stands there, its headings first. */
+export interface ListLines {
+  readonly lines: readonly (readonly string[])[];
+  /** How many lines it has below them; more than are told where there are too many. */
+  readonly count: number;
+}
+
 /** How the columns of one sheet are taken. */
 export interface ListTaking {
   readonly sheet: number;

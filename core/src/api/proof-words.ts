@@ -1,5 +1,6 @@
 import { formatIpv4 } from '../net';
-import { interfacesOf, type Plan } from '../plan';
+import { interfacesOf, type Facts, type Plan } from '../plan';
+import { FOUND_VALUES, type FoundValue } from '../proof';
 import type { FoundDifference, ProofEnd, SettlementKind, Stranger } from '../proof';
 
 const DIFFERENCE: Readonly<
@@ -44,6 +45,21 @@ export const DIFFERENCE_TITLES: Readonly<Record<FoundDifference['what'], string>
   instance: 'instance',
   ...{ service: 'service', identity: 'identity' },
 };
+
+/** A value that was found, as it is listed: "revision". */
+export const FOUND_WORDS: Readonly<Record<FoundValue | 'mac', string>> = {
+  ...{ mac: 'MAC', name: 'name', product: 'product', revision: 'revision', hardware: 'hardware' },
+  ...{ serial: 'serial number', mask: 'mask', gateway: 'gateway', page: 'page' },
+  ...{ services: 'services', connection: 'connection', modules: 'modules' },
+  ...{ in: 'bytes in', out: 'bytes out', 'in-instance': 'instance in' },
+  ...{ 'out-instance': 'instance out', 'config-instance': 'instance config.' },
+};
+
+/** All that was found, whether it is as planned or not, as one line. */
+export const foundWords = (facts: Facts): string =>
+  [['mac', facts['found']] as const, ...FOUND_VALUES.map((value) => [value, facts[value]] as const)]
+    .flatMap(([value, has]) => (has === undefined ? [] : [`${FOUND_WORDS[value]} ${has}`]))
+    .join(' · ');
 
 /** What is wrong, where planned and found stand beside it. */
 export const DIFFERENCE_HEADS: Readonly<Record<FoundDifference['what'], string>> = {

@@ -223,6 +223,8 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
     `${count} devices in such a beat are more than ${most} packets a second: choose fewer, or ask less often.`,
   'entered.empty': () =>
     'There is no line in it: paste the table with a line for each device, its name first.',
+  'entered.unit': (where) =>
+    `${where}: a unit is bytes, words or double words, or 8, 16 or 32 bits.`,
   'entered.number': (where) =>
     `${where}: that is no number. Sizes and intervals are whole numbers.`,
   'path.none': () =>

@@ -13,7 +13,13 @@ export interface CauseRule {
   readonly test: string;
   /** How long the test takes, roughly. */
   readonly minutes: number;
+  /** What shows afterwards whether it was this. */
+  readonly act: CauseAct;
 }
+
+/** Ask the device again, look for everybody, search over layer 2, or go on another page. */
+export type CauseAct =
+  ('check' | 'sweep' | 'search') | ('call' | 'vigil' | 'drill' | 'routes' | 'codes');
 
 const cause = (
   id: string,
@@ -23,8 +29,8 @@ const cause = (
     explains: readonly Sign[],
     excludes?: CauseRule['excludes'],
   ],
-  [test, minutes]: readonly [string, number],
-): CauseRule => ({ id, title, needs, explains, excludes, test, minutes });
+  [test, minutes, act = 'check']: readonly [string, number, CauseAct?],
+): CauseRule => ({ id, title, needs, explains, excludes, test, minutes, act });
 
 /** R-CAUSES: every cause that is told apart (common practice, no source, but for what a rule of its own names). */
 export const CAUSES: readonly CauseRule[] = [
@@ -74,13 +80,13 @@ export const CAUSES: readonly CauseRule[] = [
     'other-server',
     'Another server lends addresses on this wire',
     [['other-server'], ['other-server', 'elsewhere', 'asks-unanswered']],
-    ['Unplug the one whose address the notice names, and let it ask again.', 2],
+    ['Unplug the one whose address the notice names, and let it ask again.', 2, 'sweep'],
   ),
   cause(
     'voice-taken',
     'Somebody has the address Ipsonomo would speak from',
     [['voice-taken'], ['voice-taken']],
-    ['The notice names its MAC; unplug it, or keep a band for service laptops.', 2],
+    ['The notice names its MAC; unplug it, or keep a band for service laptops.', 2, 'sweep'],
   ),
   cause(
     'fresh-brothers',
@@ -89,7 +95,7 @@ export const CAUSES: readonly CauseRule[] = [
       ['fresh-brothers'],
       ['fresh-brothers', 'several-answer', 'still-at-factory', 'page-read-only'],
     ],
-    ['Unplug all but one, look for it again, and do them one after the other.', 2],
+    ['Unplug all but one, look for it again, and do them one after the other.', 2, 'sweep'],
   ),
   cause(
     'doubled',
@@ -98,13 +104,14 @@ export const CAUSES: readonly CauseRule[] = [
     [
       'Unplug this device: whoever still answers at its address is the other one. Its MAC stands beside it.',
       2,
+      'sweep',
     ],
   ),
   cause(
     'doubled-both',
     'Two devices have its address, this one and another',
     [['several-answer'], ['several-answer', 'lamp-conflict', 'no-ping'], ['fresh-brothers']],
-    ['Both MACs stand beside it: unplug the one that is not planned.', 2],
+    ['Both MACs stand beside it: unplug the one that is not planned.', 2, 'sweep'],
   ),
   cause(
     'another-device',
@@ -122,19 +129,19 @@ export const CAUSES: readonly CauseRule[] = [
     'in-use',
     'A controller has it and does not let it be changed',
     [['in-use'], ['in-use', 'not-settable', 'page-read-only', 'still-at-factory']],
-    ['Stop the connection in its controller, then do it again.', 3],
+    ['Stop the connection in its controller, then do it again.', 3, 'call'],
   ),
   cause(
     'page-locked',
     'Its controller is connected, so its page cannot be changed',
     [['still-at-factory'], ['still-at-factory', 'page-read-only']],
-    ['Open its page: where no field can be typed in, disconnect its controller first.', 2],
+    ['Open its page: where no field can be typed in, disconnect its controller first.', 2, 'call'],
   ),
   cause(
     'not-restarted',
     'It was stored, but counts only after a restart',
     [['still-at-factory'], ['still-at-factory'], ['page-read-only', 'fresh-brothers']],
-    ['Restart it, or power it off and on; then look where it is.', 1],
+    ['Restart it, or power it off and on; then look where it is.', 1, 'sweep'],
   ),
   cause(
     'other-revision',
@@ -164,13 +171,14 @@ export const CAUSES: readonly CauseRule[] = [
     [
       'Plug the laptop into it directly: if they are still cut, it is the device. Look at its firmware.',
       5,
+      'search',
     ],
   ),
   cause(
     'other-question',
     'It answers under the number of another question',
     [['other-question'], ['other-question', 'layer2-silent']],
-    ['Ask it again, alone on the cable; if it stays so, look at its firmware.', 3],
+    ['Ask it again, alone on the cable; if it stays so, look at its firmware.', 3, 'search'],
   ),
   cause(
     'changes-number',
@@ -185,19 +193,27 @@ export const CAUSES: readonly CauseRule[] = [
     'name-slip',
     'Its name differs from the planned one by a slip of the hand',
     [['name-slip'], ['name-slip', 'named-without-address', 'name-other']],
-    ['Hold both names side by side letter by letter, and give it the planned one again.', 1],
+    [
+      'Hold both names side by side letter by letter, and give it the planned one again.',
+      1,
+      'search',
+    ],
   ),
   cause(
     'name-doubled',
     'Another device has its name',
     [['name-doubled'], ['name-doubled', 'named-without-address', 'name-other']],
-    ['The MAC of the other stands beside it: let its lamp flash, and give it its own name.', 2],
+    [
+      'The MAC of the other stands beside it: let its lamp flash, and give it its own name.',
+      2,
+      'search',
+    ],
   ),
   cause(
     'used-before',
     'It was used before: another plant’s name or address is in it',
     [['name-other'], ['name-other', 'elsewhere'], ['name-slip', 'name-doubled']],
-    ['Set it back to how it left its maker, then give it its name.', 3],
+    ['Set it back to how it left its maker, then give it its name.', 3, 'search'],
   ),
   cause(
     'project-name',
@@ -206,31 +222,36 @@ export const CAUSES: readonly CauseRule[] = [
     [
       'Read the name in the controller’s project letter by letter; it is the controller that gives the address.',
       3,
+      'search',
     ],
   ),
   cause(
     'controller-away',
     'Its controller is off, in stop, or in another network',
     [['named-without-address'], ['named-without-address'], ['name-slip']],
-    ['Look whether the controller is heard on this wire, and at its own lamp.', 2],
+    ['Look whether the controller is heard on this wire, and at its own lamp.', 2, 'search'],
   ),
   cause(
     'layer2-far',
     'It is behind a router: what is said over layer 2 does not get there',
     [['layer2-silent'], ['layer2-silent', 'silent'], ['heard']],
-    ['Plug the laptop into its own switch.', 3],
+    ['Plug the laptop into its own switch.', 3, 'search'],
   ),
   cause(
     'kept-old',
     'It keeps an old address, and does not ask',
     [['elsewhere'], ['elsewhere', 'silent', 'display-otherwise'], ['asks', 'other-server']],
-    ['It was seen with that address: set it back to how it left its maker, then let it ask.', 3],
+    [
+      'It was seen with that address: set it back to how it left its maker, then let it ask.',
+      3,
+      'sweep',
+    ],
   ),
   cause(
     'switches-wrong',
     'Its switches, or what was typed into it, say another number',
     [['elsewhere'], ['elsewhere', 'display-otherwise'], ['asks', 'other-server']],
-    ['Read its switches against the plan; they count only after power off and on.', 2],
+    ['Read its switches against the plan; they count only after power off and on.', 2, 'sweep'],
   ),
   cause(
     'not-answered',
@@ -240,13 +261,13 @@ export const CAUSES: readonly CauseRule[] = [
       ['asks-unanswered', 'silent'],
       ['other-server', 'another-answers', 'unreadable', 'twins', 'elsewhere'],
     ],
-    ['Bind its MAC and let Ipsonomo answer.', 1],
+    ['Bind its MAC and let Ipsonomo answer.', 1, 'call'],
   ),
   cause(
     'not-pinned',
     'It was never told to keep its address',
     [['asks-again'], ['asks-again', 'asks-unanswered', 'silent']],
-    ['Give it its address again, tell it to keep it, and cut its power once.', 3],
+    ['Give it its address again, tell it to keep it, and cut its power once.', 3, 'drill'],
   ),
   cause(
     'proxy-arp',
@@ -255,7 +276,11 @@ export const CAUSES: readonly CauseRule[] = [
       ['answers-for-all'],
       ['answers-for-all', 'another-answers', 'several-answer', 'lamp-conflict'],
     ],
-    ['One MAC answers for many addresses: switch off its answering for others (proxy ARP).', 3],
+    [
+      'One MAC answers for many addresses: switch off its answering for others (proxy ARP).',
+      3,
+      'sweep',
+    ],
   ),
   cause(
     'ping-blocked',
@@ -270,7 +295,7 @@ export const CAUSES: readonly CauseRule[] = [
     'gateway-wrong',
     'Its gateway or mask is missing or wrong: it answers near and not far',
     [['far-fails'], ['far-fails', 'no-ping'], ['silent']],
-    ['Walk the route there and back; read mask and gateway off the device.', 3],
+    ['Walk the route there and back; read mask and gateway off the device.', 3, 'routes'],
   ),
   cause(
     'service-off',
@@ -282,7 +307,11 @@ export const CAUSES: readonly CauseRule[] = [
     'restarts-in-beat',
     'It restarts, or its supply breaks down, in a beat of its own',
     [['drops-in-beat'], ['drops-in-beat', 'asks-again']],
-    ['Watch its lamps over one beat: all dark, or starting anew, is its supply or itself.', 2],
+    [
+      'Watch its lamps over one beat: all dark, or starting anew, is its supply or itself.',
+      2,
+      'vigil',
+    ],
   ),
   cause(
     'blocked-in-beat',
@@ -291,25 +320,34 @@ export const CAUSES: readonly CauseRule[] = [
     [
       'Its lamps stay lit: plug the laptop into its own switch and watch again. If it is gone there too, look for its MAC at two ports.',
       5,
+      'vigil',
     ],
   ),
   cause(
     'loose-cable',
     'A loose plug, a damaged cable, or too long a one',
     [['drops'], ['drops'], ['drops-in-beat']],
-    ['Move its plug and cable while the vigil goes on; look at the error counters of its port.', 3],
+    [
+      'Move its plug and cable while the vigil goes on; look at the error counters of its port.',
+      3,
+      'vigil',
+    ],
   ),
   cause(
     'overloaded',
     'It, or the wire, has too much to do at times',
     [['drops'], ['drops'], ['drops-in-beat']],
-    ['Look whether others are slow at the same moments: then it is the wire, else the device.', 4],
+    [
+      'Look whether others are slow at the same moments: then it is the wire, else the device.',
+      4,
+      'vigil',
+    ],
   ),
   cause(
     'not-settable',
     'It does not let its address be set over the wire',
     [['not-settable'], ['not-settable']],
-    ['Read its status on its page; take off what guards it, or use its own way.', 4],
+    ['Read its status on its page; take off what guards it, or use its own way.', 4, 'call'],
   ),
   cause(
     'other-modules',
@@ -330,6 +368,10 @@ export const CAUSES: readonly CauseRule[] = [
     'connection-broken',
     'Its controller’s connection was refused or broke off',
     [['connection-faulted'], ['connection-faulted']],
-    ['Read the code of the connection in the controller, and what it means under Codes.', 2],
+    [
+      'Read the code of the connection in the controller, and what it means under Codes.',
+      2,
+      'codes',
+    ],
   ),
 ];

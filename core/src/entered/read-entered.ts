@@ -6,6 +6,7 @@ import {
   interfacesOf,
   nameSlip,
   toDevice,
+  type ConnectionEnd,
   type Device,
   type Edit,
   type Plan,
@@ -22,6 +23,11 @@ export interface EnteredLine {
   readonly revision: string;
   readonly inSize: number | undefined;
   readonly outSize: number | undefined;
+  /** What the sizes are counted in; undefined: as the controller's end has it so far. */
+  readonly unitBits: ConnectionEnd['unitBits'] | undefined;
+  readonly inInstance: number | undefined;
+  readonly outInstance: number | undefined;
+  readonly configInstance: number | undefined;
   readonly intervalMillis: number | undefined;
 }
 
@@ -34,13 +40,19 @@ export interface PlacedLine {
   readonly by: 'name' | 'address' | 'slip' | 'nothing';
 }
 
-type Column = 'name' | 'address' | 'revision' | 'in' | 'out' | 'interval';
+type Column =
+  | ('name' | 'address' | 'revision' | 'in' | 'out' | 'unit')
+  | ('in-instance' | 'out-instance' | 'config-instance' | 'interval');
 
-/** Headings as projects write them (common practice, no source). */
+/** Headings as projects write them, the narrower ones first (common practice, no source). */
 const HEADINGS: readonly (readonly [Column, RegExp])[] = [
   ['name', /^(device ?)?name|^station|^variable|^tag/i],
   ['address', /address|^ip\b/i],
   ['revision', /revision|version|firmware|^rev\b/i],
+  ['config-instance', /^conf.*(instance|assembly)|(instance|assembly).*conf/i],
+  ['in-instance', /^in.*(instance|assembly)|(instance|assembly).*\bin/i],
+  ['out-instance', /^out.*(instance|assembly)|(instance|assembly).*\bout/i],
+  ['unit', /\bunits?\b|^bits\b/i],
   ['in', /^in\b|^input|^size in/i],
   ['out', /^out\b|^output|^size out/i],
   ['interval', /interval|cycle|^rpi\b|update/i],
@@ -51,7 +63,7 @@ const columnOf = (heading: string): Column | undefined =>
 
 /**
  * R-ENTERED: what was pasted, by its first line: headings if it has some, else name, address, revision, size in, size
- * out, interval in this order.
+ * out, interval in this order. Units of sizes and instances are read where a heading names them.
  * @returns every line that is wrong, each with its place
  */
 export function readEntered(
@@ -77,6 +89,9 @@ export function readEntered(
         ...{ line, name: cell('name'), revision: cell('revision') },
         address: read?.ok ? read.value : undefined,
         ...{ inSize: number('in'), outSize: number('out'), intervalMillis: number('interval') },
+        ...{ inInstance: number('in-instance'), outInstance: number('out-instance') },
+        configInstance: number('config-instance'),
+        unitBits: unitIn(cell('unit'), `line ${line}`, issues),
       },
     ];
   });
@@ -90,6 +105,22 @@ function numberIn(text: string, where: string, issues: Issue[]): number | undefi
   if (!Number.isNaN(value)) return value;
   issues.push({ code: 'entered.number', where: `${where}: ${text}` });
   return undefined;
+}
+
+const UNITS: Readonly<Record<string, ConnectionEnd['unitBits']>> = {
+  ...({ '8': '8', byte: '8', bytes: '8', '16': '16', word: '16', words: '16' } as const),
+  ...({ '32': '32', 'double word': '32', 'double words': '32', dword: '32' } as const),
+};
+
+function unitIn(
+  text: string,
+  where: string,
+  issues: Issue[],
+): ConnectionEnd['unitBits'] | undefined {
+  if (text === '') return undefined;
+  const unit = UNITS[text.toLowerCase().replace(/ ?bits?$/, '')];
+  if (unit === undefined) issues.push({ code: 'entered.unit', where: `${where}: ${text}` });
+  return unit;
 }
 
 /** Whose each line is: by its name letter by letter, else by its address, else by a name that is nearly the same. */
@@ -106,24 +137,25 @@ export function placeEntered(plan: Plan, lines: readonly EnteredLine[]): readonl
   });
 }
 
+const withoutUnsaid = (said: {
+  readonly [K in keyof ConnectionEnd]?: ConnectionEnd[K] | undefined;
+}): Partial<ConnectionEnd> =>
+  Object.fromEntries(Object.entries(said).filter(([, value]) => value !== undefined));
+
 /** The lines as one change of the plan: what the controller has of each device. */
 export const enteredEdits = (doc: PlanDoc, placed: readonly PlacedLine[]): readonly Edit[] =>
   placed.flatMap(({ line, device }) => {
     const thing = device && findDoc(doc, 'device', device.id);
     if (!device || !thing) return [];
-    const { name, address, revision, inSize, outSize, intervalMillis } = line;
+    const { line: _line, name, address, revision, ...said } = line;
     const { connection } = device;
     const next = toDevice({
       ...device,
       entered: { name, address, revision },
       connection: connection && {
         ...connection,
-        controller: {
-          ...connection.controller,
-          inSize: inSize ?? connection.controller.inSize,
-          outSize: outSize ?? connection.controller.outSize,
-          intervalMillis: intervalMillis ?? connection.controller.intervalMillis,
-        },
+        // What the list does not say stays as it was.
+        controller: { ...connection.controller, ...withoutUnsaid(said) },
       },
     });
     return changeOf('device', thing, docOf('device', next));

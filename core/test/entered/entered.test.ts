@@ -75,6 +75,30 @@ test('R-THREE-WAYS: planned, entered and found of every value that somebody says
   ]);
 });
 
+test('R-THREE-WAYS: sizes, instances, modules and the connection as the device tells them', () => {
+  const [one] = plan.devices;
+  const swapped = {
+    ...{ protocol: 'EtherNet/IP' as const },
+    // The same seen from the other side: what the device sends are its outputs.
+    device: end({ viewpoint: 'device', outSize: 8, inSize: 4, outInstance: 101, inInstance: 102 }),
+    controller: end({ inSize: 8, outSize: 4, inInstance: 101, outInstance: 102 }),
+  };
+  const modules = [{ slot: 1, title: 'counter' }];
+  const facts = {
+    ...{ asked: '172.22.40.104', in: 8, out: 16, 'in-instance': 101, 'out-instance': 'none' },
+    ...{ connection: 'running', modules: 'slot 1: Counter C', differs: 'size instance' },
+  };
+  const device = { ...(one as Device), connection: swapped, modules };
+  expect(rowsOf(device, { kind: 'contradicted', facts }).slice(3)).toEqual([
+    'in | 8 | 8 | 8 | same',
+    'out | 4 | 4 | 16 | differs',
+    'in-instance | 101 | 101 | 101 | same',
+    'out-instance | 102 | 102 | none | differs',
+    'modules | slot 1: counter |  | slot 1: Counter C | same',
+    'connection |  |  | running | alone',
+  ]);
+});
+
 test('R-THREE-WAYS: another device at the address, or nobody, is no word about this one', () => {
   const kinds = (kind: string, facts: object) =>
     rowsOf(plan.devices[1], { kind, facts: facts as never });
@@ -128,6 +152,7 @@ describe('R-ENTERED: what was pasted', () => {
   test.each([
     ['ox1-valves-1\t172.22.40.300', ['ipv4.octet'], 'line 1: 172.22.40.300'],
     ['name\taddress\tin\na\t10.0.0.1\tmany', ['entered.number'], 'line 2: many'],
+    ['name\tin\tunit\na\t4\tnibbles', ['entered.unit'], 'line 2: nibbles'],
     ['', ['entered.empty'], ''],
     ['name\taddress', ['entered.empty'], ''],
   ])('refused: %j', (pasted, codes, where) => {
@@ -150,5 +175,18 @@ describe('R-ENTERED: what was pasted', () => {
       intervalMillis: 20,
     });
     expect(after?.connection?.device).toEqual(connection?.device);
+  });
+
+  test('units and instances by their headings; what the list does not say stays', () => {
+    const pasted =
+      'name\tInput instance\tOutput assembly\tConfiguration instance\tin\tunit\n' +
+      'ox1-valves-1\t101\t103\t104\t45\tDouble words';
+    const edits = enteredEdits(doc, placeEntered(plan, must(readEntered(parseCells(pasted)))));
+    const done = applyEdits(doc, edits);
+    const after = done.ok ? planOf(done.value.doc).devices[0] : undefined;
+    expect(after?.connection?.controller).toMatchObject({
+      ...{ inInstance: 101, outInstance: 103, configInstance: 104 },
+      ...{ inSize: 45, unitBits: '32', outSize: 4, intervalMillis: 10 },
+    });
   });
 });

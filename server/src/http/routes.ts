@@ -132,6 +132,11 @@ export function listRoutes({ importer }: Services): Router {
   router.get('/jobs/:job/lists/:list', (request, response) => {
     response.json(importer.state(idOf(request, 'job'), idOf(request, 'list')));
   });
+  router.get('/jobs/:job/lists/:list/lines', async (request, response) => {
+    const { sheet } = checked(schema.listSheet, { sheet: Number(request.query['sheet']) });
+    const ids = [idOf(request, 'job'), idOf(request, 'list')] as const;
+    response.json(await importer.lines(...ids, sheet));
+  });
   router.post('/jobs/:job/lists/:list/preview', json(), async (request, response) => {
     const taking = checked(schema.listTaking, request.body);
     const ids = [idOf(request, 'job'), idOf(request, 'list')] as const;

@@ -35,8 +35,12 @@ export const newEdits = Joi.object<{ edits: JsonObject[]; why: string }>({
   why: text(300).required(),
 });
 
+const sheetIndex = Joi.number().integer().min(0).max(1000).required();
+
+export const listSheet = Joi.object<{ sheet: number }>({ sheet: sheetIndex });
+
 export const listTaking = Joi.object<ListTaking>({
-  sheet: Joi.number().integer().min(0).max(1000).required(),
+  sheet: sheetIndex,
   columns: Joi.array()
     .items(Joi.string().valid(...COLUMN_IDS, null))
     .max(200)

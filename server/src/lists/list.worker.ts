@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { parentPort, workerData } from 'node:worker_threads';
 import { docFromView, newRowsOf, planOf, type ListRow, type SheetSummary } from '@ipsonomo/core';
-import type { ListAsk, ListFile, ListNews } from './protocol';
+import type { ListAsk, ListFile, ListNews, Numbered } from './protocol';
 import { readCsv } from './read-csv';
 import { readXlsx } from './read-xlsx';
 import type { ListTable } from './table';
@@ -37,7 +37,18 @@ const summaryOf = ({ name, headings, rows }: ListTable): SheetSummary => ({
   ...{ name, headings, count: rows.length, sample: rows.slice(0, SAMPLE) },
 });
 
-function make({ ask, taking, things, now }: ListAsk): void {
+type Asked<K extends ListAsk['kind']> = Extract<ListAsk, { kind: K }> & Numbered;
+
+/** More lines than a controller's project has devices are left out; the count tells of them. */
+const MOST_LINES = 5000;
+
+function lines({ ask, sheet }: Asked<'lines'>): void {
+  const { headings = [], rows = [] } = tables[sheet] ?? {};
+  const all = [headings, ...rows.slice(0, MOST_LINES)];
+  tell({ kind: 'lines', ask, lines: { lines: all, count: rows.length } });
+}
+
+function make({ ask, taking, things, now }: Asked<'make'>): void {
   const table = tables[taking.sheet];
   const plan = planOf(docFromView({ things }));
   const list = (table?.rows ?? []).map((cells): ListRow =>
@@ -49,5 +60,7 @@ function make({ ask, taking, things, now }: ListAsk): void {
   tell({ kind: 'made', ask, made: { bad, edits }, count: list.length });
 }
 
-parentPort?.on('message', make);
+parentPort?.on('message', (asked: ListAsk & Numbered) =>
+  asked.kind === 'make' ? make(asked) : lines(asked),
+);
 void read(workerData as ListFile);

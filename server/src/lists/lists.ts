@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import type { Worker } from 'node:worker_threads';
-import type { ListTaking, ListView, PlanView } from '@ipsonomo/core';
+import type { ListLines, ListTaking, ListView, PlanView } from '@ipsonomo/core';
 import { openWorker } from '../common/open-worker';
 import { Refusal } from '../store/refusal';
-import type { ListFile, ListNews } from './protocol';
+import type { ListAsk, ListFile, ListNews, Numbered } from './protocol';
 
 const PROGRAM = { bundle: 'list.worker.js', source: 'lists/list.worker.ts' };
 
@@ -12,12 +12,14 @@ const MOST_OPEN = 8;
 const MEMORY = { maxOldGenerationSizeMb: 768 };
 const PATIENCE = 60_000;
 
+type Answer = Extract<ListNews, Numbered>;
 type Made = Extract<ListNews, { kind: 'made' }>;
+type Lines = Extract<ListNews, { kind: 'lines' }>;
 
 /** One list that somebody is about to import. */
 class OpenList {
   state: ListView = { state: 'reading', share: 0 };
-  private readonly waiting = new Map<number, (made: Made | undefined) => void>();
+  private readonly waiting = new Map<number, (answer: Answer | undefined) => void>();
   private readonly worker: Worker;
   private asked = 0;
 
@@ -32,7 +34,7 @@ class OpenList {
   }
 
   private hear(news: ListNews): void {
-    if (news.kind === 'made') {
+    if ('ask' in news) {
       this.waiting.get(news.ask)?.(news);
       this.waiting.delete(news.ask);
     } else if (news.kind === 'progress') this.state = { state: 'reading', share: news.share };
@@ -46,16 +48,17 @@ class OpenList {
     this.waiting.clear();
   }
 
-  make(taking: ListTaking, things: PlanView['things'], now: number): Promise<Made | undefined> {
+  /** Undefined where its thread does not answer. */
+  request(wish: ListAsk): Promise<Answer | undefined> {
     const ask = (this.asked += 1);
     return new Promise((resolve) => {
       const timer = setTimeout(() => resolve(undefined), PATIENCE);
       timer.unref();
-      this.waiting.set(ask, (made) => {
+      this.waiting.set(ask, (answer) => {
         clearTimeout(timer);
-        resolve(made);
+        resolve(answer);
       });
-      this.worker.postMessage({ ask, taking, things, now });
+      this.worker.postMessage({ ask, ...wish });
     });
   }
 
@@ -92,11 +95,20 @@ export class Lists {
     things: PlanView['things'],
     now: number,
   ): Promise<Made> {
+    return (await this.answer(jobId, id, { kind: 'make', taking, things, now })) as Made;
+  }
+
+  /** One sheet as it stands in the file. */
+  async lines(jobId: string, id: string, sheet: number): Promise<ListLines> {
+    return ((await this.answer(jobId, id, { kind: 'lines', sheet })) as Lines).lines;
+  }
+
+  private async answer(jobId: string, id: string, wish: ListAsk): Promise<Answer> {
     const list = this.find(jobId, id);
     if (list.state.state !== 'ready') throw Refusal.of('list.reading', id);
-    const made = await list.make(taking, things, now);
-    if (!made) throw Refusal.of('list.fell', id, { why: 'no answer' });
-    return made;
+    const answer = await list.request(wish);
+    if (!answer) throw Refusal.of('list.fell', id, { why: 'no answer' });
+    return answer;
   }
 
   end(id: string): void {

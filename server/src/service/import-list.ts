@@ -12,6 +12,7 @@ import {
   type Edit,
   type EditedView,
   type Json,
+  type ListLines,
   type ListPreview,
   type ListTaking,
   type ListView,
@@ -43,6 +44,10 @@ export class ListImporter {
 
   state(jobId: string, listId: string): ListView {
     return this.lists.state(jobId, listId);
+  }
+
+  lines(jobId: string, listId: string, sheet: number): Promise<ListLines> {
+    return this.lists.lines(jobId, listId, sheet);
   }
 
   async preview(jobId: string, listId: string, taking: ListTaking): Promise<ListPreview> {

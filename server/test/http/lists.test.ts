@@ -46,6 +46,22 @@ const taking = (columns: ListTaking['columns'], subnetId?: string): ListTaking =
 
 const plan = async (path: string) => (await bench.call('get', `${path}/plan`)).body as PlanView;
 
+test('the lines of a sheet are told as they stand in the file', async () => {
+  const { path } = await bench.jobOf('As entered');
+  const id = await upload(path, 'project.csv', Buffer.from('name;address\na-1;10.9.0.7\n'));
+  await settled(path, id);
+  const lines = (await bench.call('get', `${path}/lists/${id}/lines?sheet=0`).expect(200))
+    .body as unknown;
+  expect(lines).toEqual({
+    lines: [
+      ['name', 'address'],
+      ['a-1', '10.9.0.7'],
+    ],
+    count: 1,
+  });
+  await bench.call('get', `${path}/lists/${id}/lines?sheet=one`).expect(400);
+});
+
 test('a workbook: seen first, then its good lines are one revision, and its columns are known', async () => {
   const { path, subnetId } = await bench.jobOf('From a workbook');
   const book = new ExcelJS.Workbook();

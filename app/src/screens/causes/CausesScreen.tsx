@@ -12,7 +12,6 @@ import {
   signsOf,
   SIGNS,
   type Countersign,
-  type LikelyCause,
   type PlannedInterface,
   type Sign,
 } from '@ipsonomo/core';
@@ -25,8 +24,9 @@ import {
   useStations,
   useWire,
 } from '../../data';
-import { Card, Notice, Page, Refusals, Toggle, Words } from '../../parts';
+import { Page, Refusals, Toggle, Words } from '../../parts';
 import { issuesOf } from '../words';
+import { Causes } from './Causes';
 
 type Said = ReadonlySet<Sign | Countersign>;
 
@@ -86,7 +86,7 @@ export function CausesScreen({ job: id, at }: { readonly job: string; readonly a
           ))}
         </View>
       </View>
-      <Causes causes={causes} />
+      <Causes {...{ job: id, at, causes }} />
     </Page>
   );
 }
@@ -124,39 +124,5 @@ function useSigns(
       },
       { farFails, said: [...said] },
     ),
-  );
-}
-
-const MOST = 6;
-
-function Causes({ causes }: { readonly causes: readonly LikelyCause[] }) {
-  if (causes.length === 0)
-    return (
-      <Notice tone="plain" title="No cause fits yet">
-        Causes are told from what was seen. A run, a sweep or a look at the device gives more.
-      </Notice>
-    );
-  return (
-    <View style={{ gap: 10 }}>
-      <Words size="strong" heading={2}>
-        Likely causes, the likeliest first
-      </Words>
-      {causes.slice(0, MOST).map(({ rule, unexplained }, place) => (
-        <Card key={rule.id} strong={place === 0}>
-          <Words size="strong">
-            {place + 1}. {rule.title}
-          </Words>
-          <Words size="second">{rule.test}</Words>
-          <Words size="caption" tone="second">
-            {[
-              `about ${rule.minutes} min`,
-              unexplained.length > 0
-                ? `does not explain: ${unexplained.map((sign) => SIGN_WORDS[sign]).join('; ')}`
-                : 'explains all that was seen',
-            ].join(' · ')}
-          </Words>
-        </Card>
-      ))}
-    </View>
   );
 }

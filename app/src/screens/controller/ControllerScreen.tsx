@@ -4,21 +4,17 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import {
   ENTERED_WORDS,
-  enteredEdits,
-  parseCells,
-  placeEntered,
-  readEntered,
   threeWays,
   type Device,
   type JobView,
   type Plan,
-  type PlanDoc,
   type ThreeWays,
 } from '@ipsonomo/core';
-import { useEdit, useJob } from '../../data';
-import { Card, LongField, Notice, Page, Refusals, Words } from '../../parts';
+import { useJob } from '../../data';
+import { Card, Notice, Page, Refusals, Words } from '../../parts';
 import { useWide } from '../../theme';
-import { issuesOf, plural } from '../words';
+import { issuesOf } from '../words';
+import { Pasting } from './Pasting';
 import { ReadRegister } from './ReadRegister';
 
 /** Three columns: as planned, as entered in the controller, as found. */
@@ -52,8 +48,8 @@ export function ControllerScreen({ job: id }: { readonly job: string }) {
       ) : null}
       {job && !isPasting && said.length === 0 ? (
         <Notice tone="plain" title="Nothing was entered yet">
-          Copy the list of devices in the controller’s project as a table, or type it: name,
-          address, revision, size in, size out, interval.
+          Copy the list of devices in the controller’s project as a table, choose a file of it, or
+          type it: name, address, revision, size in, size out, interval.
         </Notice>
       ) : null}
       <Group id={id} title="Differs" entries={bad} />
@@ -62,6 +58,9 @@ export function ControllerScreen({ job: id }: { readonly job: string }) {
     </Page>
   );
 }
+
+const hasAnything = ({ entered, connection, modules }: Device): boolean =>
+  entered !== undefined || connection !== undefined || modules.length > 0;
 
 interface Entry {
   readonly device: Device;
@@ -77,7 +76,7 @@ function rowsOf(plan: Plan, view: JobView): readonly Entry[] {
   );
   return plan.devices.flatMap((device) => {
     const [at] = device.interfaces;
-    if (!at || (device.entered === undefined && device.connection === undefined)) return [];
+    if (!at || !hasAnything(device)) return [];
     const rows = threeWays(plan, device, at, checks.get(at.id));
     return [{ device, interfaceId: at.id, rows }];
   });
@@ -154,58 +153,5 @@ function Table({ rows, title }: { readonly rows: readonly ThreeWays[]; readonly 
         );
       })}
     </View>
-  );
-}
-
-interface PastingProps {
-  readonly id: string;
-  readonly plan: Plan;
-  readonly doc: PlanDoc;
-  readonly onDone: () => void;
-}
-
-const PLACED_WORDS = {
-  name: '',
-  address: 'found by its address: the name is another',
-  slip: 'its name is nearly the planned one',
-  nothing: 'nobody of the plan',
-} as const;
-
-/** What was copied in the controller's project: read, shown, and taken only then. */
-function Pasting({ id, plan, doc, onDone }: PastingProps) {
-  const edit = useEdit(id);
-  const [text, setText] = useState('');
-  const read = text.trim() === '' ? undefined : readEntered(parseCells(text));
-  const placed = read?.ok ? placeEntered(plan, read.value) : [];
-  const known = placed.filter(({ device }) => device !== undefined);
-  const take = () =>
-    edit.mutate(
-      { edits: enteredEdits(doc, placed), why: `as entered in the controller: ${known.length}` },
-      { onSuccess: onDone },
-    );
-  return (
-    <Card strong>
-      <LongField label="Paste the table here, or type it" value={text} onChange={setText} />
-      <Refusals issues={read && !read.ok ? read.error : issuesOf(edit.error)} />
-      {placed.map(({ line, device, by }) => (
-        <View key={line.line} style={{ gap: 1 }}>
-          <Words size="second" tone={device ? 'ink' : 'ochre'}>
-            {`${line.name || '–'} → ${device?.title ?? PLACED_WORDS.nothing}`}
-          </Words>
-          {device && by !== 'name' ? (
-            <Words size="caption" tone="ochre">
-              ! {PLACED_WORDS[by]}
-            </Words>
-          ) : null}
-        </View>
-      ))}
-      <Button
-        title={`Take ${plural(known.length, 'line')}`}
-        disabled={known.length === 0}
-        loading={edit.isPending}
-        onPress={take}
-      />
-      <Button type="clear" title="Leave it" onPress={onDone} />
-    </Card>
   );
 }

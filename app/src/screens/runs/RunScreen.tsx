@@ -3,6 +3,8 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import {
   evidenceWords,
+  FOUND_WORDS,
+  foundWords,
   proofEndWords,
   runChanges,
   sourceWords,
@@ -136,7 +138,8 @@ const kindWords = (result: ProofResult | undefined): string =>
 function changeWords({ before, after, values }: RunChange): string {
   const kinds = before?.kind === after?.kind ? [] : [`${kindWords(before)} → ${kindWords(after)}`];
   const all = values.map(
-    ({ value, before: was, after: is }) => `${value}: ${was || 'none'} → ${is || 'none'}`,
+    ({ value, before: was, after: is }) =>
+      `${FOUND_WORDS[value]}: ${was || 'none'} → ${is || 'none'}`,
   );
   return [...kinds, ...all].join(' · ');
 }
@@ -145,9 +148,7 @@ function Result({ plan, result }: { readonly plan: Plan; readonly result: ProofR
   const wide = useWide();
   const isFine = result.kind === 'found-as-planned';
   const { facts } = result;
-  const found = ['found', 'name', 'product', 'revision', 'serial', 'page', 'services']
-    .flatMap((key) => (facts[key] === undefined ? [] : [`${key} ${facts[key]}`]))
-    .join(' · ');
+  const found = foundWords(facts);
   return (
     <Row>
       <View style={{ flexDirection: wide ? 'row' : 'column', columnGap: 16, gap: 2 }}>
