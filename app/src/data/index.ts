@@ -5,7 +5,13 @@ export * from './mutations';
 export * from './settings';
 export * from './files';
 export { readPicture } from './label-picture';
-export { lanesQuery, neededRoutesQuery, whatIfQuery, type NeededRoute } from './needed-routes';
+export {
+  foundRoutesQuery,
+  lanesQuery,
+  neededRoutesQuery,
+  whatIfQuery,
+  type NeededRoute,
+} from './needed-routes';
 export * from './proofs';
 export * from './vigil';
 export * from './lists';

@@ -1,5 +1,5 @@
 import { queryOptions, skipToken } from '@tanstack/react-query';
-import type { LinkCell, NeededPair, PlanDoc } from '@ipsonomo/core';
+import type { LinkCell, NeededPair, PlanDoc, SettingsFound } from '@ipsonomo/core';
 import type { PlanNow } from './queries';
 import { askWorker } from './worker';
 
@@ -15,25 +15,39 @@ export interface NeededRoute {
   readonly text: string;
 }
 
+type Found = ReadonlyMap<string, SettingsFound>;
+
 /** What the thread is asked: the connections that are needed, or who can talk with whom. */
 export interface RoutesQuestion {
   readonly doc: PlanDoc;
   readonly wants: 'routes' | 'lanes';
+  /** Masks and gateways that count instead of the planned ones, by interface. */
+  readonly found?: Found;
 }
 
 const asked = <T extends object>(question: RoutesQuestion): Promise<T> =>
   askWorker<T>(new Worker(new URL('./routes.worker.ts', import.meta.url)), question);
 
-const walked = (doc: PlanDoc): Promise<readonly NeededRoute[]> =>
-  asked<{ readonly routes: readonly NeededRoute[] }>({ doc, wants: 'routes' }).then(
+const walked = (doc: PlanDoc, found: Found = NOTHING): Promise<readonly NeededRoute[]> =>
+  asked<{ readonly routes: readonly NeededRoute[] }>({ doc, wants: 'routes', found }).then(
     ({ routes }) => routes,
   );
+
+const NOTHING: Found = new Map();
 
 /** Every connection a plan speaks of, walked anew where the plan is another. */
 export const neededRoutesQuery = (plan: PlanNow | undefined) =>
   queryOptions({
     queryKey: ['job', plan?.id, 'needed-routes', plan?.revision],
     queryFn: plan ? () => walked(plan.doc) : skipToken,
+    placeholderData: (before: readonly NeededRoute[] | undefined) => before,
+  });
+
+/** The same with the masks and gateways that were found; asked for only where some are other than planned. */
+export const foundRoutesQuery = (plan: PlanNow | undefined, found: Found) =>
+  queryOptions({
+    queryKey: ['job', plan?.id, 'found-routes', plan?.revision, [...found]],
+    queryFn: plan && found.size > 0 ? () => walked(plan.doc, found) : skipToken,
     placeholderData: (before: readonly NeededRoute[] | undefined) => before,
   });
 

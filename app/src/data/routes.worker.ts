@@ -1,6 +1,7 @@
 import {
   linkCells,
   neededPairs,
+  planAsFound,
   planOf,
   predict,
   PreparedNet,
@@ -14,8 +15,8 @@ import type { NeededRoute, RoutesQuestion } from './needed-routes';
 
 // Walks every connection that a plan speaks of, in a thread of its own.
 
-function neededRoutes(doc: PlanDoc): readonly NeededRoute[] {
-  const plan = planOf(doc);
+function neededRoutes({ doc, found = new Map() }: RoutesQuestion): readonly NeededRoute[] {
+  const plan = planAsFound(planOf(doc), found);
   const net = new PreparedNet(routeNetOf(plan));
   return neededPairs(plan).flatMap(({ from, to, why }): readonly NeededRoute[] => {
     const host = net.host(from);
@@ -35,9 +36,11 @@ function lanes(doc: PlanDoc): readonly LinkCell[] {
   return linkCells(net, routeMatrix(net));
 }
 
-self.onmessage = ({ data: { doc, wants } }: MessageEvent<RoutesQuestion>) => {
+self.onmessage = ({ data }: MessageEvent<RoutesQuestion>) => {
   try {
-    self.postMessage(wants === 'routes' ? { routes: neededRoutes(doc) } : { cells: lanes(doc) });
+    self.postMessage(
+      data.wants === 'routes' ? { routes: neededRoutes(data) } : { cells: lanes(data.doc) },
+    );
   } catch (error) {
     self.postMessage({ failed: String(error) });
   }

@@ -1,7 +1,13 @@
 import { formatIpv4 } from '../net';
 import { interfacesOf, type Facts, type Plan } from '../plan';
-import { FOUND_VALUES, type FoundValue } from '../proof';
-import type { FoundDifference, ProofEnd, SettlementKind, Stranger } from '../proof';
+import {
+  FOUND_VALUES,
+  type FoundDifference,
+  type FoundValue,
+  type ProofEnd,
+  type SettlementKind,
+  type Stranger,
+} from '../proof';
 
 const DIFFERENCE: Readonly<
   Record<FoundDifference['what'], (difference: FoundDifference) => string>

@@ -1,3 +1,4 @@
+export * from './as-found';
 export * from './cure';
 export * from './from-plan';
 export * from './matrix';

@@ -17,6 +17,7 @@ import {
 } from '@ipsonomo/core';
 import {
   evidenceQuery,
+  foundRoutesQuery,
   neededRoutesQuery,
   useHeard,
   useJob,
@@ -26,6 +27,7 @@ import {
 } from '../../data';
 import { Page, Refusals, Toggle, Words } from '../../parts';
 import { issuesOf } from '../words';
+import { settingsFound } from '../routes/settings-found';
 import { Causes } from './Causes';
 
 type Said = ReadonlySet<Sign | Countersign>;
@@ -103,7 +105,10 @@ function useSigns(
     ...evidenceQuery(job, planned?.at.id ?? ''),
     enabled: planned !== undefined,
   }).data;
-  const routes = useQuery(neededRoutesQuery(now?.now)).data ?? [];
+  const found = now ? settingsFound(now.plan, now.view) : new Map();
+  const byPlan = useQuery(neededRoutesQuery(now?.now)).data ?? [];
+  const asFound = useQuery(foundRoutesQuery(now?.now, found)).data ?? [];
+  const routes = found.size > 0 ? asFound : byPlan;
   if (!now || !planned) return undefined;
   const info = now.view.devices
     .flatMap(({ interfaces }) => interfaces)

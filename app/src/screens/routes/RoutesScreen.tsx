@@ -4,10 +4,11 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { Plan } from '@ipsonomo/core';
-import { neededRoutesQuery, useJob, type NeededRoute } from '../../data';
+import { foundRoutesQuery, neededRoutesQuery, useJob, type NeededRoute } from '../../data';
 import { Card, Notice, Page, Pick, Refusals, Row, Words } from '../../parts';
 import { useWide } from '../../theme';
 import { interfaceOptions, issuesOf, plural } from '../words';
+import { settingsFound } from './settings-found';
 import { WhatIf } from './WhatIf';
 
 /** Which of the connections the job needs work, by the plan; and any two, there and back. */
@@ -18,6 +19,11 @@ export function RoutesScreen({ job: id }: { readonly job: string }) {
   const routes = needed.data ?? [];
   const bad = routes.filter(({ works }) => works !== 'yes');
   const good = routes.filter(({ works }) => works === 'yes');
+  const found = job ? settingsFound(job.plan, job.view) : new Map();
+  const onSite = useQuery(foundRoutesQuery(job?.now, found)).data ?? [];
+  const otherwise = onSite.filter(
+    (one) => one.works !== 'yes' && !bad.some(({ from, to }) => from === one.from && to === one.to),
+  );
   return (
     <Page maxWidth={1100}>
       <View style={{ gap: 4 }}>
@@ -34,6 +40,11 @@ export function RoutesScreen({ job: id }: { readonly job: string }) {
       {job ? (
         <>
           <Routes {...{ id, plan: job.plan }} title="Not there and back" routes={bad} />
+          <Routes
+            {...{ id, plan: job.plan }}
+            title="By the plan they work; as the devices are set, they do not"
+            routes={found.size > 0 ? otherwise : []}
+          />
           {needed.data?.length === 0 ? (
             <Notice tone="plain" title="No device says who its controller is">
               Give devices their controller in the plan, and what must reach what is known here.

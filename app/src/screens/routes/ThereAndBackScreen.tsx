@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import {
   cureEdits,
@@ -8,6 +8,7 @@ import {
   evidenceWords,
   findCure,
   predict,
+  planAsFound,
   PreparedNet,
   rackPathView,
   routeNetOf,
@@ -17,8 +18,9 @@ import {
   type RackPathView,
 } from '@ipsonomo/core';
 import { evidenceQuery, useAskPath, useEdit, useJob, type Job } from '../../data';
-import { Card, Notice, Page, Refusals, ThereAndBackLine, timeOf, Words } from '../../parts';
-import { issuesOf } from '../words';
+import { Card, Notice, Page, Refusals, ThereAndBackLine, timeOf, Toggle, Words } from '../../parts';
+import { issuesOf, plural } from '../words';
+import { settingsFound } from './settings-found';
 import { WalkCard } from './WalkCard';
 
 interface Props {
@@ -32,7 +34,13 @@ interface Props {
 /** One question and its reply, hop by hop as the plan has it, why it ends too early, and what cures that. */
 export function ThereAndBackScreen({ job: id, from, to }: Props) {
   const { job, error } = useJob(id);
-  const plan = job?.plan;
+  const planned = job?.plan;
+  const found = useMemo(() => job && settingsFound(job.plan, job.view), [job]);
+  const [isAsFound, setAsFound] = useState<boolean>();
+  const plan = useMemo(
+    () => (planned && found && isAsFound ? planAsFound(planned, found) : planned),
+    [planned, found, isAsFound],
+  );
   const told = useMemo(() => plan && walkedOf(plan, from, to), [plan, from, to]);
   const edit = useEdit(id);
   if (!job || !told)
@@ -52,19 +60,31 @@ export function ThereAndBackScreen({ job: id, from, to }: Props) {
   return (
     <Page
       action={
-        cure ? (
+        cure && !isAsFound ? (
           <CureButton job={job} cure={cure} edit={edit} about={titles.join(' → ')} />
         ) : undefined
       }
     >
       <View style={{ gap: 4 }}>
         <Words size="second" tone="second">
-          there and back, by the plan
+          {isAsFound ? 'there and back, as the devices are set' : 'there and back, by the plan'}
         </Words>
         <Words size="title" heading={1}>
           {titles.join(' → ')}
         </Words>
       </View>
+      {found && found.size > 0 ? (
+        <View style={{ gap: 6 }}>
+          <Words size="second">
+            {`${plural(found.size, 'device')} told another mask or gateway than planned.`}
+          </Words>
+          <Toggle
+            title="As they are set"
+            isOn={isAsFound ?? false}
+            onPress={() => setAsFound(!isAsFound)}
+          />
+        </View>
+      ) : null}
       <Card>
         <ThereAndBackLine line={line} />
       </Card>
@@ -73,12 +93,17 @@ export function ThereAndBackScreen({ job: id, from, to }: Props) {
       </Notice>
       <Refusals issues={issuesOf(edit.error)} />
       {rack ? <RackPath {...{ rack, from, to }} job={id} /> : null}
+      {!works && isAsFound ? (
+        <Words size="second" tone="second">
+          Put the device right on its call, or let the plan take what was found under Prove.
+        </Words>
+      ) : null}
       {!works && !cure && !rack ? (
         <Words size="second" tone="second">
           No single change of the plan was found that cures it: look at the sentence above.
         </Words>
       ) : null}
-      <WalkCard key={to} {...{ job: id, plan: job.plan, to, nearest: told.nearest }} />
+      <WalkCard key={to} {...{ job: id, plan: plan ?? job.plan, to, nearest: told.nearest }} />
     </Page>
   );
 }
