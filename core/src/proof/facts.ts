@@ -3,7 +3,7 @@ import type { Facts, Kind } from '../plan';
 import { CHECK_NAMES, type CheckName } from './checks';
 import { networkSaid, type Compared, type Found } from './compare-found';
 import { DIFFERENCES, type DifferenceKind, type FoundDifference } from './differences';
-import { modulesText, moduleTitle } from './modules';
+import { foundModulesText } from './modules';
 
 // What a check found, as it is kept in the facts of its evidence: flat, so that a list can show it.
 
@@ -24,7 +24,7 @@ export function proofFacts(
   const { said, services, pingMillis } = found;
   const [worst] = differences;
   const network = networkSaid(found);
-  const modules = found.modules?.map((one) => ({ ...one, title: moduleTitle(offers, one) }));
+
   return compact({
     passed: passed.join(' '),
     pingMillis: pingMillis === undefined ? undefined : Math.round(pingMillis * 10) / 10,
@@ -35,7 +35,7 @@ export function proofFacts(
     hardware: said?.hardware,
     serial: said?.serial,
     connection: said?.connection,
-    modules: modules && modulesText(modules),
+    modules: found.modules && foundModulesText(offers, found.modules),
     ...assemblyFacts(found.assemblies),
     page: found.page,
     mask: network && formatIpv4(network.mask),

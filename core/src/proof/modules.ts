@@ -66,6 +66,14 @@ function isPlanned(title: string, offers: Kind['modules'], found: ModuleFound): 
 /** Slot 0 is the station itself. */
 const HEAD = 0;
 
+/** What is plugged in, as a text; the station itself is none of its modules. */
+export const foundModulesText = (offers: Kind['modules'], found: readonly ModuleFound[]): string =>
+  modulesText(
+    found
+      .map((one) => ({ ...one, title: moduleTitle(offers, one) }))
+      .filter(({ slot, title }) => slot !== HEAD || offers.some((one) => one.title === title)),
+  );
+
 /** R-MODULES: planned and found slot by slot; nothing where nothing is planned or told. */
 export function moduleDifference(
   { modules, offers }: PlannedModules,

@@ -241,7 +241,7 @@ describe('planned and found side by side', () => {
       { what: 'instance', expected: 'out 102', found: 'none' },
     ]);
     expect(proofFacts(seen, compared, OFFERS)).toMatchObject({
-      modules: 'slot 0: module 0x00000010; slot 1: 8 outputs; slot 2: module 0x00000099',
+      modules: 'slot 1: 8 outputs; slot 2: module 0x00000099',
       ...{ 'in-instance': 101, in: 32, 'out-instance': 'none' },
     });
   });

@@ -91,7 +91,7 @@ function Try({
   return (
     <>
       <Button
-        type="clear"
+        type="outline"
         containerStyle={{ alignSelf: 'flex-start' }}
         title={ACT_WORDS[act]}
         accessibilityLabel={`${ACT_WORDS[act]}: ${title}`}

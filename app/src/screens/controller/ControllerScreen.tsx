@@ -2,20 +2,13 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import {
-  ENTERED_WORDS,
-  threeWays,
-  type Device,
-  type JobView,
-  type Plan,
-  type ThreeWays,
-} from '@ipsonomo/core';
+import { threeWays, type Device, type JobView, type Plan, type ThreeWays } from '@ipsonomo/core';
 import { useJob } from '../../data';
 import { Card, Notice, Page, Refusals, Words } from '../../parts';
-import { useWide } from '../../theme';
 import { issuesOf } from '../words';
 import { Pasting } from './Pasting';
 import { ReadRegister } from './ReadRegister';
+import { ThreeWaysTable } from './ThreeWaysTable';
 
 /** Three columns: as planned, as entered in the controller, as found. */
 export function ControllerScreen({ job: id }: { readonly job: string }) {
@@ -101,7 +94,7 @@ function Group({
       {entries.map(({ device, interfaceId, rows }) => (
         <Card key={interfaceId}>
           <Words size="strong">{device.title}</Words>
-          <Table rows={rows} title={device.title} />
+          <ThreeWaysTable rows={rows} title={device.title} />
           <Button
             type="clear"
             containerStyle={{ alignSelf: 'flex-start' }}
@@ -111,47 +104,6 @@ function Group({
           />
         </Card>
       ))}
-    </View>
-  );
-}
-
-const HEADS = ['', 'planned', 'entered', 'found'] as const;
-
-function Table({ rows, title }: { readonly rows: readonly ThreeWays[]; readonly title: string }) {
-  const wide = useWide();
-  const flex = (at: number) => ({ flex: at === 0 ? (wide ? 1 : 1.1) : 2 });
-  return (
-    <View role="table" aria-label={`${title}: planned, entered, found`} style={{ gap: 6 }}>
-      <View role="row" style={{ flexDirection: 'row', gap: 8 }}>
-        {HEADS.map((head, at) => (
-          <View role="columnheader" key={head} style={flex(at)}>
-            <Words size="caption" tone="second">
-              {head}
-            </Words>
-          </View>
-        ))}
-      </View>
-      {rows.map(({ value, planned, entered, found, verdict }) => {
-        const tone = verdict === 'differs' ? 'brick' : verdict === 'same' ? 'moss' : 'second';
-        const mark = verdict === 'differs' ? '× ' : verdict === 'same' ? '✓ ' : '';
-        return (
-          <View role="row" key={value} style={{ flexDirection: 'row', gap: 8 }}>
-            <View role="cell" style={flex(0)}>
-              <Words size="caption" tone={tone}>
-                {mark}
-                {ENTERED_WORDS[value]}
-              </Words>
-            </View>
-            {[planned, entered, found].map((cell, at) => (
-              <View role="cell" key={HEADS[at + 1]} style={flex(at + 1)}>
-                <Words size="second" tone={verdict === 'differs' ? 'brick' : 'ink'}>
-                  {cell || '–'}
-                </Words>
-              </View>
-            ))}
-          </View>
-        );
-      })}
     </View>
   );
 }

@@ -154,7 +154,7 @@ test('R-MODULES: a station tells slot by slot what is plugged in, its order numb
         serial: 'S710022',
         revision: '3.0.0',
       },
-      modules: 'slot 0: module 0x00000001; slot 1: 8 channels; slot 2: channel state',
+      modules: 'slot 1: 8 channels; slot 2: channel state',
     },
   });
   site.site.act({ kind: 'fault', fault: 'other-module', on: true }, site.now());
