@@ -5,6 +5,7 @@ import {
   atCabinet,
   button,
   choose,
+  giveFile,
   holdLabel,
   jobOf,
   listenInDemo,
@@ -155,6 +156,55 @@ test('as the controller has it: pasted, and held against plan and device', async
   await expect(table.getByText('172.22.40.140')).toBeVisible();
   await expect(table.getByText('× address')).toBeVisible();
   await expect(table.getByText('✓ name')).toBeVisible();
+
+  // The same out of a file: it is seen before it is taken.
+  await button(page, 'Paste from the controller').click();
+  const lines = 'name;address;in;unit;input instance\nox1-valves-1;172.22.40.104;1;words;102\n';
+  await giveFile(page, 'Choose a file', { name: 'project.csv', bytes: Buffer.from(lines) });
+  await expect(page.getByText('ox1-valves-1 → Oxygen valve block')).toBeVisible();
+  await button(page, 'Take 1 line').click();
+  await expect(table.getByText('✓ address')).toBeVisible();
+  await expect(table.getByText('✓ bytes in')).toBeVisible();
+  await expect(table.getByText('× instance in')).toBeVisible();
+});
+
+test('modules slot by slot: another one is found, its cause named, and asked again once it is right', async ({
+  page,
+  server,
+}) => {
+  await listenInDemo(page, server);
+  await openCall(page, 'Sorting block 2');
+  await button(page, 'Search over layer 2').click();
+  await button(page, 'look at 02:4c:7a:71:00:22').click();
+  await page
+    .getByLabel('Or type the MAC from the label, in any notation')
+    .fill('02-4C-7A-71-00-22');
+  await button(page, 'Bind this one').click();
+  await button(page, 'Give name and address, to stay').click();
+  await expect(stage(page, 'given')).toBeVisible();
+  const fault = 'The second module of sorting block 2 is another than planned';
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, `make wrong: ${fault}`).click();
+    await expect(button(cabinet, `put right: ${fault}`)).toBeVisible();
+  });
+  await place(page, 'Prove').click();
+  await choose(page, 'Prove', 'Sorting block 2');
+  await button(page, 'Prove 1 device').click();
+  await expect(page.getByText('other modules')).toBeVisible();
+  await expect(page.getByText('slot 2: 8 channels')).toBeVisible();
+
+  await button(page, 'Likely causes: Sorting block 2').click();
+  await expect(
+    page.getByText('1. Its modules are plugged in otherwise than planned'),
+  ).toBeVisible();
+  await atCabinet(page, async (cabinet) => {
+    await button(cabinet, `put right: ${fault}`).click();
+    await expect(button(cabinet, `make wrong: ${fault}`)).toBeVisible();
+  });
+  await button(page, /^Done: ask it again: Its modules/).click();
+  await expect(page.getByText('its modules are other than planned')).toBeHidden();
+  await page.goBack();
+  await expect(page.getByText('other modules')).toBeHidden();
 });
 
 test('a vigil shows who is lost beat by beat, and one register is read', async ({
@@ -241,4 +291,14 @@ test('the picture: two are chosen, their way is drawn, and it is saved as it sta
   expect(parsed.ways).toBe(2);
   await button(page, 'Step by step').click();
   await expect(page).toHaveURL(/there-and-back/);
+
+  // On a phone, where one lane is shown at a time, the whole of it is saved as well.
+  await page.goBack();
+  await page.setViewportSize(PHONE);
+  await expect(page.getByText('Lane', { exact: true })).toBeVisible();
+  const again = page.waitForEvent('download');
+  await button(page, 'Save the picture as SVG').click();
+  const whole = readFileSync(await (await again).path(), 'utf8');
+  expect(whole).toMatch(/^<svg[^>]* xmlns="http:\/\/www\.w3\.org\/2000\/svg"/);
+  expect(whole).toContain('Feeding robot drive');
 });

@@ -67,6 +67,35 @@ test('a route that cannot answer: found, cured in the plan, walked, given anew, 
   await expect(page.getByRole('row')).toHaveCount(3);
 });
 
+test('as the devices are set: the plan has a gateway by now, and the device has none', async ({
+  page,
+  server,
+}) => {
+  await listenInDemo(page, server);
+  await atCabinet(page, async (cabinet) => {
+    await cabinet.getByRole('radio', { name: 'Feeding switch' }).click();
+  });
+  await openCall(page, 'Feeding robot drive');
+  await holdLabel(page, '02:4c:7a:22:06:11', '02-4C-7A-22-06-11');
+  await button(page, 'Bind and give 172.22.41.80').click();
+  await expect(stage(page, 'given')).toBeVisible();
+  await place(page, 'Prove').click();
+  await choose(page, 'Prove', 'Feeding robot drive');
+  await button(page, 'Prove 1 device').click();
+  await expect(page.getByRole('heading', { name: '1 of 28 devices proven' })).toBeVisible();
+
+  await button(page, 'Routes there and back').click();
+  await button(page, 'Controller, filter hall to Feeding robot drive').click();
+  await button(page, 'Correct the gateway to 172.22.41.1').click();
+  await expect(page.getByText('It works, there and back')).toBeVisible();
+  await page.getByRole('checkbox', { name: 'As they are set' }).click();
+  await expect(page.getByText('It arrives, but cannot answer')).toBeVisible();
+  await page.goBack();
+  await expect(
+    page.getByText('By the plan they work; as the devices are set, they do not · 1'),
+  ).toBeVisible();
+});
+
 test('a cold start: everything off and on, and the one that was never told to keep its address stands out', async ({
   page,
   server,

@@ -44,6 +44,9 @@ export function PictureScreen({ job: id }: { readonly job: string }) {
   const way = useMemo(() => (job ? wayOf(job.plan, chosen) : undefined), [job, chosen]);
   const press = (at: string) =>
     setChosen(chosen.length === 1 && chosen[0] !== at ? [...chosen, at] : [at]);
+  const drawing = layout ? (
+    <SitePicture {...{ picture: layout, marks, chosen, onPress: press }} route={way?.route} />
+  ) : null;
   return (
     <Page maxWidth={1600}>
       <Words size="title" heading={1}>
@@ -53,29 +56,22 @@ export function PictureScreen({ job: id }: { readonly job: string }) {
       {job && picture && layout ? (
         <>
           <Chosen {...{ id, plan: job.plan, chosen, setChosen, way }} />
-          {wide ? (
-            <>
-              <SitePicture
-                {...{ picture: layout, marks, chosen, onPress: press }}
-                route={way?.route}
-              />
-              <Button
-                type="outline"
-                containerStyle={{ alignSelf: 'flex-start' }}
-                title="Save the picture as SVG"
-                onPress={() => savePicture(job.view.name)}
-              />
-            </>
-          ) : (
-            <OneLane {...{ picture, marks, chosen, onPress: press }} />
-          )}
+          {wide ? drawing : <OneLane {...{ picture, marks, chosen, onPress: press }} />}
+          <Button
+            type="outline"
+            containerStyle={{ alignSelf: 'flex-start' }}
+            title="Save the picture as SVG"
+            onPress={() => savePicture(job.view.name)}
+          />
+          {/* On a phone the whole picture is drawn only to be saved. */}
+          {wide ? null : <View style={{ display: 'none' }}>{drawing}</View>}
         </>
       ) : null}
     </Page>
   );
 }
 
-/** As it stands on the screen, with its way. */
+/** With its marks and its way. */
 function savePicture(name: string): void {
   const svg = globalThis.document?.getElementById(PICTURE_ID);
   if (!svg) return;
