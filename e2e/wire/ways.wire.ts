@@ -116,6 +116,18 @@ test('layer 2: found without an address, flashed, named, given to stay, through 
   await on.job.bind(second, '02:00:5e:00:53:42');
   await on.job.act(second, 'station', { give: 'temporary' });
   await on.job.seen(second, 'given-for-now');
+
+  // It tells who it is and what is plugged in, over the kernel's own UDP.
+  await on.job.check(at);
+  const { facts } = await on.job.seen(at, 'found-as-planned');
+  expect(facts).toMatchObject({
+    ...{ says: 'PROFINET', serial: 'S005341', revision: '3.0.0', name: 'sl1-block-1' },
+    modules: 'slot 1: 8 channels; slot 2: channel state',
+  });
+  await until('the borrowed address is given back', async () => {
+    const mine = on.wire.laptop.ip('-4', 'addr', 'show', 'dev', 'mach0');
+    return !mine.includes('inet ');
+  });
 });
 
 test('lldpd at the other end of the cable: which switch, which port, without a word of ours', async () => {
