@@ -1,5 +1,5 @@
-import { formatIpv4 } from '../net';
-import { interfacesOf, type Facts, type Plan } from '../plan';
+import { formatIpv4, parseMac } from '../net';
+import { interfacesOf, stationNameOf, type Facts, type Plan } from '../plan';
 import {
   FOUND_VALUES,
   type FoundDifference,
@@ -96,8 +96,11 @@ const END_WORDS: Readonly<Record<ProofEnd, string>> = {
 
 export const proofEndWords = (how: ProofEnd): string => END_WORDS[how];
 
-/** What the plan has at the addresses of a stranger; empty where it has nothing there. */
-export function strangerPlace(plan: Plan, { addresses }: Pick<Stranger, 'addresses'>): string {
+/** What the plan has at the addresses and by the names of a stranger; empty where it has nothing there. */
+export function strangerPlace(
+  plan: Plan,
+  { addresses, names }: Pick<Stranger, 'addresses' | 'names'>,
+): string {
   const gateways = plan.subnets.filter(
     ({ gateway }) => gateway !== undefined && addresses.includes(formatIpv4(gateway)),
   );
@@ -105,14 +108,28 @@ export function strangerPlace(plan: Plan, { addresses }: Pick<Stranger, 'address
   return [
     ...gateways.map(({ name }) => `has the gateway address of ${name}`),
     ...owners.map(({ device }) => `has the address of ${device.title}`),
+    ...plan.devices
+      .filter((one) => names.includes(stationNameOf(one)) || names.includes(one.name))
+      .map(({ title }) => `has the name of ${title}`),
   ].join('; ');
 }
 
+/** The device that the plan has a MAC for; empty where it has none. */
+export function ownerTitle(plan: Plan, mac: string): string {
+  const parsed = parseMac(mac);
+  return parsed.ok
+    ? (interfacesOf(plan).find(({ at }) => at.mac === parsed.value)?.device.title ?? '')
+    : '';
+}
+
 /** What is known of somebody whom nobody planned, as one line. */
-export function strangerWords({ names, services, said, page }: Stranger): string {
+export function strangerWords({ names, services, said, page, asks }: Stranger): string {
   const open = services.map(({ name, port }) => `${name} (${port})`).join(', ');
   return (
     [
+      asks
+        ? `asks for an address by ${asks.by}${asks.vendorClass ? ` as "${asks.vendorClass}"` : ''}`
+        : '',
       names.length > 0 ? `called ${names.join(', ')}` : '',
       said ? `says it is ${said.product}, revision ${said.revision}` : '',
       said?.serial ? `serial number ${said.serial}` : '',

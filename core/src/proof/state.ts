@@ -11,6 +11,12 @@ export interface Stranger {
   readonly said: Said | null;
   /** The title of its web page. */
   readonly page: string | null;
+  /** It was heard asking for an address; null where it was not. */
+  readonly asks: {
+    readonly by: 'BootP' | 'DHCP';
+    /** As it names its kind in the request; empty where it does not. */
+    readonly vendorClass: string;
+  } | null;
 }
 
 /** How a run ended. `cut-off`: the server went away in the middle. */

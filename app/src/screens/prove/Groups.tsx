@@ -12,6 +12,7 @@ import {
 import { useEdit } from '../../data';
 import { AddressText, Card, Row, StageNotches, timeOf, Words } from '../../parts';
 import { useWide } from '../../theme';
+import { Claimants } from './Claimants';
 import type { Finding } from './findings';
 import { DifferenceLine, Settle } from './Settle';
 import { Together } from './Together';
@@ -71,6 +72,9 @@ export function Contradicted(props: Props) {
             {differences.map((difference) => (
               <View key={difference.what + difference.expected} style={{ gap: 8 }}>
                 <DifferenceLine difference={difference} />
+                {difference.what === 'several' || difference.what === 'mac' ? (
+                  <Claimants plan={plan} found={difference.found} />
+                ) : null}
                 <Settle {...{ job, plan, doc, finding, difference }} />
               </View>
             ))}

@@ -38,6 +38,7 @@ export function proofUnits(
       ...{ mac: wire.mac, hasLink: wire.hasLink, changed: wire.changed },
       search: () => layer2.search(),
       present: () => present.all,
+      clients: () => giving.clients,
       known: () => targets.macs,
       namesOf: (mac) =>
         [...new Set([station(mac)?.name, hostName(mac)])].flatMap((name) => name || []),

@@ -1,6 +1,7 @@
 import {
   formatIpv4,
   formatMac,
+  type HeardClient,
   type Ipv4,
   type Kind,
   type MacAddress,
@@ -32,6 +33,8 @@ export interface ProofEvents {
   present(): readonly Sighting[];
   /** MACs that belong to interfaces of the plan. */
   known(): ReadonlySet<MacAddress>;
+  /** Who was heard asking for an address. */
+  clients(): readonly HeardClient[];
   /** What somebody was heard to be called. */
   namesOf(mac: MacAddress): readonly string[];
   /** Maker and device as it told them over layer 2. */
@@ -154,6 +157,7 @@ export class ProofRun implements Unit {
           names: this.events.namesOf(mac),
           services: (told?.services ?? []).filter(({ state }) => state === 'open'),
           ...{ said: told?.said ?? null, page: told?.page ?? null },
+          asks: this.askedBy(mac),
         };
       }),
     );
@@ -161,13 +165,22 @@ export class ProofRun implements Unit {
     this.events.changed();
   }
 
-  /** Whoever has an address and is nobody of the plan. */
+  private askedBy(mac: MacAddress): Stranger['asks'] {
+    const client = this.events.clients().find((one) => one.mac === mac);
+    if (!client) return null;
+    const { protocol, vendorClass = '' } = client.traits;
+    return { by: protocol, vendorClass };
+  }
+
+  /** Whoever has an address, or was heard asking for one, and is nobody of the plan. */
   private strangers(): readonly (readonly [MacAddress, readonly Ipv4[]])[] {
     const known = this.events.known();
     const byMac = new Map<MacAddress, Ipv4[]>();
     for (const { mac, address } of this.events.present())
       if (mac !== this.events.mac && !known.has(mac))
         byMac.set(mac, [...(byMac.get(mac) ?? []), address]);
+    for (const { mac } of this.events.clients())
+      if (!known.has(mac) && !byMac.has(mac)) byMac.set(mac, []);
     return [...byMac].slice(0, MOST_STRANGERS);
   }
 

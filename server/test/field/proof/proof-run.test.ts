@@ -90,6 +90,10 @@ test('proven, contradicted, silent, and who else is there', async () => {
     addresses: ['172.22.40.101'],
     said: { product: 'Machine controller K', serial: '7a100077' },
   });
+  // A visitor that has no address yet, and asks for one.
+  expect(state?.strangers.find((one) => one.mac === '02:4c:7a:22:05:b0')).toMatchObject({
+    ...{ addresses: [], names: ['winch-b'], asks: { by: 'DHCP', vendorClass: 'hoist 7' } },
+  });
   expect(lift?.services.map(({ port }) => port)).toEqual([44_818]);
   // A name that was only heard in a request, or told over layer 2, is known too.
   expect(state?.strangers.flatMap(({ names }) => names)).toContain('crowder-block-2');

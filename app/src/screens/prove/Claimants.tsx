@@ -1,0 +1,34 @@
+import { View } from 'react-native';
+import { ownerTitle, type Plan } from '@ipsonomo/core';
+import { usePresent } from '../../data';
+import { timeOf, Words } from '../../parts';
+
+interface Props {
+  readonly plan: Plan;
+  /** MACs, as a difference lists them. */
+  readonly found: string;
+}
+
+/** Who answers at an address, one by one: whose MAC it is by the plan, and where and when it was last seen. */
+export function Claimants({ plan, found }: Props) {
+  const present = usePresent();
+  return (
+    <View style={{ gap: 2 }}>
+      {found.split(', ').map((mac) => {
+        const seen = present.filter((one) => one.mac === mac);
+        const last = Math.max(...seen.map(({ lastAt }) => lastAt));
+        const addresses = [...new Set(seen.map(({ address }) => address))].join(', ');
+        const words = [
+          mac,
+          ownerTitle(plan, mac) || 'nobody of the plan',
+          seen.length === 0 ? '' : `last seen ${timeOf(last)} at ${addresses}`,
+        ];
+        return (
+          <Words key={mac} size="second" tone="second">
+            {words.filter(Boolean).join(' · ')}
+          </Words>
+        );
+      })}
+    </View>
+  );
+}
