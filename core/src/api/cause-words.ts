@@ -38,6 +38,7 @@ export const SIGN_WORDS: Readonly<Record<Sign, string>> = {
   'lamp-off': 'its lamps are dark',
   'lamp-conflict': 'its network lamp is red',
   'display-otherwise': 'its display shows another address',
+  'other-vlan': 'the laptop’s socket is in another VLAN than its subnet',
   'other-modules': 'its modules are other than planned',
   'other-sizes': 'its connection has other sizes or instances than planned',
   'connection-faulted': 'it says that a connection to it is faulted',

@@ -1,6 +1,13 @@
 import type { Known, Sign, Countersign } from '../causes';
 import { parseIpv4, parseMac, type Ipv4, type MacAddress } from '../net';
-import { findKind, stationNameOf, type Device, type Interface, type Plan } from '../plan';
+import {
+  findKind,
+  findSubnet,
+  stationNameOf,
+  type Device,
+  type Interface,
+  type Plan,
+} from '../plan';
 import type { EvidenceView, FieldView, HeardView, PresentView, StationView } from './views';
 
 /** What pages are told of the wire and of one device. */
@@ -38,6 +45,10 @@ export function knownOf(
     // What the stream has not told yet is no sign.
     hasHeard: field === undefined || field.socket.heardAt !== null,
     tags: field?.socket.tags ?? [],
+    vlans: {
+      socket: field?.socket.neighbour?.vlan ?? undefined,
+      planned: findSubnet(plan, at.subnetId)?.vlan,
+    },
     notices: field?.notices ?? [],
     present: present.flatMap((one) =>
       macOf(one.mac).flatMap((mac) =>

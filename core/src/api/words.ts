@@ -132,6 +132,14 @@ function otherwise({ macIs, slip, address, planned }: Facts): string {
   return address === undefined ? `Planned is ${planned}` : `That is not ${planned}, as planned`;
 }
 
+/** How its connection stands, where there is something to say. */
+const CONNECTION_WORDS: Readonly<Record<string, readonly string[]>> = {
+  running: ['its connection runs'],
+  idle: ['its connection is idle'],
+  faulted: ['a connection to it is faulted'],
+  owned: ['a controller has it'],
+};
+
 const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   asked: ({ message, says }) =>
     says === undefined
@@ -210,8 +218,12 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
       ? 'came up with its address by itself'
       : `back with its own address after ${backAfterSeconds} s`,
   'asks-again': () => 'asked for an address again: the one it had is gone',
-  'found-as-planned': ({ pingMillis }) =>
-    pingMillis === undefined ? 'found as planned' : `found as planned, ping ${pingMillis} ms`,
+  'found-as-planned': ({ pingMillis, connection }) =>
+    [
+      'found as planned',
+      ...(pingMillis === undefined ? [] : [`ping ${pingMillis} ms`]),
+      ...(CONNECTION_WORDS[String(connection)] ?? []),
+    ].join(', '),
   contradicted: (facts) =>
     differencesIn(facts).map(differenceWords).join('; ') || 'found otherwise than planned',
   'no-answer': () => 'nothing answers at its address',

@@ -68,6 +68,12 @@ export const CAUSES: readonly CauseRule[] = [
     ],
   ),
   cause(
+    'other-network',
+    'The laptop is plugged into another network than the device is in',
+    [['other-vlan'], ['other-vlan', 'silent', 'nothing-heard'], ['answers']],
+    ['The socket card names its switch, port and VLAN: plug into one of the device’s network.', 1],
+  ),
+  cause(
     'trunk-port',
     'The laptop is in a port that carries several networks with tags',
     [['tagged'], ['tagged', 'silent', 'nothing-heard']],

@@ -12,7 +12,7 @@ export const SIGNS = [
   ...(['named-without-address', 'asks-again', 'tagged', 'answers-for-all'] as const),
   ...(['twins', 'changes-number', 'not-settable', 'far-fails'] as const),
   ...(['drops-in-beat', 'drops'] as const),
-  ...(['other-modules', 'other-sizes', 'connection-faulted'] as const),
+  ...(['other-modules', 'other-sizes', 'connection-faulted', 'other-vlan'] as const),
   // What only a person can see.
   ...(['lamp-off', 'lamp-conflict', 'display-otherwise', 'page-read-only'] as const),
 ] as const;
@@ -34,6 +34,8 @@ export interface Known {
   readonly hasHeard: boolean;
   /** VLANs whose frames come in with a tag. */
   readonly tags: readonly number[];
+  /** VLAN of the laptop's socket as its switch tells it, and of the device's subnet; undefined where nobody says. */
+  readonly vlans: { readonly socket: number | undefined; readonly planned: number | undefined };
   readonly notices: readonly { readonly code: string; readonly facts: Facts }[];
   readonly present: readonly {
     readonly mac: MacAddress;
@@ -72,6 +74,8 @@ export function signsOf(known: Known): ReadonlySet<Sign | Countersign> {
   add('link', known.hasLink);
   add('nothing-heard', known.hasLink && !known.hasHeard);
   add('tagged', known.tags.length > 0);
+  const { socket, planned } = known.vlans;
+  add('other-vlan', socket !== undefined && planned !== undefined && socket !== planned);
   add('far-fails', known.farFails);
   const ofWire = known.notices.flatMap(({ code }) => OF_WIRE[code] ?? []);
   for (const sign of [...ofWire, ...ofWhere(known), ...ofNames(known), ...ofEvidence(known)])

@@ -127,6 +127,7 @@ export class FieldEngine {
       notice: (code: FieldNotice['code'], facts: FieldNotice['facts']) => this.notice(code, facts),
       lost: (interfaceId: string) => this.giving.lost(interfaceId),
       hasLink: () => this.link === 'up',
+      now: () => this.clock(),
       vigilBegins: (ring: VigilRing) => this.reports.vigil(ring),
     };
     this.whoIsAt = new WhoIsAt(wire);

@@ -58,6 +58,7 @@ function knownOf(site: Site, one: FieldTarget, said: readonly (Sign | Countersig
   return {
     ...{ way: one.way, mac: one.mac, address: one.address, factory: one.factory },
     ...{ stationName: one.stationName, hasLink: link === 'up', tags: socket.tags },
+    vlans: { socket: socket.neighbour?.vlan, planned: 40 },
     ...{ hasHeard: socket.heardAt !== undefined, notices, present: site.engine.seen },
     clients: site.engine.heardClients().map((client) => ({
       ...{ mac: client.mac, lastAt: client.lastAt, hasTwin: client.twins !== undefined },
@@ -165,6 +166,15 @@ describe('a device that is silent', () => {
     const [first] = likelyCauses(signsOf(knownOf(site, valves, said)));
     expect([first?.rule.id, first?.unexplained]).toEqual([cause, []]);
   });
+});
+
+test('the laptop is in another network: its switch tells the VLAN of the socket', async () => {
+  const site = new Site([valves]);
+  site.site.act({ kind: 'socket', segment: 'feeding' }, site.now());
+  await site.advance(40);
+  await checked(new Told(site));
+  const [first] = likelyCauses(signsOf(knownOf(site, valves, [])));
+  expect([first?.rule.id, first?.unexplained]).toEqual(['other-network', []]);
 });
 
 test('a device that is as planned wants no explanation', async () => {

@@ -48,6 +48,8 @@ export interface CheckEvents {
   station(mac: MacAddress): Station | undefined;
   readonly record: RecordEvidence;
   changed(): void;
+  /** Milliseconds since 1970. */
+  now(): number;
 }
 
 const IDENTIFIER = 0x4950;
@@ -71,6 +73,8 @@ export class Checks implements Unit {
   private readonly running = new Map<string, Check>();
   /** In conversation. */
   private readonly talking = new Map<string, Check>();
+  /** In conversation for somebody else: asked once that is over. */
+  private readonly after = new Map<string, readonly [FieldTarget, Asking]>();
   private sequence = 0;
 
   constructor(
@@ -86,8 +90,11 @@ export class Checks implements Unit {
     perSecond = MOST_PER_SECOND,
   ): void {
     let nextAt = now;
-    const fresh = targets.filter(({ interfaceId }) => !this.talking.has(interfaceId));
-    for (const target of fresh) {
+    for (const target of targets) {
+      if (this.talking.has(target.interfaceId)) {
+        this.after.set(target.interfaceId, [target, by]);
+        continue;
+      }
       this.sequence = (this.sequence + PINGS) & 0xffff;
       this.running.set(target.interfaceId, {
         ...{ target, by, nextAt, sequence: this.sequence, startedAt: nextAt },
@@ -102,13 +109,15 @@ export class Checks implements Unit {
 
   /** How many of a run are not through yet. */
   left(proofId: string): number {
-    const all = [...this.running.values(), ...this.talking.values()];
+    const waiting = [...this.after.values()].map(([, by]) => ({ by }));
+    const all = [...this.running.values(), ...this.talking.values(), ...waiting];
     return all.filter(({ by }) => by.proofId === proofId).length;
   }
 
   clear(): void {
     this.running.clear();
     this.talking.clear();
+    this.after.clear();
     this.interviews.clear();
   }
 
@@ -185,6 +194,9 @@ export class Checks implements Unit {
     if (this.talking.get(interfaceId) !== check) return;
     this.talking.delete(interfaceId);
     if (said) this.conclude(check, said);
+    const next = this.after.get(interfaceId);
+    this.after.delete(interfaceId);
+    if (next) this.start([next[0]], next[1], this.events.now());
     this.events.changed();
   }
 

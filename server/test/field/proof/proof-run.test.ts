@@ -249,7 +249,7 @@ test('R-LIMITS: of many devices as many begin in a second as their packets allow
   const wire = {
     ...{ mac: mac('02:00:5e:00:53:f0'), isReady: () => true, needVoice: () => undefined },
     ...{ ping: () => undefined, station: () => undefined, record: () => undefined },
-    ...{ changed: () => undefined },
+    ...{ changed: () => undefined, now: () => now },
     askArp: (_subnet: string, address: number) => void asked.add(address),
   };
   const silent = { needVoice: () => undefined, voice: () => undefined };
@@ -268,6 +268,20 @@ test('R-LIMITS: of many devices as many begin in a second as their packets allow
   const begun = asked.size;
   expect(begun * 18).toBeLessThanOrEqual(1000 + 18);
   expect(begun).toBeGreaterThan(20);
+});
+
+test('a device that is talked to just now is asked for the run once that is over', async () => {
+  const site = await given([controller, valves()]);
+  site.engine.acts.check(['valves'], 'Ole');
+  const talks = () => site.engine.status().tasks.some(({ phase }) => phase === 'talking');
+  while (!talks()) await site.advance(0.1);
+  await prove(site, ['controller', 'valves']);
+  const checks = site.events.filter(({ kind }) => kind === 'found-as-planned');
+  const ofValves = checks.filter(({ interfaceId }) => interfaceId === 'valves');
+  expect(ofValves.map(({ person, facts }) => [person, facts['proof']])).toEqual([
+    ['Ole', undefined],
+    ['Mara', 'p1'],
+  ]);
 });
 
 test('stopped in the middle it says how many were not asked, and nothing more is sent', async () => {
