@@ -186,7 +186,7 @@ function saidDifferences(planned: PlannedProof, said: Said): readonly FoundDiffe
     ...(isOther(orderNumber, said.orderNumber)
       ? [differs('article', orderNumber, said.orderNumber)]
       : []),
-    ...(isOtherRevision(revision, said.revision)
+    ...(isOtherRevision(revision, said.revision) && !isHardware(revision, said)
       ? [differs('revision', revision, said.revision)]
       : []),
     ...(isOther(serial, said.serial) ? [differs('serial', serial, said.serial)] : []),
@@ -210,6 +210,10 @@ export function isOtherRevision(planned: string, found: string): boolean {
   if (major === undefined || foundMajor === undefined) return false;
   return major !== foundMajor || foundMinor < minor;
 }
+
+/** A kind may stand for a revision of the hardware, which only some tell apart. */
+const isHardware = (revision: string, { hardware }: Said): boolean =>
+  hardware !== '' && !isOtherRevision(revision, hardware);
 
 const serviceDifferences = (
   { services }: PlannedProof,

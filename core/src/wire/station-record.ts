@@ -222,13 +222,16 @@ export const realModules: Codec<readonly RealModule[]> = {
   decode(bytes, at, end) {
     need('record.modules', at, end, 8);
     expect('record.modulesKind', at, REAL, u16(bytes, at));
-    expect('record.modulesVersion', at + 5, 1, u8(bytes, at + 5));
+    // Older stations write version 1.0, which knows of one profile only and does not name it.
+    const isOld = u8(bytes, at + 5) === 0;
+    if (!isOld) expect('record.modulesVersion', at + 5, 1, u8(bytes, at + 5));
     const modules: RealModule[] = [];
-    let next = at + 8;
-    for (let profiles = u16(bytes, at + 6); profiles > 0; profiles -= 1) {
-      need('record.profile', next, end, 6);
-      const slots = u16(bytes, next + 4);
-      next += 6;
+    let next = at + (isOld ? 6 : 8);
+    for (let profiles = isOld ? 1 : u16(bytes, at + 6); profiles > 0; profiles -= 1) {
+      const head = isOld ? 2 : 6;
+      need('record.profile', next, end, head);
+      const slots = u16(bytes, next + head - 2);
+      next += head;
       for (let left = slots; left > 0; left -= 1) {
         need('record.slot', next, end, 8);
         const count = u16(bytes, next + 6);

@@ -95,6 +95,13 @@ describe('planned and found side by side', () => {
       ['arp', 'ping', 'services'],
     ],
     [
+      'its kind stands for the revision of its hardware, and its firmware is another',
+      { revision: '4' },
+      { said: said({ revision: '2.4', hardware: '4' }) },
+      [],
+      ['arp', 'ping', 'identity', 'services'],
+    ],
+    [
       'serial numbers are the same in capitals',
       { serial: '0000ABCD' },
       {},

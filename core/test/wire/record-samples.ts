@@ -25,3 +25,9 @@ export const IDENTIFICATION: Identification = {
   ...{ vendor: 1022, orderNumber: 'EB-8-CH', serial: '7A710021', hardware: 3 },
   software: ['V', 3, 1, 4],
 };
+
+/** Slot 2 with one submodule, in version 1.0, which names no profile. */
+export const OLD_MODULES = Uint8Array.from([
+  ...[0x00, 0x13, 0x00, 0x12, 0x01, 0x00, 0x00, 0x01],
+  ...[0x00, 0x02, 0x00, 0x00, 0x00, 0x22, 0x00, 0x01, 0x00, 0x01, 0x00, 0x00, 0x00, 0x05],
+]);

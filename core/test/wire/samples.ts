@@ -65,7 +65,13 @@ import {
   type Identity,
   type Station,
 } from '../../src';
-import { IDENTIFICATION, REAL_MODULES, RECORD_ASKED, RECORD_TOLD } from './record-samples';
+import {
+  IDENTIFICATION,
+  OLD_MODULES,
+  REAL_MODULES,
+  RECORD_ASKED,
+  RECORD_TOLD,
+} from './record-samples';
 
 export const ip = (text: string) => must(parseIpv4(text));
 export const mac = (text: string) => must(parseMac(text));
@@ -417,6 +423,7 @@ export const frames: Readonly<Record<string, Uint8Array>> = {
   readAttribute: overTcp('laptop', 44_818, cip(3, 0x0e, new Uint8Array(0))),
   recordAsked: overUdp('laptop', encodeWith(recordQuestion, RECORD_ASKED)),
   modulesTold: overUdp('device', recordTold(RECORD.modules, encodeWith(realModules, REAL_MODULES))),
+  oldModulesTold: overUdp('device', recordTold(RECORD.modules, OLD_MODULES)),
   identificationTold: overUdp(
     'device',
     recordTold(RECORD.identification, encodeWith(identification, IDENTIFICATION)),

@@ -8,11 +8,13 @@ import {
   nameAskedFor,
   orderOf,
   outcomeOf,
+  realModules,
   stationOf,
   STATION_REFUSALS,
   tryDissect,
   type DiscoveryMessage,
 } from '../../src';
+import { OLD_MODULES } from './record-samples';
 import { DEVICE, frames, ip, STATION } from './samples';
 
 const named = orderOf(7, { kind: 'name', name: 'sl1-block-1', stay: 'stored' });
@@ -87,4 +89,10 @@ test.each([
   for (const [at, byte] of Object.entries(changes)) bytes[Number(at)] = byte;
   const read = tryDissect(bytes);
   expect(read instanceof Error ? read.message : read.kind).toMatch(expected);
+});
+
+test('modules as an older station tells them: version 1.0, which names no profile', () => {
+  expect(decodeWith(realModules, OLD_MODULES)).toEqual([
+    { slot: 2, ident: 0x22, submodules: [{ subslot: 1, ident: 5 }] },
+  ]);
 });

@@ -124,6 +124,11 @@ withTshark('what we encode is dissected cleanly by tshark', () => {
       ['2', '0x8009,0x0013', '0x0000,0x0000,0x0002', '0x00000010,0x80000022', '0x00000001'],
     ],
     [
+      'oldModulesTold',
+      ['pn_io.block_type', 'pn_io.slot_nr', 'pn_io.module_ident_number', 'pn_io.subslot_nr'],
+      ['0x8009,0x0013', '0x0000,0x0002', '0x00000022', '0x0001,0x0001'],
+    ],
+    [
       'identificationTold',
       [
         ...['pn_io.block_type', 'pn_io.order_id', 'pn_io.im_serial_number'],
