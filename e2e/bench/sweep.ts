@@ -16,6 +16,7 @@ const LIVE = 20;
 const RUNS = 5;
 const PROVEN = 100;
 const WATCHED = 200;
+const LOOK_AGAIN = 2000;
 /** The figure is for ten minutes; a bench of everything takes one. */
 const VIGIL_MINUTES = Number(process.env['BENCH_VIGIL_MINUTES'] ?? 1);
 
@@ -175,6 +176,8 @@ async function vigil(server: TestServer, jobId: string): Promise<Figure> {
   const view = await until(
     'the vigil is over',
     async () => {
+      // As often as a page looks.
+      await pause(LOOK_AGAIN);
       const now = await api<VigilView>(server, 'GET', `/jobs/${jobId}/vigil`);
       return now.state?.how === 'done' ? now : undefined;
     },

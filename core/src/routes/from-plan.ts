@@ -2,10 +2,12 @@ import type { Ipv4 } from '../net';
 import {
   findKind,
   gatewayOf,
+  interfacesOf,
   maskLengthOf,
   type Device,
   type Interface,
   type Plan,
+  type Role,
   type Subnet,
 } from '../plan';
 import type { RouteHost, RouteNet, RoutePort } from './net';
@@ -74,32 +76,53 @@ export interface NeededPair {
   readonly from: string;
   readonly to: { readonly device: string; readonly interface: string; readonly address: Ipv4 };
   /** Why it is needed. */
-  readonly why: 'controls' | 'named-in-it';
+  readonly why: 'controls' | 'named-in-it' | 'services';
 }
 
+/** What a service laptop works with; the rest it reaches through these (common practice, no source). */
+const SERVICED: readonly Role[] = ['controllers', 'panels', 'gateways', 'infrastructure'];
+
 /**
- * R-NEEDED: the connections a plan speaks of: each controller to its devices, and each device to those it names
- * (who may command it, time server, alarm receiver).
+ * R-NEEDED: the connections a plan speaks of: each controller to its devices, but from those that only open connections
+ * (panels) to their controller; each device to those it names (who may command it, time server, alarm receiver), by
+ * themselves or by their address; each service laptop to what it works with.
  */
 export function neededPairs(plan: Plan): readonly NeededPair[] {
   const devices = new Map(plan.devices.map((one) => [one.id, one]));
-  return plan.devices.flatMap((device) => {
-    const controller = device.controllerId && devices.get(device.controllerId);
-    const own = controller && controller !== device ? nearest(controller, device) : undefined;
-    const named = [...new Set(device.references.map(({ deviceId }) => deviceId))];
-    const namedPairs = named.flatMap((deviceId): readonly NeededPair[] => {
+  const byAddress = new Map(interfacesOf(plan).map((one) => [one.at.address, one]));
+  const roleOf = ({ kindId }: Device) => findKind(plan, kindId)?.role;
+  return plan.devices.flatMap((device): readonly NeededPair[] => {
+    const controller = device.controllerId ? devices.get(device.controllerId) : undefined;
+    const named = device.references.flatMap(({ deviceId, address }) => {
       const other = deviceId === undefined ? undefined : devices.get(deviceId);
-      const at = other && nearest(device, other);
-      return at ? [pairOf(device, at, 'named-in-it')] : [];
+      const there = address === undefined ? undefined : byAddress.get(address);
+      return other ?? there?.device ?? [];
     });
-    return controller && own ? [pairOf(controller, own, 'controls'), ...namedPairs] : namedPairs;
+    const serviced =
+      roleOf(device) === 'laptops'
+        ? plan.devices.filter((one) => SERVICED.some((role) => role === roleOf(one)))
+        : [];
+    return [
+      ...(controller && controller !== device ? controls(plan, controller, device) : []),
+      ...[...new Set(named)].flatMap((other) => pairOf(device, other, 'named-in-it')),
+      ...serviced.flatMap((other) => pairOf(device, other, 'services')),
+    ];
   });
 }
 
-const pairOf = (from: Device, to: Interface, why: NeededPair['why']): NeededPair => ({
-  ...{ from: from.id, why },
-  to: { device: to.deviceId, interface: to.id, address: to.address },
-});
+/** Who opens the connection: the controller, but for a kind that opens some and serves none. */
+function controls(plan: Plan, controller: Device, device: Device): readonly NeededPair[] {
+  const sides = findKind(plan, device.kindId)?.roles.map(({ side }) => side) ?? [];
+  const opens = sides.length > 0 && sides.every((side) => side === 'opens');
+  return opens ? pairOf(device, controller, 'controls') : pairOf(controller, device, 'controls');
+}
+
+function pairOf(from: Device, to: Device, why: NeededPair['why']): readonly NeededPair[] {
+  const at = nearest(from, to);
+  return at && from.id !== to.id
+    ? [{ from: from.id, why, to: { device: to.id, interface: at.id, address: at.address } }]
+    : [];
+}
 
 /** The interface that shares a subnet with the other device, else the first. */
 function nearest(from: Device, { interfaces }: Device): Interface | undefined {

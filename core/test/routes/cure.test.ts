@@ -176,6 +176,30 @@ test('R-NEEDED: a controller to its devices, a device to those it names', () => 
   ]);
 });
 
+test('R-NEEDED: a panel opens its connection; who is named by its address; what a laptop works with', () => {
+  const at = (address: string) => ({ subnetId: 'hall', address: ip(address) });
+  const names = { what: 'alarms', deviceId: undefined, address: ip('172.22.40.31') };
+  const panel = device('panel', at('172.22.40.30'), {
+    ...{ kindId: 'kilvane-panel-12', controllerId: 'controller', references: [names, names] },
+  });
+  const other = device('other', at('172.22.40.31'), {
+    // Nobody of the plan has that one.
+    references: [{ ...names, address: ip('10.0.0.1') }],
+  });
+  const laptop = device('laptop', at('172.22.40.245'), { kindId: 'service-laptop' });
+  expect(
+    neededPairs(planWith(robot(), panel, other, laptop)).map(({ from, to, why }) => [
+      ...[from, to.device, why],
+    ]),
+  ).toEqual([
+    ['controller', 'robot', 'controls'],
+    ['panel', 'controller', 'controls'],
+    ['panel', 'other', 'named-in-it'],
+    ['laptop', 'controller', 'services'],
+    ['laptop', 'panel', 'services'],
+  ]);
+});
+
 test('a verdict in words says who, what and what that means', () => {
   const { verdict } = told(planWith(robot({ gateway: ip('172.22.40.1') })));
   expect(verdictWords(verdict)).toEqual({

@@ -33,7 +33,8 @@ export function RoutesScreen({ job: id }: { readonly job: string }) {
             : `${good.length} of ${plural(routes.length, 'connection')} work`}
         </Words>
         <Words tone="second">
-          By the plan: each controller to its devices, and each device to those it names.
+          By the plan: each controller to its devices, each device to those it names, service
+          laptops to what they work with.
         </Words>
       </View>
       <Refusals issues={issuesOf(error ?? needed.error)} />

@@ -94,6 +94,19 @@ export const NAMED_KINDS: readonly Kind[] = [
     note: 'Adds relay information (option 82) to what comes in at its ports.',
   }),
   toKind({
+    ...{ id: 'service-laptop', maker: 'any', name: 'Service laptop' },
+    ...{ role: 'laptops', stem: 'laptop', bootSeconds: 30, longestPauseSeconds: 0 },
+    ways: [
+      guide('keypad', ['Settings of its network: type address, mask and gateway']),
+      guide('dhcp-mac'),
+    ],
+    factory: asks('dhcp'),
+    pinning: STAYS,
+    needsPowerCycle: false,
+    note: 'Many answer no ping until their firewall lets them.',
+    answersPing: false,
+  }),
+  toKind({
     ...{ id: 'tolvey-robot-6', maker: 'Tolvey', name: 'Feeding robot 6' },
     ...{ role: 'drives', stem: 'robot', bootSeconds: 90, longestPauseSeconds: 0, revision: '9.3' },
     ways: [guide('makers-tool', [], ['Robot in manual, drives off']), guide('card')],
