@@ -4,10 +4,14 @@ import type { Bucket, VigilState, VigilSummary } from '../vigil';
 
 // Runs of proofs and vigils, as pages are told and ask for them.
 
+/** So many devices of a vigil are drawn, those that lost most; of the others the sum is told. */
+export const DRAWN = 40;
+
 /** One device of a vigil. */
 export interface VigilRowView {
   readonly interfaceId: string;
   readonly summary: VigilSummary;
+  /** None where it is not drawn. */
   readonly buckets: readonly Bucket[];
 }
 

@@ -1,6 +1,7 @@
 import { stringify } from 'csv-stringify/sync';
 import {
   bucketsOf,
+  DRAWN,
   formatIpv4,
   interfacesIn,
   interfacesOf,
@@ -56,16 +57,20 @@ export class Vigils {
     if (!now) return NO_VIGIL;
     const { state, ring } = now;
     const size = Math.max(1, Math.ceil(state.beats / BUCKETS));
-    const rows = ring.shared.interfaceIds.map((interfaceId, device) => {
+    const all = ring.shared.interfaceIds.map((interfaceId, device) => {
       const values = ring.of(device);
+      return { interfaceId, values, summary: summaryOf(values) };
+    });
+    const worst = all.toSorted((a, b) => worstWatched(a.summary, b.summary));
+    const rows = worst.map(({ interfaceId, values, summary }, at) => {
       // As many beats in each as at the end, so that the strip grows and does not shrink.
       const most = Math.max(1, Math.ceil(values.length / size));
-      return { interfaceId, summary: summaryOf(values), buckets: bucketsOf(values, most) };
+      return { interfaceId, summary, buckets: at < DRAWN ? bucketsOf(values, most) : [] };
     });
     return {
       state: { ...state, how: state.how ?? null },
       buckets: Math.ceil(state.beats / size),
-      rows: rows.toSorted((a, b) => worstWatched(a.summary, b.summary)),
+      rows,
     };
   }
 

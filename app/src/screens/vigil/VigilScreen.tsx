@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
 import {
+  DRAWN,
   secondsOf,
   vigilWords,
   type Plan,
@@ -90,8 +91,6 @@ export function VigilScreen({ job: id }: { readonly job: string }) {
   );
 }
 
-const SHOWN = 40;
-
 interface WatchedProps {
   readonly id: string;
   readonly vigil: VigilView;
@@ -121,12 +120,12 @@ function Watched({ id, vigil, plan }: WatchedProps) {
         </Notice>
       ) : null}
       <View>
-        {rows.slice(0, SHOWN).map((row) => (
+        {rows.slice(0, DRAWN).map((row) => (
           <WatchedRow key={row.interfaceId} {...{ row, plan, vigil, most }} />
         ))}
-        {rows.length > SHOWN ? (
+        {rows.length > DRAWN ? (
           <Words size="second" tone="second">
-            {`and ${rows.length - SHOWN} more that lost less; all of them stand in the table.`}
+            {`and ${rows.length - DRAWN} more that lost less; all of them stand in the table.`}
           </Words>
         ) : null}
       </View>
