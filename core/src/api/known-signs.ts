@@ -62,7 +62,10 @@ export function knownOf(
       })),
     ),
     stations: stations.flatMap((one) =>
-      macOf(one.mac).map((mac) => ({ mac, name: one.name ?? undefined })),
+      macOf(one.mac).map((mac) => ({
+        ...{ mac, name: one.name ?? undefined, lastAt: one.lastAt },
+        address: ipOf(one.address ?? '')[0],
+      })),
     ),
     ...{ evidence, farFails, said },
   };

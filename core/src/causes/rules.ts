@@ -193,6 +193,7 @@ export const CAUSES: readonly CauseRule[] = [
     [
       'The capture shows both numbers. Ipsonomo answers it all the same; another server may not.',
       2,
+      'call',
     ],
   ),
   cause(

@@ -36,7 +36,11 @@ export interface Known {
   readonly tags: readonly number[];
   /** VLAN of the laptop's socket as its switch tells it, and of the device's subnet; undefined where nobody says. */
   readonly vlans: { readonly socket: number | undefined; readonly planned: number | undefined };
-  readonly notices: readonly { readonly code: string; readonly facts: Facts }[];
+  readonly notices: readonly {
+    readonly code: string;
+    readonly facts: Facts;
+    readonly at: number;
+  }[];
   readonly present: readonly {
     readonly mac: MacAddress;
     readonly address: Ipv4;
@@ -48,13 +52,33 @@ export interface Known {
     readonly hasTwin: boolean;
     readonly changesNumber: boolean;
   }[];
-  readonly stations: readonly { readonly mac: MacAddress; readonly name: string | undefined }[];
-  readonly evidence: readonly { readonly kind: EvidenceKind; readonly facts: Facts }[];
+  readonly stations: readonly {
+    readonly mac: MacAddress;
+    readonly name: string | undefined;
+    /** As it tells it over layer 2; undefined where it has none. */
+    readonly address: Ipv4 | undefined;
+    readonly lastAt: number;
+  }[];
+  readonly evidence: readonly {
+    readonly kind: EvidenceKind;
+    readonly facts: Facts;
+    readonly at: number;
+  }[];
   /** The route there or back does not work by the plan. */
   readonly farFails: boolean;
   /** What a person said they see. */
   readonly said: readonly (Sign | Countersign)[];
 }
+
+/** Only what was seen from then on (milliseconds since 1970): after a test, what was before it is no sign any more. */
+export const knownSince = (known: Known, since: number): Known => ({
+  ...known,
+  notices: known.notices.filter(({ at }) => at >= since),
+  present: known.present.filter(({ lastAt }) => lastAt >= since),
+  clients: known.clients.filter(({ lastAt }) => lastAt >= since),
+  stations: known.stations.filter(({ lastAt }) => lastAt >= since),
+  evidence: known.evidence.filter(({ at }) => at >= since),
+});
 
 /** A router that answers for others was seen with so many addresses. */
 const MANY = 5;
@@ -128,7 +152,8 @@ function ofNames({ way, mac, stationName, stations, present, address }: Known) {
   if (!mine) return signs;
   signs.push('heard');
   const { name = '' } = mine;
-  const has = present.some((one) => one.mac === mac && one.address === address);
+  const has =
+    mine.address === address || present.some((one) => one.mac === mac && one.address === address);
   if (name === stationName) {
     if (!has) signs.push('named-without-address');
   } else if (name !== '') signs.push(nameSlip(name, stationName) ? 'name-slip' : 'name-other');

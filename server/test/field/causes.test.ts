@@ -1,4 +1,12 @@
-import { likelyCauses, signsOf, type Countersign, type Known, type Sign } from '@ipsonomo/core';
+import {
+  knownSince,
+  likelyCauses,
+  signsOf,
+  type CauseAct,
+  type Countersign,
+  type Known,
+  type Sign,
+} from '@ipsonomo/core';
 import { FAULTS } from '@ipsonomo/practice';
 import type { FieldTarget } from '../../src/field/protocol';
 import { ip, kindOf, mac, target, wanted } from './bench';
@@ -20,7 +28,10 @@ const modular = {
   proof: wanted({
     ...{ checks: ['arp', 'ping', 'name', 'identity'], offers: kindOf('eldrup-block-8').modules },
     station: kindOf('eldrup-block-8').station,
-    modules: [{ slot: 2, title: 'channel state' }],
+    modules: [
+      { slot: 1, title: '8 channels' },
+      { slot: 2, title: 'channel state' },
+    ],
   }),
 };
 const sized = {
@@ -64,8 +75,8 @@ function knownOf(site: Site, one: FieldTarget, said: readonly (Sign | Countersig
       ...{ mac: client.mac, lastAt: client.lastAt, hasTwin: client.twins !== undefined },
       changesNumber: client.changesNumber,
     })),
-    stations: site.engine.foundStations().map(({ station }) => ({
-      ...{ mac: station.mac, name: station.name },
+    stations: site.engine.foundStations().map(({ station, lastAt }) => ({
+      ...{ mac: station.mac, name: station.name, address: station.address?.address, lastAt },
     })),
     evidence: site.events.filter(({ interfaceId }) => interfaceId === 'one').toReversed(),
     ...{ farFails: false, said },
@@ -133,20 +144,58 @@ const CASES: readonly Case[] = [
 
 afterEach(() => jest.useRealTimers());
 
-async function causesOf([fault, one, act, , said]: Case) {
+async function lookedAt([fault, one, act, , said]: Case) {
   const site = new Site([one], ['172.22.40.253', '172.22.40.252']);
   await site.advance(12);
   site.site.act({ kind: 'fault', fault, on: true }, site.now());
   await site.advance(1);
   await act(new Told(site));
-  return likelyCauses(signsOf(knownOf(site, one, said ?? [])));
+  const since = (at: number) =>
+    likelyCauses(signsOf(knownSince(knownOf(site, one, said ?? []), at)));
+  return { site, since, causes: since(0) };
 }
 
+/** What else a person does at the device or the cable. */
+const PUT_RIGHT: Readonly<Record<string, (site: Site) => Promise<void>>> = {
+  'kept-address': async (site) => {
+    await site.powerCycle('intake-pump-drive');
+    await armed(new Told(site));
+  },
+  // The cable goes into another port.
+  'trunk-port': async (site) => {
+    site.engine.linkChanged('down');
+    await site.advance(1);
+    site.engine.linkChanged('up');
+  },
+};
+
+/** What shows afterwards whether it was this cause, as far as it is asked here. */
+const ACTS: Readonly<Partial<Record<CauseAct, (told: Told) => Promise<void>>>> = {
+  ...{ check: checked, sweep: swept, search: searched, vigil: watched },
+};
+
 test.each(CASES.map((one) => [one[0], one] as const))('%s: %#', async (_fault, one) => {
-  const causes = await causesOf(one);
+  const { causes } = await lookedAt(one);
   const firstTwo = causes.slice(0, 2).map(({ rule }) => rule.id);
   expect(firstTwo).toContain(one[3]);
 });
+
+test.each(CASES.map((one) => [one[0], one] as const))(
+  'put right, %s is gone: %#',
+  async (fault, one) => {
+    const { site, since, causes } = await lookedAt(one);
+    const found = causes.find(({ rule }) => rule.id === one[3])?.rule;
+    const act = found && ACTS[found.act];
+    if (!act) return;
+    site.site.act({ kind: 'fault', fault, on: false }, site.now());
+    await PUT_RIGHT[fault]?.(site);
+    await site.advance(20);
+    const done = site.now();
+    await act(new Told(site));
+    await site.advance(5);
+    expect(since(done).map(({ rule }) => rule.id)).not.toContain(one[3]);
+  },
+);
 
 test('every fault of the site has its cause', () => {
   const met = new Set(CASES.map(([fault]) => fault));

@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { SIGN_WORDS, type CauseAct, type LikelyCause } from '@ipsonomo/core';
+import { SIGN_WORDS, type CauseAct, type FieldTaskView, type LikelyCause } from '@ipsonomo/core';
 import { useCheck, useSearch, useSweep, useWire } from '../../data';
 import { Card, Notice, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
@@ -19,18 +19,28 @@ const ACT_WORDS: Readonly<Record<CauseAct, string>> = {
   codes: 'What does the code mean?',
 };
 
+const ASKING: readonly FieldTaskView['kind'][] = ['check', 'sweep', 'search'];
+
 interface Props {
   readonly job: string;
   /** The interface they are about. */
   readonly at: string;
   readonly causes: readonly LikelyCause[];
+  /** The test is done, and what is seen from then on counts. */
+  readonly onAsked: (at: number) => void;
 }
 
 /** The likeliest first, each with its test and with what shows afterwards whether it was this one. */
 export function Causes({ causes, ...whose }: Props) {
+  const { field } = useWire();
+  const isAsking = field?.tasks.some(({ kind }) => ASKING.includes(kind)) ?? false;
   if (causes.length === 0)
-    return (
-      <Notice tone="plain" title="No cause fits yet">
+    return isAsking ? (
+      <Notice tone="plain" title="Looking …">
+        What is seen now is told here.
+      </Notice>
+    ) : (
+      <Notice tone="plain" title="No cause fits">
         Causes are told from what was seen. A run, a sweep or a look at the device gives more.
       </Notice>
     );
@@ -66,21 +76,21 @@ function Try({
   at,
   title,
   act,
+  onAsked,
 }: Omit<Props, 'causes'> & { readonly title: string; readonly act: CauseAct }) {
   const router = useRouter();
-  const { field } = useWire();
   const [check, sweep, search] = [useCheck(job), useSweep(job), useSearch(job)];
-  const isAsking =
-    act === 'check' &&
-    field?.tasks.some((task) => task.kind === 'check' && task.interfaceId === at) === true;
+  const { now } = useWire();
   const press = () => {
+    // What was seen before this moment is no sign any more; a search ends long after it.
+    const asked = () => onAsked(now);
     switch (act) {
       case 'check':
-        return check.mutate([at]);
+        return check.mutate([at], { onSuccess: asked });
       case 'sweep':
-        return sweep.mutate();
+        return sweep.mutate(undefined, { onSuccess: asked });
       case 'search':
-        return search.mutate();
+        return search.mutate(undefined, { onSuccess: asked });
       case 'call':
         return router.navigate(`/job/${job}/call/${at}`);
       default:
@@ -95,7 +105,7 @@ function Try({
         containerStyle={{ alignSelf: 'flex-start' }}
         title={ACT_WORDS[act]}
         accessibilityLabel={`${ACT_WORDS[act]}: ${title}`}
-        loading={isAsking || acts.some(({ isPending }) => isPending)}
+        loading={acts.some(({ isPending }) => isPending)}
         onPress={press}
       />
       <Refusals issues={issuesOf(acts.find(({ error }) => error !== null)?.error ?? null)} />

@@ -6,6 +6,7 @@ import { View } from 'react-native';
 import {
   interfacesOf,
   knownOf,
+  knownSince,
   likelyCauses,
   SEEN_AT_DEVICE,
   SIGN_WORDS,
@@ -25,7 +26,7 @@ import {
   useStations,
   useWire,
 } from '../../data';
-import { Page, Refusals, Toggle, Words } from '../../parts';
+import { Page, Refusals, timeOf, Toggle, Words } from '../../parts';
 import { issuesOf } from '../words';
 import { settingsFound } from '../routes/settings-found';
 import { Causes } from './Causes';
@@ -37,8 +38,9 @@ export function CausesScreen({ job: id, at }: { readonly job: string; readonly a
   const { job, error } = useJob(id);
   const router = useRouter();
   const [said, setSaid] = useState<Said>(new Set());
+  const [since, setSince] = useState(0);
   const planned = job && interfacesOf(job.plan).find((one) => one.at.id === at);
-  const signs = useSigns(id, planned, said);
+  const signs = useSigns(id, planned, said, since);
   const seen = SIGNS.filter((sign) => signs?.has(sign));
   const causes = signs ? likelyCauses(signs) : [];
   const toggle = (sign: Sign | Countersign) => {
@@ -65,7 +67,7 @@ export function CausesScreen({ job: id, at }: { readonly job: string; readonly a
       <Refusals issues={issuesOf(error)} />
       <View style={{ gap: 2 }}>
         <Words size="strong" heading={2}>
-          What was seen
+          {since === 0 ? 'What was seen' : `What was seen since ${timeOf(since)}`}
         </Words>
         {seen.length === 0 ? (
           <Words size="second" tone="second">
@@ -78,6 +80,14 @@ export function CausesScreen({ job: id, at }: { readonly job: string; readonly a
           </Words>
         ))}
       </View>
+      {since > 0 ? (
+        <Button
+          type="clear"
+          containerStyle={{ alignSelf: 'flex-start' }}
+          title="All that was seen before, too"
+          onPress={() => setSince(0)}
+        />
+      ) : null}
       <View style={{ gap: 8 }}>
         <Words size="strong" heading={2}>
           What do you see at the device?
@@ -88,7 +98,7 @@ export function CausesScreen({ job: id, at }: { readonly job: string; readonly a
           ))}
         </View>
       </View>
-      <Causes {...{ job: id, at, causes }} />
+      <Causes {...{ job: id, at, causes }} onAsked={setSince} />
     </Page>
   );
 }
@@ -97,6 +107,7 @@ function useSigns(
   job: string,
   planned: PlannedInterface | undefined,
   said: Said,
+  since: number,
 ): Said | undefined {
   const { job: now } = useJob(job);
   const { field } = useWire();
@@ -116,18 +127,17 @@ function useSigns(
   const farFails = routes.some(({ to, works }) => to === planned.at.id && works === 'no');
   const macText = info?.mac ?? info?.askedBy ?? info?.arrived ?? null;
   const isHere = field?.jobId === job;
-  return signsOf(
-    knownOf(
-      now.plan,
-      { ...planned, macText },
-      {
-        field: isHere ? field : undefined,
-        heard: isHere ? heard : [],
-        stations: isHere ? stations : [],
-        present: isHere ? present : [],
-        evidence: evidence ?? [],
-      },
-      { farFails, said: [...said] },
-    ),
+  const known = knownOf(
+    now.plan,
+    { ...planned, macText },
+    {
+      field: isHere ? field : undefined,
+      heard: isHere ? heard : [],
+      stations: isHere ? stations : [],
+      present: isHere ? present : [],
+      evidence: evidence ?? [],
+    },
+    { farFails, said: [...said] },
   );
+  return signsOf(knownSince(known, since));
 }
