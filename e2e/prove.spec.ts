@@ -203,6 +203,8 @@ test('modules slot by slot: another one is found, its cause named, and asked aga
   });
   await button(page, /^Done: ask it again: Its modules/).click();
   await expect(page.getByText('its modules are other than planned')).toBeHidden();
+  await expect(page.getByText(/^What was seen since/)).toBeVisible();
+  await expect(page.getByText('No cause fits')).toBeVisible();
   await page.goBack();
   await expect(page.getByText('other modules')).toBeHidden();
 });
