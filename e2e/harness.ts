@@ -30,6 +30,8 @@ interface Options {
   readonly namespace?: string;
   /** What stands before the command, to take rights away. */
   readonly wrap?: readonly string[];
+  /** Of the engine. */
+  readonly flags?: readonly string[];
 }
 
 const freePort = (): Promise<number> =>
@@ -80,14 +82,14 @@ export async function until<T>(
 }
 
 export async function startServer(name: string, options: Options): Promise<TestServer> {
-  const { demo, namespace, wrap = [] } = options;
+  const { demo, namespace, wrap = [], flags = [] } = options;
   const databaseUrl = await freshDatabase(`test_${name}`);
   const folder = mkdtempSync(join(tmpdir(), 'ipsonomo-e2e-'));
   const port = await freePort();
   const at = namespace === undefined ? { port } : { socketPath: join(folder, 'http.sock') };
   const inside = namespace === undefined ? [] : ['ip', 'netns', 'exec', namespace];
   const [command = '', ...args] = [
-    ...[...inside, ...wrap, process.execPath],
+    ...[...inside, ...wrap, process.execPath, ...flags],
     join(ROOT, 'server/dist/main.js'),
   ];
   let child: ChildProcess;
