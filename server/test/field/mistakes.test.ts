@@ -181,7 +181,7 @@ test('trunk-port: the other network comes in with its tag, and its devices are n
 test('every fault of the site is met by one of these', () => {
   const met = [...SCENARIOS.map(([fault]) => fault), 'page-locked', 'project-name'];
   const others = ['name-slip', 'proxy-arp', 'other-number', 'trunk-port', 'kept-address'];
-  others.push('drops-out'); // vigil.test.ts
+  others.push('drops-out', 'other-module', 'other-size'); // vigil.test.ts, proof-run.test.ts
   expect([...met, ...others].sort()).toEqual(FAULTS.map(({ id }) => id).sort());
 });
 
