@@ -4,7 +4,7 @@ import type { ConnectionState, Station } from '../wire';
 import { assemblyDifferences, type AssemblyFound, type PlannedAssembly } from './assemblies';
 import type { CheckName } from './checks';
 import { CHECK_OF, DIFFERENCES, type DifferenceKind, type FoundDifference } from './differences';
-import { moduleDifference, type ModuleFound, type PlannedModules } from './modules';
+import { moduleDifferences, type ModuleFound, type PlannedModules } from './modules';
 
 /** What is planned of one interface, as far as it can be held against what is found. */
 export interface PlannedProof extends PlannedModules {
@@ -94,7 +94,7 @@ export function compareFound(planned: PlannedProof, found: Found): Compared {
     ...(found.said ? saidDifferences(planned, found.said) : noIdentity(planned, found)),
     ...networkDifferences(planned, found),
     ...assemblyDifferences(planned.assemblies, found.assemblies),
-    ...[moduleDifference(planned, found.modules)].flatMap((one) => one ?? []),
+    ...moduleDifferences(planned, found.modules),
     ...(asked('services') ? serviceDifferences(planned, found) : []),
   ];
   const differences = DIFFERENCES.flatMap((what) => all.find((one) => one.what === what) ?? []);

@@ -75,11 +75,11 @@ export const foundModulesText = (offers: Kind['modules'], found: readonly Module
   );
 
 /** R-MODULES: planned and found slot by slot; nothing where nothing is planned or told. */
-export function moduleDifference(
+export function moduleDifferences(
   { modules, offers }: PlannedModules,
   found: readonly ModuleFound[] | undefined,
-): FoundDifference | undefined {
-  if (!found || modules.length === 0) return undefined;
+): readonly FoundDifference[] {
+  if (!found || modules.length === 0) return [];
   const expected: Slot[] = [];
   const has: Slot[] = [];
   const slots = new Set([...modules, ...found].map(({ slot }) => slot));
@@ -92,6 +92,6 @@ export function moduleDifference(
     has.push({ slot, title: there ? moduleTitle(offers, there) : EMPTY });
   }
   return expected.length === 0
-    ? undefined
-    : { what: 'module', expected: modulesText(expected), found: modulesText(has) };
+    ? []
+    : [{ what: 'module', expected: modulesText(expected), found: modulesText(has) }];
 }

@@ -70,7 +70,7 @@ export function Causes({ causes, ...whose }: Props) {
   );
 }
 
-/** After the test: what is seen then is added to what was seen, and the list puts itself in order anew. */
+/** After the test: only what is seen from the press on counts, and the list puts itself in order anew. */
 function Try({
   job,
   at,

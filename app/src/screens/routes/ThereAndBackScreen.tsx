@@ -36,7 +36,7 @@ export function ThereAndBackScreen({ job: id, from, to }: Props) {
   const { job, error } = useJob(id);
   const planned = job?.plan;
   const found = useMemo(() => job && settingsFound(job.plan, job.view), [job]);
-  const [isAsFound, setAsFound] = useState<boolean>();
+  const [isAsFound, setAsFound] = useState(false);
   const plan = useMemo(
     () => (planned && found && isAsFound ? planAsFound(planned, found) : planned),
     [planned, found, isAsFound],
@@ -78,11 +78,7 @@ export function ThereAndBackScreen({ job: id, from, to }: Props) {
           <Words size="second">
             {`${plural(found.size, 'device')} told another mask or gateway than planned.`}
           </Words>
-          <Toggle
-            title="As they are set"
-            isOn={isAsFound ?? false}
-            onPress={() => setAsFound(!isAsFound)}
-          />
+          <Toggle title="As they are set" isOn={isAsFound} onPress={() => setAsFound(!isAsFound)} />
         </View>
       ) : null}
       <Card>
