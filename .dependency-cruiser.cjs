@@ -11,6 +11,7 @@ module.exports = {
   forbidden: [
     { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
     only('net', core('net'), []),
+    only('clock', core('clock'), []),
     only('names', core('names'), [core('net')]),
     only('wire', core('wire'), [core('net')]),
     only('switches', core('switches'), [core('net')]),

@@ -1,3 +1,4 @@
+export * from './clock';
 export * from './net';
 export * from './names';
 export * from './switches';

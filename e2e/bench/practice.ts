@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { findShelfKind, toMac } from '@ipsonomo/core';
 import { PracticeSite, type DeviceDefinition, type SiteDefinition } from '@ipsonomo/practice';
+import { REAL_TIME } from '../../server/src/common/time';
 import { FieldEngine } from '../../server/src/field/engine';
 
 // A search over layer 2 among 64 stations of a practice site, from the search to the last one listed, in
@@ -11,7 +12,8 @@ import { FieldEngine } from '../../server/src/field/engine';
 const STATIONS = 64;
 const RUNS = 5;
 const LAPTOP = toMac(0x02005e0053f0);
-const now = () => performance.timeOrigin + performance.now();
+const { clock } = REAL_TIME;
+const now = () => clock.now();
 
 const kind = findShelfKind('eldrup-block-8');
 if (!kind) throw new Error('no kind');
@@ -45,7 +47,7 @@ async function search(): Promise<number> {
       ...{ source: 'practice', mac: LAPTOP, openTcp: undefined, askUdp: undefined, close: ignored },
       send: (frame) => site.fromLaptop(frame, now()),
     },
-    now,
+    clock,
     mkdtempSync(join(tmpdir(), 'ipsonomo-bench-')),
     {
       ...{ events: ignored, heard: ignored, forgot: ignored, changed: ignored, present: ignored },

@@ -1,5 +1,11 @@
-import { parentPort, type MessagePort } from 'node:worker_threads';
-import type { CabinetAction, CabinetView } from '@ipsonomo/core';
+import { parentPort, workerData, type MessagePort } from 'node:worker_threads';
+import {
+  threadClock,
+  type CabinetAction,
+  type CabinetView,
+  type CallOff,
+  type Conducted,
+} from '@ipsonomo/core';
 import { PracticeSite } from './site';
 import { TERN_COVE } from './tern-cove';
 
@@ -16,9 +22,18 @@ export interface PracticeReport {
 const owner = parentPort;
 if (!owner) throw new Error('the practice site runs in a worker thread');
 
-const now = (): number => performance.timeOrigin + performance.now();
+const clock = threadClock<NodeJS.Timeout>(
+  {
+    now: () => performance.timeOrigin + performance.now(),
+    setTimeout: (act, millis) => setTimeout(act, millis),
+    clearTimeout: (timer) => clearTimeout(timer),
+    settle: (done) => void setImmediate(done),
+  },
+  (workerData as { readonly conducted: Conducted | undefined }).conducted,
+);
+const now = (): number => clock.now();
 let wire: MessagePort | undefined;
-let timer: NodeJS.Timeout | undefined;
+let callOff: CallOff = () => undefined;
 
 const site = new PracticeSite(
   TERN_COVE,
@@ -28,16 +43,13 @@ const site = new PracticeSite(
 );
 
 function schedule(): void {
-  clearTimeout(timer);
+  callOff();
   const next = site.nextAt();
   if (next === Infinity) return;
-  timer = setTimeout(
-    () => {
-      site.run(now());
-      schedule();
-    },
-    Math.max(0, next - now()),
-  );
+  callOff = clock.after(next - now(), () => {
+    site.run(now());
+    schedule();
+  });
 }
 
 owner.on('message', (command: PracticeCommand) => {

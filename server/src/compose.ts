@@ -1,6 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import type { Express } from 'express';
 import { buildApp } from './app';
+import type { Time } from './common/time';
 import { Field, type FieldListener } from './field/field';
 import { Practice } from './field/practice';
 import { Lists } from './lists/lists';
@@ -26,7 +27,7 @@ export interface Settings {
   readonly captures: string;
   readonly web: string | undefined;
   readonly log: (line: string) => void;
-  readonly clock: () => number;
+  readonly time: Time;
   /** Where pages of devices are handed to a browser; port 0 is any that is free. */
   readonly pages: { readonly host: string; readonly port: number };
 }
@@ -39,7 +40,8 @@ export interface Running {
 
 /** Puts the parts together: threads, services and routes. Reads no environment, opens no port. */
 export async function compose(settings: Settings): Promise<Running> {
-  const { store, captures, web, log, clock } = settings;
+  const { store, captures, web, log, time } = settings;
+  const clock = () => time.clock.now();
   mkdirSync(captures, { recursive: true });
   const events = new EventStream();
   const changed = (jobId: string, revision?: number) =>
@@ -63,8 +65,8 @@ export async function compose(settings: Settings): Promise<Running> {
     stations: (found) => events.send('stations', found.map(stationView)),
     present: (seen) => events.send('present', seen.map(presentView)),
   };
-  const field = new Field(captures, listener, log);
-  const practice = new Practice(log);
+  const field = new Field(captures, time, listener, log);
+  const practice = new Practice(time, log);
   const fieldService = new FieldService(field, store, practice, clock);
   const changer = new PlanChanger(store, clock, async (jobId, revision) => {
     await fieldService.planChanged(jobId);
@@ -109,6 +111,7 @@ export async function compose(settings: Settings): Promise<Running> {
       await field.close();
       sink.stop();
       await practice.close();
+      time.stop();
     },
   };
 }

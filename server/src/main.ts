@@ -2,6 +2,7 @@ import { rmSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { networkInterfaces } from 'node:os';
 import { join } from 'node:path';
+import { hastenedTime, REAL_TIME } from './common/time';
 import { compose } from './compose';
 import { seedDemo } from './demo';
 import { openDatabase, migrate } from './store/database';
@@ -20,6 +21,9 @@ const HOST = env['HOST'] ?? '0.0.0.0';
 const PAGE_PORT = Number(env['PAGE_PORT'] ?? (IS_SOCKET ? 0 : Number(PORT) + 1));
 const DATA = env['IPSONOMO_DATA'] ?? join(process.cwd(), '.local');
 const DATABASE_URL = env['DATABASE_URL'];
+/** How many times as fast the practice site lives, and from which moment on; the browser tests hurry it. */
+const PACE = Number(env['IPSONOMO_PACE'] ?? 1);
+const SINCE = Number(env['IPSONOMO_SINCE'] ?? Date.now());
 
 const say = (line: string): void => console.log(line);
 
@@ -56,7 +60,7 @@ async function start(): Promise<void> {
     captures: join(DATA, 'captures'),
     web: join(__dirname, '../../app/dist'),
     log: (line) => console.error(line),
-    clock: Date.now,
+    time: PACE === 1 ? REAL_TIME : hastenedTime(PACE, SINCE),
     pages: { host: HOST, port: PAGE_PORT },
   });
   if (DEMO) await running.field.chooseWire({ kind: 'practice' });

@@ -170,6 +170,8 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'body.invalid': (where, { why }) => `${where}: ${why}.`,
   'body.tooLarge': () => 'That is more than can be sent at once (1 MB). Send it in parts.',
   'thing.unknown': (where) => `There is no ${where} here any more. Go back and look again.`,
+  'field.hastened': () =>
+    'This server was started with a hastened practice site and opens no adapter. Start it without IPSONOMO_PACE.',
   'field.noWire': () => 'No wire is chosen. Choose the practice site or an adapter first.',
   'field.notListening': () => 'Nobody is listening on the wire. Start listening first.',
   'field.noLink': () => 'There is no link on the wire. Look at cable and socket.',

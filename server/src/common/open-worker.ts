@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { Worker, type ResourceLimits } from 'node:worker_threads';
+import { Worker, type ResourceLimits, type TransferListItem } from 'node:worker_threads';
 
 /** Where a thread's program is: beside the bundle, or as TypeScript where there is no bundle. */
 export interface Program {
@@ -12,10 +12,14 @@ export interface Program {
 export function openWorker(
   { bundle, source }: Program,
   workerData: unknown,
-  resourceLimits: ResourceLimits = {},
+  {
+    resourceLimits = {},
+    transfer = [],
+  }: { resourceLimits?: ResourceLimits; transfer?: readonly TransferListItem[] } = {},
 ): Worker {
   const bundled = join(__dirname, bundle);
-  if (existsSync(bundled)) return new Worker(bundled, { workerData, resourceLimits });
+  const options = { workerData, resourceLimits, transferList: [...transfer] };
+  if (existsSync(bundled)) return new Worker(bundled, options);
   const execArgv = ['--require', require.resolve('tsx/cjs')];
-  return new Worker(join(__dirname, '..', source), { workerData, execArgv, resourceLimits });
+  return new Worker(join(__dirname, '..', source), { ...options, execArgv });
 }

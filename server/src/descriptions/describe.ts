@@ -9,7 +9,7 @@ const PATIENCE = 60_000;
 
 /** Reads a description file in a thread. Throws the refusal of a file that describes nothing. */
 export async function describe(file: DescriptionFile): Promise<DescriptionView> {
-  const worker = openWorker(PROGRAM, file, MEMORY);
+  const worker = openWorker(PROGRAM, file, { resourceLimits: MEMORY });
   const read = await new Promise<DescriptionRead>((resolve) => {
     const fell = (why: string) =>
       resolve({ ok: false, error: { code: 'file.fell', where: file.name, facts: { why } } });

@@ -1,5 +1,5 @@
 import type { MessagePort } from 'node:worker_threads';
-import { isAsking } from '@ipsonomo/core';
+import { type Clock, isAsking } from '@ipsonomo/core';
 import type { Drill } from './drill';
 import type { Identities } from './identities';
 import type { Moves } from './moves';
@@ -78,14 +78,14 @@ export interface ActingUnits {
 export class Acts {
   constructor(
     private readonly units: ActingUnits,
-    private readonly clock: () => number,
+    private readonly clock: Clock,
     private readonly released: () => void,
     private readonly silence: () => void,
   ) {}
 
   check(interfaceIds: readonly string[], person: string): void {
     const targets = interfaceIds.map((id) => this.units.targets.of(id));
-    this.units.checks.start(targets, { person, proofId: undefined }, this.clock());
+    this.units.checks.start(targets, { person, proofId: undefined }, this.clock.now());
   }
 
   /** R-PROVEN: a run over planned interfaces, and who else is in their subnets. */
@@ -94,7 +94,7 @@ export class Acts {
     const asked = interfaceIds.map((id) => targets.of(id));
     const around = new Set(asked.map(({ subnetId }) => subnetId));
     const swept = subnets.ofPlan.filter(({ id }) => around.has(id));
-    proof.start({ ...order, targets: asked, subnets: swept }, this.clock());
+    proof.start({ ...order, targets: asked, subnets: swept }, this.clock.now());
   }
 
   /** Who is at the end of a route path. */
@@ -113,7 +113,7 @@ export class Acts {
   /** R-VIGIL: devices asked in a steady beat. */
   vigil({ interfaceIds, ...order }: Watching): void {
     const targets = interfaceIds.map((id) => this.units.targets.of(id));
-    this.units.vigil.start({ ...order, targets }, this.clock());
+    this.units.vigil.start({ ...order, targets }, this.clock.now());
   }
 
   stopVigil(): void {
@@ -132,8 +132,8 @@ export class Acts {
     if (step === 'begin') {
       this.silence();
       drill.begin();
-    } else if (step === 'on') drill.on(this.clock());
-    else drill.end(person, this.clock());
+    } else if (step === 'on') drill.on(this.clock.now());
+    else drill.end(person, this.clock.now());
   }
 
   /** The way to a device from an address in a subnet that is on the cable. Refuses with `walk.unknownSubnet`. */
@@ -141,7 +141,7 @@ export class Acts {
     const { targets, subnets, walks } = this.units;
     if (!subnets.ofPlan.some(({ id }) => id === subnetId))
       throw new FieldRefusal('walk.unknownSubnet', { subnetId });
-    walks.start(targets.of(interfaceId), subnetId, person, this.clock());
+    walks.start(targets.of(interfaceId), subnetId, person, this.clock.now());
   }
 
   /** Asks for every address of the plan's subnets, and of those such devices come from. */
@@ -149,7 +149,7 @@ export class Acts {
     const { sweep, targets, subnets } = this.units;
     const asked = targets.subnets(subnets);
     refuseTooWide(asked);
-    sweep.start(asked, this.clock());
+    sweep.start(asked, this.clock.now());
   }
 
   get stations(): Pick<Stations, 'search' | 'flash'> {
@@ -170,7 +170,7 @@ export class Acts {
   }
 
   follow(interfaceId: string, person: string): void {
-    this.units.moves.start(this.units.targets.of(interfaceId), person, this.clock());
+    this.units.moves.start(this.units.targets.of(interfaceId), person, this.clock.now());
   }
 
   async openPage(interfaceId: string, person: string): Promise<void> {
@@ -188,7 +188,7 @@ export class Acts {
     // What asks is known by its MAC alone; what comes up by itself shows it then.
     if (target.mac === undefined && isAsking(target.way))
       throw new FieldRefusal('field.unbound', { title: target.title });
-    const start = () => power.start(target, act.person, this.clock());
+    const start = () => power.start(target, act.person, this.clock.now());
     const asked = this.mayDisturb(target, 'power', act);
     if (asked) return asked.then(start);
     start();
@@ -217,7 +217,7 @@ export class Acts {
       record('overruled', target, { act: what, reason: evenSo }, { person });
       return undefined;
     }
-    signs.refuse(target, targets.whereIs(target), this.clock());
+    signs.refuse(target, targets.whereIs(target), this.clock.now());
     return identities.canAsk(target) ? identities.refuseInUse(target, person) : undefined;
   }
 }

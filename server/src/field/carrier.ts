@@ -1,9 +1,11 @@
-import type { Ipv4, MacAddress } from '@ipsonomo/core';
+import type { Clock, Ipv4, MacAddress } from '@ipsonomo/core';
 
 export type LinkState = 'up' | 'down' | 'gone';
 
 /** A conversation over TCP, its bytes in order. */
 export interface TcpStream {
+  /** The time that passes for both ends. */
+  readonly clock: Clock;
   write(data: Uint8Array): void;
   close(): void;
   onData(take: (data: Uint8Array) => void): void;

@@ -1,17 +1,18 @@
 import {
+  type Clock,
   DecodeError,
   DHCP_PORT,
+  type Dissected,
   formatIpv4,
   formatMac,
+  type HeardClient,
+  type HostInput,
+  type Ipv4,
   senderOf,
   serverChosenBy,
   tryDissect,
   UNSPECIFIED,
   vlanOf,
-  type Dissected,
-  type HeardClient,
-  type HostInput,
-  type Ipv4,
 } from '@ipsonomo/core';
 import type { VigilRing } from '../common/vigil-ring';
 import { Acts } from './acts';
@@ -88,7 +89,7 @@ export class FieldEngine {
 
   constructor(
     private readonly carrier: Carrier,
-    private readonly clock: () => number,
+    private readonly clock: Clock,
     folder: string,
     private readonly reports: EngineReports,
   ) {
@@ -106,9 +107,9 @@ export class FieldEngine {
     );
     const { record } = this.keeping;
     const step = (subnetId: string, input: HostInput) =>
-      this.voices.step(subnetId, input, this.clock());
+      this.voices.step(subnetId, input, this.clock.now());
     const wire = {
-      ...{ mac, record },
+      ...{ mac, record, clock },
       transmit: (frame: Uint8Array) => this.transmit(frame),
       changed: () => this.changed(),
       needVoice: (subnetId: string) => this.needVoice(subnetId),
@@ -127,7 +128,6 @@ export class FieldEngine {
       notice: (code: FieldNotice['code'], facts: FieldNotice['facts']) => this.notice(code, facts),
       lost: (interfaceId: string) => this.giving.lost(interfaceId),
       hasLink: () => this.link === 'up',
-      now: () => this.clock(),
       vigilBegins: (ring: VigilRing) => this.reports.vigil(ring),
     };
     this.whoIsAt = new WhoIsAt(wire);
@@ -142,7 +142,7 @@ export class FieldEngine {
     this.voices = new Voices(mac, {
       ...wire,
       noneFree: ({ name }) => this.notice('no-voice', { subnet: name }),
-      news: (subnetId, news) => spreadNews(this.listeners, subnetId, news, this.clock()),
+      news: (subnetId, news) => spreadNews(this.listeners, subnetId, news, this.clock.now()),
       taken: (address, by) =>
         this.notice('voice-taken', { address: formatIpv4(address), by: formatMac(by) }),
     });
@@ -153,7 +153,7 @@ export class FieldEngine {
       present: () => this.present.macs(),
       isFactory: (address) => this.targets.isFactory(address),
     });
-    this.streams = new HostStreams(step);
+    this.streams = new HostStreams(clock, step);
     this.layer2 = new Stations({ ...wire, found: () => this.reports.stations() }, clock);
     this.rivals = new Rivals({
       ...wire,
@@ -179,7 +179,7 @@ export class FieldEngine {
     const { walks, vigil } = asking;
     this.listeners = { giving, walks, streams: this.streams, askers: [checks, walks, vigil] };
     const acting = { ...asking, checks, moves, pages, power, pinning, layer2, identities };
-    const released = () => this.releaseVoices(this.clock());
+    const released = () => this.releaseVoices(this.clock.now());
     const units = { ...acting, sweep, proof, signs, targets, subnets, record };
     this.acting = new Acts(units, clock, released, () => this.silence());
   }
@@ -203,14 +203,14 @@ export class FieldEngine {
   plan(plan: FieldPlan): void {
     this.fieldPlan = plan;
     this.targets.plan(plan.targets);
-    this.giving.plan(plan.targets, this.clock());
+    this.giving.plan(plan.targets, this.clock.now());
     this.layer2.plan(plan.targets);
     this.moves.plan(plan.targets);
     this.signs.plan(plan.targets);
     this.asking.drill.plan(plan.targets);
     this.rivals.plan(plan.subnets);
     this.subnets.plan(plan.subnets);
-    this.voices.plan(this.subnets.all, this.clock());
+    this.voices.plan(this.subnets.all, this.clock.now());
     this.changed();
   }
 
@@ -237,7 +237,7 @@ export class FieldEngine {
 
   arm(millis: number, person: string): void {
     this.needsListening();
-    const now = this.clock();
+    const now = this.clock.now();
     this.keeping.person = person;
     this.rivals.arm(millis, now);
     this.changed();
@@ -252,20 +252,20 @@ export class FieldEngine {
 
   /** Who let it answer is away. What was asked for besides goes on to its own end. */
   pageLost(): void {
-    if (!this.giving.isArmed(this.clock())) return;
+    if (!this.giving.isArmed(this.clock.now())) return;
     this.giving.disarm();
     this.notice('page-lost', {});
   }
 
   closePage(): void {
     this.pages.close();
-    this.releaseVoices(this.clock());
+    this.releaseVoices(this.clock.now());
   }
 
   // ---- what happens
 
   frame(bytes: Uint8Array): void {
-    const now = this.clock();
+    const now = this.clock.now();
     this.counters.received += 1;
     if (this.isOfOtherVlan(bytes, now)) return;
     const frame = tryDissect(bytes);
@@ -288,7 +288,7 @@ export class FieldEngine {
   linkChanged(link: LinkState): void {
     if (link === this.link) return;
     this.link = link;
-    this.asking.drill.link(link === 'up', this.clock());
+    this.asking.drill.link(link === 'up', this.clock.now());
     if (link !== 'up') {
       this.notice(link === 'gone' ? 'adapter-gone' : 'link-down', { source: this.carrier.source });
       this.socket.clear();
@@ -317,7 +317,7 @@ export class FieldEngine {
   }
 
   status(): FieldStatus {
-    const now = this.clock();
+    const now = this.clock.now();
     const { requests, strangersDropped } = this.giving;
     return {
       source: this.carrier.source,
@@ -360,7 +360,7 @@ export class FieldEngine {
   }
 
   private transmit(frame: Uint8Array): void {
-    const now = this.clock();
+    const now = this.clock.now();
     if (!this.isListening || this.link !== 'up' || !this.maySend(now)) return;
     this.keeping.capture(frame, now);
     if (!this.isListening) return; // it could not be kept
@@ -427,7 +427,7 @@ export class FieldEngine {
   private needVoice(subnetId: string): void {
     const subnet = this.subnets.find(subnetId);
     if (!subnet) return;
-    this.voices.need(subnet, this.clock());
+    this.voices.need(subnet, this.clock.now());
     this.changed(); // a claim needs its time: somebody has to look at the clock
   }
 
@@ -437,7 +437,7 @@ export class FieldEngine {
   }
 
   private notice(code: FieldNotice['code'], facts: FieldNotice['facts']): void {
-    this.notices.add({ code, facts, at: this.clock() });
+    this.notices.add({ code, facts, at: this.clock.now() });
     this.changed();
   }
 

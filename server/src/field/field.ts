@@ -1,4 +1,5 @@
 import type { HeardClient, MacAddress } from '@ipsonomo/core';
+import type { Time } from '../common/time';
 import { VigilRing } from '../common/vigil-ring';
 import type { Sighting } from './present';
 import { Thread } from './thread';
@@ -39,12 +40,13 @@ export class Field {
 
   constructor(
     folder: string,
+    time: Time,
     private readonly listener: FieldListener,
     log: (line: string) => void,
   ) {
     const message = (report: unknown) => this.take(report as FieldReport);
     const restarted = () => this.restarted();
-    this.thread = new Thread(PROGRAM, { folder }, { message, restarted }, log);
+    this.thread = new Thread(PROGRAM, { folder }, time, { message, restarted }, log);
   }
 
   get status(): FieldStatus {

@@ -1,4 +1,6 @@
 import { join } from 'node:path';
+import { threadClock, type CallOff, type Conducted } from '@ipsonomo/core';
+import { PLATFORM } from '../common/time';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Carrier, CarrierEvents } from './carrier';
 import { FieldEngine } from './engine';
@@ -20,16 +22,19 @@ import {
 
 const owner = parentPort;
 if (!owner) throw new Error('the field runs in a worker thread');
-const { folder } = workerData as { readonly folder: string };
+const { folder, conducted } = workerData as {
+  readonly folder: string;
+  readonly conducted: Conducted | undefined;
+};
 
-const clock = (): number => performance.timeOrigin + performance.now();
+const clock = threadClock(PLATFORM, conducted);
 const report = (one: FieldReport): void => owner.postMessage(one);
 /** A screen needs news a few times a second, not with every frame. */
 const REPORT_EVERY = 150;
 
 let engine: FieldEngine | undefined;
 let plan: FieldPlan | undefined;
-let timer: NodeJS.Timeout | undefined;
+let callOff: CallOff = () => undefined;
 let reporting: NodeJS.Timeout | undefined;
 const changes = new HeardChanges();
 let stationsChanged = false;
@@ -39,16 +44,13 @@ const borrowings = new Borrowings(join(folder, 'borrowed.json'));
 const undone = borrowings.undoLeftOver();
 
 function schedule(): void {
-  clearTimeout(timer);
+  callOff();
   const next = engine?.nextAt() ?? Infinity;
   if (next === Infinity) return;
-  timer = setTimeout(
-    () => {
-      engine?.run(clock());
-      schedule();
-    },
-    Math.max(0, next - clock()),
-  );
+  callOff = clock.after(next - clock.now(), () => {
+    engine?.run(clock.now());
+    schedule();
+  });
 }
 
 let scheduled = false;
@@ -144,6 +146,7 @@ async function obey(command: FieldCommand): Promise<void> {
     case 'open-practice':
       return open((events) => openPracticeCarrier(command.port, events));
     case 'open-live':
+      if (conducted) throw new FieldRefusal('field.hastened');
       await undone;
       return open((events) => new LiveCarrier(command.adapter, borrowings, events));
     case 'plan':

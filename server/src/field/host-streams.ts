@@ -1,4 +1,4 @@
-import type { HostInput, HostNews, Ipv4 } from '@ipsonomo/core';
+import type { Clock, HostInput, HostNews, Ipv4 } from '@ipsonomo/core';
 import type { TcpFailure, TcpRequest, TcpStream, UdpQuestion } from './carrier';
 
 interface Open {
@@ -23,17 +23,20 @@ export class HostStreams {
   private readonly asked = new Map<number, Asked>();
   private count = 0;
 
-  constructor(private readonly step: (subnetId: string, input: HostInput) => void) {}
+  constructor(
+    private readonly clock: Clock,
+    private readonly step: (subnetId: string, input: HostInput) => void,
+  ) {}
 
   open(subnetId: string, request: TcpRequest): Promise<TcpStream | TcpFailure> {
     this.count += 1;
     const id = `stream-${this.count}`;
     return new Promise((resolve) => {
-      const timer = setTimeout(() => this.settle(id, 'silent'), request.timeout);
+      const callOff = this.clock.after(request.timeout, () => this.settle(id, 'silent'));
       this.conversations.set(id, {
         subnetId,
         settle: (result) => {
-          clearTimeout(timer);
+          callOff();
           resolve(result);
         },
         onData: () => undefined,
@@ -49,11 +52,11 @@ export class HostStreams {
     const fromPort = PORTS.first + (this.count % PORTS.count);
     return new Promise((resolve) => {
       const settle = (answer: Uint8Array | TcpFailure) => {
-        clearTimeout(timer);
+        callOff();
         this.asked.delete(fromPort);
         resolve(answer);
       };
-      const timer = setTimeout(() => settle('silent'), timeout);
+      const callOff = this.clock.after(timeout, () => settle('silent'));
       this.asked.set(fromPort, { to, settle });
       this.step(subnetId, { kind: 'send-udp', to, fromPort, toPort: port, payload: data });
     });
@@ -97,6 +100,7 @@ export class HostStreams {
 
   private streamOf(id: string, stream: Open): TcpStream {
     return {
+      clock: this.clock,
       write: (data) => this.step(stream.subnetId, { kind: 'write', id, data }),
       close: () => this.step(stream.subnetId, { kind: 'close', id }),
       onData: (take) => {

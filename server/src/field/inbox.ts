@@ -21,7 +21,7 @@ export class Inbox {
 
   /** @param sizeOf how many bytes the message at the start needs; undefined while that cannot be told */
   constructor(
-    stream: TcpStream,
+    private readonly stream: TcpStream,
     private readonly sizeOf: (bytes: Uint8Array) => number | undefined,
   ) {
     stream.onData((data) => {
@@ -39,7 +39,7 @@ export class Inbox {
 
   /** The next whole message. @throws Broken where none comes */
   async next(step: string): Promise<Uint8Array> {
-    const until = Date.now() + REPLY_MILLIS;
+    const until = this.stream.clock.now() + REPLY_MILLIS;
     for (;;) {
       const size = this.sizeOf(this.waiting);
       if (size !== undefined && this.waiting.length >= size) {
@@ -48,7 +48,7 @@ export class Inbox {
         return message;
       }
       if (this.closed) throw new Broken(step, 'closed');
-      const left = until - Date.now();
+      const left = until - this.stream.clock.now();
       if (left <= 0) throw new Broken(step, 'silent');
       await this.news(left);
     }
@@ -56,9 +56,9 @@ export class Inbox {
 
   private news(millis: number): Promise<void> {
     return new Promise((resolve) => {
-      const timer = setTimeout(resolve, millis);
+      const callOff = this.stream.clock.after(millis, resolve);
       this.wake = () => {
-        clearTimeout(timer);
+        callOff();
         resolve();
       };
     });

@@ -1,3 +1,4 @@
+import type { Clock } from '@ipsonomo/core';
 import { Journal } from './journal';
 import type { FieldEvent, RecordEvidence } from './protocol';
 
@@ -5,7 +6,7 @@ export interface KeepingOf {
   readonly folder: string;
   /** The wire, as evidence names it. */
   readonly source: string;
-  readonly clock: () => number;
+  readonly clock: Clock;
 }
 
 export interface KeepingEvents {
@@ -54,7 +55,7 @@ export class Keeping {
     const address = isHeard ? undefined : target.address;
     const seen = {
       ...{ jobId, interfaceId, kind, mac, address, facts },
-      at: at ?? this.of.clock(),
+      at: at ?? this.of.clock.now(),
       source: this.of.source,
       person: person ?? this.person,
       bytes: frame && Buffer.from(frame).toString('hex'),

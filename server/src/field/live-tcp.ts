@@ -1,5 +1,6 @@
 import { connect } from 'node:net';
 import { formatIpv4 } from '@ipsonomo/core';
+import { REAL_TIME } from '../common/time';
 import type { Borrowings } from './borrowed';
 import type { TcpFailure, TcpRequest, TcpStream } from './carrier';
 
@@ -29,6 +30,7 @@ export async function openLiveTcp(
       socket.on('error', () => socket.destroy());
       socket.once('close', () => void borrowings.giveBack(borrowed));
       resolve({
+        clock: REAL_TIME.clock,
         write: (data) => void socket.write(data),
         close: () => void socket.end(),
         onData: (take) => socket.on('data', (data) => take(new Uint8Array(data))),

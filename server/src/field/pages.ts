@@ -1,4 +1,4 @@
-import { formatIpv4, formatMac, type Ipv4, type MacAddress } from '@ipsonomo/core';
+import { type Clock, formatIpv4, formatMac, type Ipv4, type MacAddress } from '@ipsonomo/core';
 import type { MessagePort } from 'node:worker_threads';
 import type { TcpFailure, TcpStream } from './carrier';
 import { voiceIn, type TalkEvents } from './patience';
@@ -33,7 +33,7 @@ export class Pages implements Unit {
 
   constructor(
     private readonly events: TalkEvents,
-    private readonly clock: () => number,
+    private readonly clock: Clock,
   ) {}
 
   get page(): OpenPage | undefined {
@@ -48,7 +48,7 @@ export class Pages implements Unit {
     if (address === undefined) throw new FieldRefusal('page.nowhere', { title });
     this.close();
     const subnetId = this.events.around(address).id;
-    const until = this.clock() + IDLE;
+    const until = this.clock.now() + IDLE;
     const current: Current = {
       interfaceId,
       target,
@@ -81,7 +81,7 @@ export class Pages implements Unit {
     };
     const { current } = this;
     if (!current) return end('silent');
-    current.until = this.clock() + IDLE;
+    current.until = this.clock.now() + IDLE;
     const waiting: Uint8Array[] = [];
     let stream: TcpStream | undefined;
     wire.on('message', (what: PageBytes) => {

@@ -1,11 +1,9 @@
-import type { Ipv4, MacAddress } from '@ipsonomo/core';
+import { pause, type Clock, type Ipv4, type MacAddress } from '@ipsonomo/core';
 import type { TcpFailure, TcpRequest, TcpStream, UdpQuestion } from './carrier';
 import type { FieldSubnet, FieldTarget, RecordEvidence } from './protocol';
 
-export const pause = (millis: number) =>
-  new Promise<void>((resolve) => setTimeout(resolve, millis));
-
 export interface VoiceEvents {
+  readonly clock: Clock;
   needVoice(subnetId: string): void;
   /** The address Ipsonomo speaks from in this subnet, undefined until it is claimed. */
   voice(subnetId: string): Ipv4 | undefined;
@@ -35,7 +33,7 @@ export async function voiceIn(events: VoiceEvents, subnetId: string): Promise<Ip
   for (let looks = 0; looks < LOOKS; looks += 1) {
     const address = events.voice(subnetId);
     if (address !== undefined) return address;
-    await pause(LOOK_PAUSE);
+    await pause(events.clock, LOOK_PAUSE);
   }
   return undefined;
 }

@@ -1,6 +1,7 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import type { CabinetAction, CabinetView } from '@ipsonomo/core';
 import type { PracticeCommand, PracticeReport } from '@ipsonomo/practice/src/practice.worker';
+import type { Time } from '../common/time';
 import { Thread } from './thread';
 
 const PROGRAM = {
@@ -14,13 +15,13 @@ export class Practice {
   private readonly waiting = new Map<number, (view: CabinetView) => void>();
   private count = 0;
 
-  constructor(log: (line: string) => void) {
+  constructor(time: Time, log: (line: string) => void) {
     const message = (report: unknown) => this.take(report as PracticeReport);
     // The new site is as delivered; whoever waited looks at that.
     const restarted = () => {
       for (const id of this.waiting.keys()) this.send({ kind: 'act', id, action: undefined });
     };
-    this.thread = new Thread(PROGRAM, undefined, { message, restarted }, log);
+    this.thread = new Thread(PROGRAM, {}, time, { message, restarted }, log);
   }
 
   /** A new cable into the site's socket; the one before it is pulled. */

@@ -1,24 +1,25 @@
 import {
+  type Clock,
   DISCOVERY_GROUP,
   discoveryFrame,
+  type DiscoveryMessage,
+  type Dissected,
+  type Facts,
   formatIpv4,
   formatMac,
   identifyAll,
   identifyName,
-  orderOf,
-  outcomeOf,
-  responseWindow,
-  stationOf,
-  type Dissected,
-  type DiscoveryMessage,
-  type Facts,
   type Ipv4,
   type MacAddress,
+  orderOf,
+  outcomeOf,
+  pause,
+  responseWindow,
   type Station,
+  stationOf,
   type StationOrder,
   type StationRefusal,
 } from '@ipsonomo/core';
-import { pause } from './patience';
 import {
   FieldRefusal,
   type FieldNotice,
@@ -90,7 +91,7 @@ export class Stations {
 
   constructor(
     private readonly events: StationEvents,
-    private readonly clock: () => number,
+    private readonly clock: Clock,
   ) {}
 
   get list(): readonly FoundStation[] {
@@ -101,7 +102,7 @@ export class Stations {
     this.targets.clear();
     for (const target of targets)
       if (target.mac !== undefined) this.targets.set(target.mac, target);
-    const now = this.clock();
+    const now = this.clock.now();
     for (const one of this.known.values()) this.tell(one, now);
   }
 
@@ -128,7 +129,7 @@ export class Stations {
     await this.during('search', { kind: 'search', interfaceId: undefined }, async (goesOn) => {
       for (let round = 0; round < ROUNDS && goesOn(); round += 1) {
         this.say(DISCOVERY_GROUP, identifyAll(this.nextTransaction(), SPREAD));
-        await pause(responseWindow(SPREAD) + MARGIN);
+        await pause(this.clock, responseWindow(SPREAD) + MARGIN);
       }
     });
   }
@@ -275,9 +276,9 @@ export class Stations {
     mac: MacAddress,
     goesOn: () => boolean,
   ): Promise<string | undefined> {
-    const since = this.clock();
+    const since = this.clock.now();
     if (goesOn()) this.say(DISCOVERY_GROUP, identifyName(this.nextTransaction(), name));
-    await pause(LISTEN);
+    await pause(this.clock, LISTEN);
     const other = this.list.find(
       (one) => one.station.name === name && one.station.mac !== mac && one.lastAt >= since,
     );
@@ -299,10 +300,10 @@ export class Stations {
 
   /** What it is now: asked of everybody, since a station answers identify to the group alone. */
   private async readBack(goesOn: () => boolean, mac: MacAddress): Promise<void> {
-    const since = this.clock();
+    const since = this.clock.now();
     for (let tries = 0; tries < TRIES && goesOn(); tries += 1) {
       this.say(DISCOVERY_GROUP, identifyAll(this.nextTransaction(), 1));
-      await pause(LISTEN);
+      await pause(this.clock, LISTEN);
       if ((this.known.get(mac)?.lastAt ?? 0) >= since) return;
     }
   }
@@ -324,7 +325,8 @@ export class Stations {
     });
     for (let tries = 0; tries < TRIES && goesOn() && !outcome; tries += 1) {
       this.say(to, orderOf(transaction, order));
-      if (!outcome) await Promise.race([pause(PATIENCE), new Promise<void>((go) => (wake = go))]);
+      if (!outcome)
+        await Promise.race([pause(this.clock, PATIENCE), new Promise<void>((go) => (wake = go))]);
     }
     this.waiting.delete(transaction);
     return outcome ?? (goesOn() ? 'silent' : 'stopped');

@@ -1,5 +1,6 @@
 import type { TransferListItem, Worker } from 'node:worker_threads';
 import { openWorker, type Program } from '../common/open-worker';
+import type { Time } from '../common/time';
 
 export interface ThreadEvents {
   message(message: unknown): void;
@@ -14,7 +15,8 @@ export class Thread {
 
   constructor(
     private readonly program: Program,
-    private readonly data: unknown,
+    private readonly data: object,
+    private readonly time: Time,
     private readonly events: ThreadEvents,
     private readonly log: (line: string) => void,
   ) {
@@ -31,12 +33,14 @@ export class Thread {
   }
 
   private start(): Worker {
-    const worker = openWorker(this.program, this.data);
+    const { conducted, transfer, ended } = this.time.forThread();
+    const worker = openWorker(this.program, { ...this.data, conducted }, { transfer });
     worker.on('message', (message) => this.events.message(message));
     worker.on('error', (error) => {
       this.log(`${this.program.bundle} fell over: ${error.stack ?? error.message}`);
     });
     worker.once('exit', () => {
+      ended();
       if (this.isClosing) return;
       this.worker = this.start();
       this.events.restarted();

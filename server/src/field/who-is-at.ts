@@ -1,5 +1,5 @@
-import type { Ipv4, MacAddress } from '@ipsonomo/core';
-import { pause, voiceIn, type VoiceEvents } from './patience';
+import { pause, type Ipv4, type MacAddress } from '@ipsonomo/core';
+import { voiceIn, type VoiceEvents } from './patience';
 import type { Unit } from './unit';
 
 export interface WhoEvents extends VoiceEvents {
@@ -27,7 +27,7 @@ export class WhoIsAt implements Unit {
     const all = this.asking.get(address) ?? new Set();
     this.asking.set(address, all.add(macs));
     this.events.askArp(subnetId, address);
-    await pause(millis);
+    await pause(this.events.clock, millis);
     all.delete(macs);
     if (all.size === 0) this.asking.delete(address);
     return macs;

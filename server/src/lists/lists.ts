@@ -27,7 +27,7 @@ class OpenList {
     readonly jobId: string,
     file: ListFile,
   ) {
-    this.worker = openWorker(PROGRAM, file, MEMORY);
+    this.worker = openWorker(PROGRAM, file, { resourceLimits: MEMORY });
     this.worker.on('message', (news: ListNews) => this.hear(news));
     this.worker.on('error', (error) => this.fall(file.name, error.message));
     this.worker.unref();

@@ -18,6 +18,7 @@ import {
   parseMac,
   rawOption,
   readPcap,
+  timerClock,
   toPrefixLength,
   UNSPECIFIED,
   ZERO_MAC,
@@ -28,6 +29,7 @@ import {
   type MessageType,
   type RawOption,
 } from '@ipsonomo/core';
+import { PLATFORM } from '../../src/common/time';
 import { FieldEngine } from '../../src/field/engine';
 import type { FieldEvent, FieldPlan, FieldTarget } from '../../src/field/protocol';
 
@@ -119,7 +121,8 @@ export class EngineBench {
       askUdp: undefined,
       close: () => undefined,
     };
-    this.engine = new FieldEngine(carrier, () => this.now, this.folder, {
+    const clock = timerClock({ ...PLATFORM, now: () => this.now });
+    this.engine = new FieldEngine(carrier, clock, this.folder, {
       events: (events) => this.events.push(...events),
       heard: (client) => this.heard.set(client.mac, client),
       forgot: (client) => this.heard.delete(client),

@@ -62,8 +62,6 @@ async function login(site: Site, password = 'setup'): Promise<string> {
 
 const TO_151 = 'address=172.22.40.151&mask=255.255.255.0&gateway=172.22.40.1';
 
-afterEach(() => jest.useRealTimers());
-
 test('R-MOVE: a camera is found at its factory address, set on its page and followed to the new one', async () => {
   const site = await listening(camera());
   site.engine.acts.follow('camera', 'Mara Quist');

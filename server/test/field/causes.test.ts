@@ -142,8 +142,6 @@ const CASES: readonly Case[] = [
   ['drops-out', drum, after(armed, watched), 'restarts-in-beat'],
 ];
 
-afterEach(() => jest.useRealTimers());
-
 async function lookedAt([fault, one, act, , said]: Case) {
   const site = new Site([one], ['172.22.40.253', '172.22.40.252']);
   await site.advance(12);

@@ -23,8 +23,6 @@ const returns = (site: Site) =>
     .filter(({ kind }) => kind === 'came-back')
     .map(({ interfaceId, facts }) => [interfaceId, facts['how']]);
 
-afterEach(() => jest.useRealTimers());
-
 test('the one that was told to keep its address comes back with it, the other asks', async () => {
   const site = new Site([valves, drive, away], ['172.22.40.253']);
   site.engine.arm(600_000, 'Mara');

@@ -100,8 +100,6 @@ const INTERRUPTIONS: Readonly<Record<string, (site: Site, device: string) => voi
     site.site.act({ kind: 'power', device, on: false }, site.now()),
 };
 
-afterEach(() => jest.useRealTimers());
-
 describe.each(Object.entries(WAYS))('%s', (_name, way) => {
   test.each(Object.entries(INTERRUPTIONS))('%s', async (what, interrupt) => {
     const site = new Site([way.target]);

@@ -72,8 +72,6 @@ async function told(fault: string, one: FieldTarget, act: Scenario[2]): Promise<
   return all.all;
 }
 
-afterEach(() => jest.useRealTimers());
-
 test.each(SCENARIOS)('%s', async (fault, one, act, sentence) => {
   expect(await told(fault, one, act)).toContainEqual(expect.stringMatching(sentence));
 });

@@ -39,8 +39,6 @@ const GOOD = [
   { port: 2, link: '192.168.90.21' },
 ];
 
-afterEach(() => jest.useRealTimers());
-
 test.each<[string, readonly PortSegment[], string, object, RegExp]>([
   [
     'the one that is meant',

@@ -30,8 +30,6 @@ async function walked(site: Site) {
   return site.last('walked')?.facts;
 }
 
-afterEach(() => jest.useRealTimers());
-
 test('router by router to a device that is there', async () => {
   const site = siteWith('172.22.40.1');
   // It keeps an address of its own in the other network.

@@ -16,8 +16,6 @@ const VALVES = target({
   bootSeconds: 3,
 });
 
-afterEach(() => jest.useRealTimers());
-
 async function givenAndPinned(): Promise<Site> {
   const site = new Site([VALVES]);
   site.engine.arm(600_000, 'Mara Quist');

@@ -20,8 +20,6 @@ async function read(unit: number, register: number, area: 'holding' | 'input' = 
   return site.last('register-read')?.facts ?? {};
 }
 
-afterEach(() => jest.useRealTimers());
-
 test.each<[string, number, number, object, RegExp]>([
   ['a scale on the line', 1, 2, { value: 4180 }, /unit 1, holding register 2: 4180 \(0x1054\)/],
   ['the gateway itself', 255, 1, { value: 37 }, /the device itself, holding register 1: 37/],

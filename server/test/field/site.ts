@@ -1,12 +1,15 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { EvidenceKind } from '@ipsonomo/core';
+import { SteppedClock, type EvidenceKind } from '@ipsonomo/core';
 import { PracticeSite, TERN_COVE } from '@ipsonomo/practice';
 import type { VigilRing } from '../../src/common/vigil-ring';
 import { FieldEngine } from '../../src/field/engine';
 import type { FieldEvent, FieldTarget } from '../../src/field/protocol';
 import { LAPTOP, planOf } from './bench';
+
+/** Milliseconds of a step in which something is under way. */
+const STEP = 10;
 
 /** A seeded generator, so that every run is the same. */
 function seeded(seed: number): () => number {
@@ -20,11 +23,11 @@ export class Site {
   readonly folder = mkdtempSync(join(tmpdir(), 'ipsonomo-practice-'));
   /** Of the vigil that was begun last. */
   ring: VigilRing | undefined;
+  private readonly clock = new SteppedClock(1_764_000_000_000);
   readonly site: PracticeSite;
   readonly engine: FieldEngine;
 
   constructor(targets: readonly FieldTarget[], voices = ['172.22.40.253']) {
-    jest.useFakeTimers({ now: 1_764_000_000_000 });
     this.site = new PracticeSite(
       TERN_COVE,
       seeded(7),
@@ -39,7 +42,7 @@ export class Site {
       askUdp: undefined,
       close: () => undefined,
     };
-    this.engine = new FieldEngine(carrier, () => this.now(), this.folder, {
+    this.engine = new FieldEngine(carrier, this.clock, this.folder, {
       events: (events) => this.events.push(...events),
       heard: () => undefined,
       forgot: () => undefined,
@@ -52,14 +55,21 @@ export class Site {
     this.engine.listen('run');
   }
 
-  now = () => Date.now();
+  now = () => this.clock.now();
 
   async advance(seconds: number): Promise<void> {
     for (const end = this.now() + seconds * 1000; this.now() < end;) {
-      await jest.advanceTimersByTimeAsync(10);
+      this.clock.advance(Math.min(end, Math.max(this.now() + STEP, this.nextAt())));
+      // Whoever waited for that moment goes on first.
+      await new Promise((resolve) => setImmediate(resolve));
       this.site.run(this.now());
       this.engine.run(this.now());
     }
+  }
+
+  /** When anything happens next: nothing is missed by going there at once. */
+  private nextAt(): number {
+    return Math.min(this.clock.nextAt(), this.site.nextAt(), this.engine.nextAt());
   }
 
   pin = (interfaceId: string): Promise<void> =>

@@ -31,8 +31,6 @@ async function searched(...targets: readonly FieldTarget[]): Promise<Site> {
 const found = (site: Site, macText: string) =>
   site.engine.foundStations().find((one) => formatMac(one.station.mac) === macText)?.station;
 
-afterEach(() => jest.useRealTimers());
-
 test('a search lists every station whatever its address, and says which are planned', async () => {
   const site = await searched(block(BLOCK_1));
   const list = site.engine.foundStations().map(({ station }) => formatMac(station.mac));

@@ -1,3 +1,4 @@
+import { REAL_TIME } from '../../src/common/time';
 import { Thread } from '../../src/field/thread';
 
 const PROGRAM = { bundle: 'none', source: '../test/field/falling.worker.ts' };
@@ -11,7 +12,7 @@ test('a thread that falls over is started again, and why is in the log', async (
     message: (message: unknown) => (messages.push(message), next()),
     restarted: () => (messages.push('restarted'), next()),
   };
-  const thread = new Thread(PROGRAM, undefined, events, (line) => logged.push(line));
+  const thread = new Thread(PROGRAM, {}, REAL_TIME, events, (line) => logged.push(line));
   for (const said of ['one', 'fall', 'two']) {
     const heard = news();
     thread.post(said);

@@ -15,8 +15,6 @@ const valves = target({
   address: ip('172.22.40.104'),
 });
 
-afterEach(() => jest.useRealTimers());
-
 test('the one that drops out every forty seconds is found, and the steady one beside it is not', async () => {
   const site = new Site([drum, valves]);
   site.engine.arm(600_000, 'Mara');

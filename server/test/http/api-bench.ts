@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import request from 'supertest';
 import type { JobView } from '@ipsonomo/core';
+import { REAL_TIME } from '../../src/common/time';
 import { compose, type Running } from '../../src/compose';
 import { seedDemo } from '../../src/demo';
 import type { Store } from '../../src/store/store';
@@ -29,7 +30,7 @@ export class ApiBench {
       captures: mkdtempSync(join(tmpdir(), 'ipsonomo-api-')),
       web: undefined,
       log: (line) => logged.push(line),
-      clock: Date.now,
+      time: REAL_TIME,
       pages: { host: '127.0.0.1', port: 0 },
     });
     const [first] = await scratch.store.jobs();

@@ -1,17 +1,18 @@
 import {
+  type Clock,
   compareFound,
+  type Facts,
   formatIpv4,
   formatMac,
-  maskOf,
-  proofFacts,
-  UNSPECIFIED,
-  type Facts,
   type Found,
   type Ipv4,
   type MacAddress,
+  maskOf,
+  pause,
+  proofFacts,
   type Station,
+  UNSPECIFIED,
 } from '@ipsonomo/core';
-import { pause } from '../patience';
 import type { FieldTarget, FieldTask, RecordEvidence } from '../protocol';
 import type { Unit } from '../unit';
 import { Interviews, NOTHING_SAID, packetsOf, stepsOf, type Interview } from './interviews';
@@ -49,7 +50,7 @@ export interface CheckEvents {
   readonly record: RecordEvidence;
   changed(): void;
   /** Milliseconds since 1970. */
-  now(): number;
+  readonly clock: Clock;
 }
 
 const IDENTIFIER = 0x4950;
@@ -188,7 +189,7 @@ export class Checks implements Unit {
   private async talk(check: Check, now: number): Promise<void> {
     const { interfaceId, subnetId, address, proof } = check.target;
     this.talking.set(interfaceId, check);
-    await pause(Math.max(0, check.startedAt + QUIET - now));
+    await pause(this.events.clock, check.startedAt + QUIET - now);
     const said = await this.interviews.ask(subnetId, address, proof);
     // Somebody fell silent meanwhile, or asked anew.
     if (this.talking.get(interfaceId) !== check) return;
@@ -196,7 +197,7 @@ export class Checks implements Unit {
     if (said) this.conclude(check, said);
     const next = this.after.get(interfaceId);
     this.after.delete(interfaceId);
-    if (next) this.start([next[0]], next[1], this.events.now());
+    if (next) this.start([next[0]], next[1], this.events.clock.now());
     this.events.changed();
   }
 

@@ -20,7 +20,7 @@ export interface Surroundings {
 
 type ProofWire = Omit<CheckEvents, 'station'> &
   SweepEvents &
-  Pick<TalkEvents, 'needVoice' | 'voice' | 'open' | 'ask'> & { hasLink(): boolean };
+  Pick<TalkEvents, 'clock' | 'needVoice' | 'voice' | 'open' | 'ask'> & { hasLink(): boolean };
 
 /** The units of a proof, put together. */
 export function proofUnits(

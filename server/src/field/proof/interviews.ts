@@ -1,16 +1,17 @@
 import {
   ENIP_PORT,
   formatIpv4,
-  MODBUS_PORT,
-  RECORD_PORT,
   type Found,
   type Ipv4,
+  MODBUS_PORT,
+  pause,
   type PlannedProof,
+  RECORD_PORT,
   type Said,
   type Service,
 } from '@ipsonomo/core';
 import type { TcpFailure, TcpStream } from '../carrier';
-import { pause, voiceIn, type TalkEvents } from '../patience';
+import { voiceIn, type TalkEvents } from '../patience';
 import { askIdentity, askModbusIdentity, askTitle, saidOverEnip } from './talk';
 import { askAssemblies, askNetwork, askSlots } from './talk-cip';
 import { askStation } from './talk-station';
@@ -79,7 +80,9 @@ export class Interviews {
   private readonly streams = new Set<TcpStream>();
   private generation = 0;
 
-  constructor(private readonly events: Pick<TalkEvents, 'needVoice' | 'voice' | 'open' | 'ask'>) {}
+  constructor(
+    private readonly events: Pick<TalkEvents, 'clock' | 'needVoice' | 'voice' | 'open' | 'ask'>,
+  ) {}
 
   /** Ends every conversation at once. */
   clear(): void {
@@ -101,11 +104,14 @@ export class Interviews {
       const from = await voiceIn(this.events, subnetId);
       if (generation !== this.generation) return undefined;
       if (from === undefined) break;
-      const pausing = pause(EACH);
+      const pausing = pause(this.events.clock, EACH);
       const told = await this.take(step, { subnetId, from, to }, topics);
       if (generation !== this.generation) return undefined;
       // One that takes its time has sent its last packets just now.
-      quiet = step.kind === 'assemblies' || step.kind === 'slots' ? pause(EACH) : pausing;
+      quiet =
+        step.kind === 'assemblies' || step.kind === 'slots'
+          ? pause(this.events.clock, EACH)
+          : pausing;
       interview = {
         ...{ ...interview, ...told },
         services: [...interview.services, ...(told.services ?? [])],

@@ -1,20 +1,20 @@
 import {
   ASSEMBLY,
+  type AssemblyFound,
   CIP_SERVICE,
+  type CipReply,
   decodeWith,
+  type Found,
   identityObject,
   interfaceConfiguration,
+  type ModuleFound,
+  pause,
+  type PlannedAssembly,
   TCPIP_OBJECT,
   tcpipPath,
-  type AssemblyFound,
-  type CipReply,
-  type Found,
-  type ModuleFound,
-  type PlannedAssembly,
 } from '@ipsonomo/core';
 import type { TcpStream } from '../carrier';
 import { CipTalk } from '../cip-talk';
-import { pause } from '../patience';
 import { readable, WHO_IT_IS } from './talk';
 
 // What the objects of a device tell over EtherNet/IP. None of these questions changes anything in it.
@@ -55,7 +55,7 @@ export async function askAssemblies(
   const found: AssemblyFound[] = [];
   await inSession(stream, async (talk) => {
     for (const { role, instance } of planned) {
-      if (found.length > 0) await pause(BETWEEN);
+      if (found.length > 0) await pause(stream.clock, BETWEEN);
       const of = (attribute: number) =>
         talk.ask('assembly', {
           ...{ service: CIP_SERVICE.getAttributeSingle, data: NOTHING },
@@ -68,7 +68,7 @@ export async function askAssemblies(
         continue;
       }
       // The size is an attribute that a device may leave out; then its data are as long as they are.
-      await pause(BETWEEN);
+      await pause(stream.clock, BETWEEN);
       const data = await of(ASSEMBLY.data);
       const isThere = sizeIn(data) !== 'not-there';
       found.push({
@@ -105,7 +105,7 @@ export const askSlots = (
   inSession(stream, async (talk) => {
     const found: ModuleFound[] = [];
     for (const [at, slot] of slots.entries()) {
-      if (at > 0) await pause(BETWEEN);
+      if (at > 0) await pause(stream.clock, BETWEEN);
       const reply = await talk.askAlong('slot', WHO_IT_IS, [{ port: BACKPLANE, link: slot }]);
       if (reply.status === 0)
         found.push({ slot, ident: undefined, name: decodeWith(identityObject, reply.data).name });

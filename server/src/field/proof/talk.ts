@@ -105,9 +105,9 @@ export async function askTitle(stream: TcpStream, host: string): Promise<string>
   const parts: Uint8Array[] = [];
   let length = 0;
   await new Promise<void>((resolve) => {
-    const timer = setTimeout(resolve, PAGE_MILLIS);
+    const callOff = stream.clock.after(PAGE_MILLIS, resolve);
     const over = () => {
-      clearTimeout(timer);
+      callOff();
       resolve();
     };
     stream.onData((data) => {

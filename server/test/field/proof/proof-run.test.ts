@@ -4,9 +4,11 @@ import {
   formatIpv4,
   readPcap,
   requiredChecks,
+  timerClock,
   toPrefixLength,
   tryDissect,
 } from '@ipsonomo/core';
+import { PLATFORM } from '../../../src/common/time';
 import { Checks } from '../../../src/field/proof/checks';
 import { Interviews } from '../../../src/field/proof/interviews';
 import type { FieldTarget } from '../../../src/field/protocol';
@@ -64,8 +66,6 @@ const of = (site: Site, interfaceId: string) =>
   site.events.findLast(
     (event) => event.interfaceId === interfaceId && event.facts['proof'] === 'p1',
   );
-
-afterEach(() => jest.useRealTimers());
 
 test('proven, contradicted, silent, and who else is there', async () => {
   const site = await given([controller, valves(), sludge, away]);
@@ -245,14 +245,15 @@ test('R-LIMITS: ten packets a second to any one device, a thousand in all, and t
 
 test('R-LIMITS: of many devices as many begin in a second as their packets allow', () => {
   let now = 0;
+  const clock = timerClock({ ...PLATFORM, now: () => now });
   const asked = new Set<number>();
   const wire = {
     ...{ mac: mac('02:00:5e:00:53:f0'), isReady: () => true, needVoice: () => undefined },
     ...{ ping: () => undefined, station: () => undefined, record: () => undefined },
-    ...{ changed: () => undefined, now: () => now },
+    ...{ changed: () => undefined, clock },
     askArp: (_subnet: string, address: number) => void asked.add(address),
   };
-  const silent = { needVoice: () => undefined, voice: () => undefined };
+  const silent = { clock, needVoice: () => undefined, voice: () => undefined };
   const interviews = new Interviews({
     ...silent,
     open: () => Promise.resolve('silent'),

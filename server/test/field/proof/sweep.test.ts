@@ -11,8 +11,6 @@ const CAMERA = target({
   ...{ address: ip('172.22.40.151'), way: 'web-page', factory: ip('192.168.77.10') },
 });
 
-afterEach(() => jest.useRealTimers());
-
 const seen = (site: Site) =>
   site.engine.seen.map(({ mac: who, address }) => `${formatMac(who)} ${formatIpv4(address)}`);
 
