@@ -1,8 +1,12 @@
+/** One retry in `npm test`, told of in its last lines; none while somebody works on a test. */
+const RETRY = `${__dirname}/scripts/lib/test/retry-once.cjs`;
+
 const nodeProject = (dir) => ({
   displayName: dir,
   rootDir: `${__dirname}/${dir}`,
   testEnvironment: 'node',
   testMatch: ['<rootDir>/test/**/*.test.ts'],
+  setupFilesAfterEnv: [RETRY],
   transform: {
     '\\.[jt]sx?$': [
       'babel-jest',
@@ -28,7 +32,7 @@ module.exports = {
       preset: 'jest-expo',
       rootDir: `${__dirname}/app`,
       testMatch: ['<rootDir>/test/**/*.test.{ts,tsx}'],
-      setupFilesAfterEnv: ['<rootDir>/test/setup.ts'],
+      setupFilesAfterEnv: ['<rootDir>/test/setup.ts', RETRY],
       transformIgnorePatterns: [
         '/node_modules/(?!(.pnpm|react-native|@react-native|@react-native-community|expo|@expo|react-navigation|@react-navigation|standard-navigation|@rneui))',
         '/node_modules/react-native-reanimated/plugin/',

@@ -12,14 +12,17 @@ interface Fixtures {
 interface Options {
   /** Whether the server begins with the demo job, or with none. */
   readonly demo: boolean;
+  /** How many times as fast the practice site lives. */
+  readonly pace: number;
 }
 
 /** A browser test on the demo, begun on a phone. */
 export const test = base.extend<Fixtures & Options>({
   demo: [true, { option: true }],
-  server: async ({ demo }, run, info) => {
+  pace: [10, { option: true }],
+  server: async ({ demo, pace }, run, info) => {
     const name = `${info.file}_${info.title}`.replace(/.*\//, '').replace(/\W+/g, '_');
-    const server = await startServer(name.slice(0, 40), { demo });
+    const server = await startServer(name, { demo, pace });
     await run(server);
     await server.stop();
   },

@@ -1,4 +1,5 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { createHash } from 'node:crypto';
 import { mkdtempSync } from 'node:fs';
 import { request } from 'node:http';
 import { createServer } from 'node:net';
@@ -26,6 +27,8 @@ export interface TestServer {
 
 interface Options {
   readonly demo: boolean;
+  /** How many times as fast its practice site lives; 1 where nothing is said. */
+  readonly pace?: number;
   /** The network namespace it runs in; it is then reached through a Unix socket. */
   readonly namespace?: string;
   /** What stands before the command, to take rights away. */
@@ -50,8 +53,14 @@ export function adminUrl(): string {
   return url;
 }
 
-async function freshDatabase(wanted: string): Promise<string> {
-  const name = wanted.toLowerCase();
+/** PostgreSQL cuts names at 63 bytes: a long one keeps its beginning and is told apart by the rest of it. */
+function databaseName(of: string): string {
+  const name = `test_${of}`.toLowerCase();
+  const mark = createHash('sha1').update(name).digest('hex').slice(0, 12);
+  return name.length <= 63 ? name : `${name.slice(0, 50)}_${mark}`;
+}
+
+async function freshDatabase(name: string): Promise<string> {
   const admin = new Client({ connectionString: adminUrl() });
   await admin.connect();
   await admin.query(`drop database if exists ${name} with (force)`);
@@ -63,7 +72,7 @@ async function freshDatabase(wanted: string): Promise<string> {
 /** The tests' own PostgreSQL, to be stopped and started in the middle. */
 export async function postgres(): Promise<{ stopNow(): boolean; start(): boolean }> {
   const { startPostgres } = await import('../scripts/lib/postgres.mjs');
-  return startPostgres('test-pg');
+  return startPostgres('test-pg', { tcp: false });
 }
 
 /** Waits until the condition holds; fails with its name. */
@@ -81,18 +90,25 @@ export async function until<T>(
   }
 }
 
+/** A killed run leaves no server behind: the kernel ends it with whoever started it. */
+const WITH_US =
+  spawnSync('setpriv', ['--pdeathsig', 'KILL', 'true']).status === 0
+    ? ['setpriv', '--pdeathsig', 'KILL']
+    : [];
+
 export async function startServer(name: string, options: Options): Promise<TestServer> {
-  const { demo, namespace, wrap = [], flags = [] } = options;
-  const databaseUrl = await freshDatabase(`test_${name}`);
+  const { demo, pace = 1, namespace, wrap = [], flags = [] } = options;
+  const databaseUrl = await freshDatabase(databaseName(name));
   const folder = mkdtempSync(join(tmpdir(), 'ipsonomo-e2e-'));
   const port = await freePort();
   const at = namespace === undefined ? { port } : { socketPath: join(folder, 'http.sock') };
   const inside = namespace === undefined ? [] : ['ip', 'netns', 'exec', namespace];
   const [command = '', ...args] = [
-    ...[...inside, ...wrap, process.execPath, ...flags],
+    ...[...inside, ...wrap, ...WITH_US, process.execPath, ...flags],
     join(ROOT, 'server/dist/main.js'),
   ];
   let child: ChildProcess;
+  const begun = Date.now();
   let output = '';
   const start = async () => {
     child = spawn(command, args, {
@@ -103,6 +119,9 @@ export async function startServer(name: string, options: Options): Promise<TestS
           PAGE_PORT: '0',
           PORT: 'port' in at ? String(at.port) : at.socketPath,
         },
+        // Started again, it goes on after all that it saw before.
+        IPSONOMO_SINCE: String(begun + (Date.now() - begun) * pace),
+        IPSONOMO_PACE: String(pace),
         ...{ DATABASE_URL: databaseUrl, IPSONOMO_DATA: folder, IPSONOMO_DEMO: demo ? '1' : '0' },
       },
       stdio: ['ignore', 'pipe', 'pipe'],

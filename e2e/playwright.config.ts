@@ -20,7 +20,7 @@ export default defineConfig({
   timeout: 400_000,
   expect: { timeout: 90_000 },
   workers: 1,
-  retries: 0,
+  retries: process.env['IPSONOMO_RETRY'] === '1' ? 1 : 0,
   reporter: [['list']],
   outputDir: '../test-results',
   use: {

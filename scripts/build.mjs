@@ -1,4 +1,6 @@
+// npm run build [server | app]: builds what changed.
 import { buildApp, buildServer } from './lib/build.mjs';
 
-buildServer();
-buildApp();
+const [only] = process.argv.slice(2);
+if (only !== 'app') buildServer();
+if (only !== 'server') buildApp();

@@ -1,141 +1,133 @@
 // npm test: everything a change has to pass, on a fresh machine too.
-// npm test -- NAME…: only the steps whose name has one of the words, e.g. `npm test -- unit`.
-import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+// npm test -- WORD…: only steps whose name has a word, else test files whose path has it, else tests by their title.
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
-import { buildApp, buildServer } from './lib/build.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import {
+  giveUp,
   LOCAL,
   mayMakeNamespaces,
   needModules,
   needPackages,
   needServers,
-  ROOT,
   say,
 } from './lib/steps.mjs';
+import { choose } from './lib/test/choose.mjs';
+import { closing, stepLine } from './lib/test/closing.mjs';
+import { childrenSeconds, endAll, runInto, runSteps } from './lib/test/schedule.mjs';
+import { STEPS } from './lib/test/steps.mjs';
 
+const start = Date.now();
 const CI = process.env.CI === 'true';
-const wanted = process.argv.slice(2);
-const isWanted = (name) => wanted.length === 0 || wanted.some((word) => name.includes(word));
-const results = [];
-let passed = 0;
-let failed = 0;
-let skipped = 0;
+const RESULTS = join(LOCAL, 'results');
 
-/** One step: its output is shown, its result counted. `counts` reads the runner's own figures. */
-function step(name, command, args, { env = {}, file, counts } = {}) {
-  if (!isWanted(name)) return;
-  const start = Date.now();
-  say(`\n== ${name}`);
-  const done = spawnSync(command, args, {
-    cwd: ROOT,
-    env: { ...process.env, ...env },
-    stdio: 'inherit',
-  });
-  const isOk = done.status === 0;
-  const seconds = ((Date.now() - start) / 1000).toFixed(1);
-  const found = file && existsSync(file) ? counts(JSON.parse(readFileSync(file, 'utf8'))) : NONE;
-  passed += found.passed;
-  skipped += found.skipped;
-  // A runner that fell over without counting has failed all the same.
-  failed += isOk ? found.failed : Math.max(1, found.failed);
-  results.push(`${isOk ? 'ok  ' : 'FAIL'} ${name} (${seconds} s)`);
-}
-
-const NONE = { passed: 0, failed: 0, skipped: 0 };
-const bin = (name) => join(ROOT, 'node_modules/.bin', name);
-const result = (name) => join(LOCAL, 'results', `${name}.json`);
-
-function jest(env) {
-  const file = result('unit');
-  const args = ['--json', '--outputFile', file, '--testLocationInResults'];
-  const counts = (one) => ({
-    passed: one.numPassedTests,
-    failed: one.numFailedTests,
-    skipped: one.numPendingTests,
-  });
-  step('unit tests', bin('jest'), args, { env: { ...env, CI: 'true' }, file, counts });
-}
-
-function playwright(name, folder, env) {
-  const file = result(name.replace(' ', '-'));
-  const counts = ({ stats }) => ({
-    passed: stats.expected,
-    failed: stats.unexpected,
-    // Flaky or left out after a failure: neither passed.
-    skipped: stats.skipped,
-  });
-  step(name, bin('playwright'), ['test', '-c', folder, '--reporter', 'list,json'], {
-    env: { ...env, PLAYWRIGHT_JSON_OUTPUT_FILE: file },
-    file,
-    counts,
-  });
-}
-
-function wireTests(env) {
-  if (!isWanted('wire tests')) return;
-  if (hasWire) {
-    playwright('wire tests', 'e2e/wire', env);
-    return;
-  }
-  say(
-    '\n!!!! WIRE TESTS SKIPPED: they need root and network namespaces. Run npm test as root. !!!!',
-  );
-  results.push('SKIP wire tests: they need root and network namespaces');
-  skipped += 1;
-  if (CI) failed += 1;
-}
-
-/** Clients, a relay and a neighbour of their own kind, for names, switch ports and sockets. */
-const OTHERS = ['isc-dhcp-client', 'isc-dhcp-relay', 'lldpd'];
-/** The kernel's routing as judge: translations, captures, and pings that say where they end. */
-const ROUTES = ['nftables', 'tcpdump', 'iputils-ping'];
-/** Who has one address, by others' asking. */
-const ASKERS = ['arping', 'arp-scan'];
+const words = process.argv.slice(2);
 const hasWire = mayMakeNamespaces();
-if (hasWire && isWanted('wire tests')) needServers(OTHERS);
-needPackages([
-  'chromium',
-  'tshark',
-  'iproute2',
-  'udhcpc',
-  'bootpc',
-  'dnsmasq-base',
-  ...ROUTES,
-  ...ASKERS,
-]);
+const chosen = choose(
+  words,
+  STEPS.map(({ name }) => name),
+);
+if ('unknown' in chosen)
+  giveUp(`No step, test file or title of a test has "${chosen.unknown}" in it.`);
+
+onlyOneRun();
+const skips = { lines: [], skipped: 0, failed: 0 };
+const steps = withNeeded().filter((step) => !isSkipped(step));
+if (steps.some(({ needs }) => needs.servers)) needServers(all('servers'));
+needPackages(all('packages'));
 needModules();
-const database = await startPostgres('test-pg', { fresh: true });
-rmSync(join(LOCAL, 'results'), { recursive: true, force: true });
-mkdirSync(join(LOCAL, 'results'), { recursive: true });
-const env = { E2E_DATABASE_URL: database.socketUrl };
+rmSync(RESULTS, { recursive: true, force: true });
+mkdirSync(RESULTS, { recursive: true });
+const database = steps.some(({ needs }) => needs.database)
+  ? await startPostgres('test-pg', { fresh: true, tcp: false })
+  : undefined;
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
+  process.once(signal, () => {
+    endAll('SIGKILL');
+    database?.stopNow();
+    process.exit(130);
+  });
+
+let results;
 try {
-  step('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
-  step('lint', bin('eslint'), ['--max-warnings', '0', '.']);
-  for (const room of ['core', 'practice', 'server', 'e2e', 'app'])
-    step(`types of ${room}`, bin('tsc'), ['-p', room]);
-  step('import table', bin('depcruise'), [
-    '--config',
-    '.dependency-cruiser.cjs',
-    '--output-type',
-    'err',
-    'core/src',
-    'practice/src',
-    'server/src',
-    'app/src',
-  ]);
-  jest(env);
-  if (isWanted('build') || isWanted('browser tests') || isWanted('wire tests')) {
-    say('\n== build');
-    buildServer();
-    buildApp();
-  }
-  playwright('browser tests', 'e2e', env);
-  wireTests(env);
+  const told = (step, result) => say(`${clock()} ${stepLine(step, result)}`);
+  results = await runSteps(
+    steps.map((step) => ({ ...step, run: () => runStep(step) })),
+    told,
+  );
 } finally {
-  database.stop();
+  database?.stopNow();
 }
-say(`\n${results.join('\n')}\n`);
-say(`${passed} passed, ${failed} failed, ${skipped} skipped`);
-process.exit(failed === 0 ? 0 : 1);
+const processor = childrenSeconds() + (database?.processorSeconds() ?? 0);
+const { text, isOk } = closing(steps, results, { seconds: elapsed(), processor, skips });
+say(`\n${text}`);
+process.exit(isOk ? 0 : 1);
+
+// ---- what the above is made of
+
+function elapsed() {
+  return (Date.now() - start) / 1000;
+}
+
+/** When in the run something ended. */
+function clock() {
+  const whole = Math.round(elapsed());
+  return `[${String(Math.floor(whole / 60)).padStart(2)}:${String(whole % 60).padStart(2, '0')}]`;
+}
+
+/** A step that was asked for alone still needs what is built for it. */
+function withNeeded() {
+  const wanted = new Set(chosen.steps);
+  for (const step of [...STEPS].reverse())
+    if (wanted.has(step.name)) for (const name of step.after ?? []) wanted.add(name);
+  return STEPS.filter(({ name }) => wanted.has(name));
+}
+
+function isSkipped({ name, needs }) {
+  if (!needs.namespaces || hasWire) return false;
+  const why = `${name}: they need root and network namespaces. Run npm test as root.`;
+  say(`\n!!!! SKIPPED ${why} !!!!`);
+  skips.lines.push(`SKIP ${why}`);
+  skips.skipped += 1;
+  if (CI) skips.failed += 1;
+  return true;
+}
+
+function all(kind) {
+  return [...new Set(steps.flatMap(({ needs }) => needs[kind] ?? []))];
+}
+
+/** @returns what its command came to, with the tests that its runner tells of */
+async function runStep(step) {
+  const only = chosen.only.get(step.name);
+  const result = join(RESULTS, `${step.name.replace(/ /g, '-')}.json`);
+  const { command, env = {}, tests, byFile } = step.run({ only, result, workers: workers() });
+  const log = result.replace(/json$/, 'log');
+  const ended = await runInto(log, command, {
+    env: { CI: 'true', E2E_DATABASE_URL: database?.socketUrl, IPSONOMO_RETRY: '1', ...env },
+    show: chosen.only.size > 0 && only !== undefined,
+  });
+  return { ...ended, tests: tests?.(result), byFile };
+}
+
+/** Of each of the three runners at once; two cores are busy with one of each. */
+function workers() {
+  return Math.max(1, Math.floor(availableParallelism() / 2));
+}
+
+/** Two runs in one folder would share database, build and results. */
+function onlyOneRun() {
+  mkdirSync(LOCAL, { recursive: true });
+  const file = join(LOCAL, 'test.pid');
+  try {
+    const pid = Number(readFileSync(file, 'utf8'));
+    const other = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
+    if (pid !== process.pid && other.includes('scripts/test.mjs'))
+      giveUp(`npm test runs in this folder already (process ${pid}). Wait for it, or end it.`);
+  } catch {
+    // No file, or nobody of that number: the one before is over.
+  }
+  writeFileSync(file, String(process.pid));
+  process.on('exit', () => rmSync(file, { force: true }));
+}

@@ -6,6 +6,7 @@ export default defineConfig({
   testMatch: '*.wire.ts',
   timeout: 400_000,
   workers: 1,
+  retries: process.env['IPSONOMO_RETRY'] === '1' ? 1 : 0,
   outputDir: '../../test-results/wire',
   reporter: [['list']],
 });

@@ -1,6 +1,6 @@
 export function startPostgres(
   name: string,
-  options?: { fresh?: boolean },
+  options?: { fresh?: boolean; tcp?: boolean },
 ): Promise<{
   url: string;
   socketUrl: string;
@@ -8,4 +8,5 @@ export function startPostgres(
   stop(): boolean;
   stopNow(): boolean;
   start(): boolean;
+  processorSeconds(): number;
 }>;

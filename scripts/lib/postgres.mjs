@@ -70,9 +70,11 @@ const isFree = (port) =>
 /**
  * Starts the cluster, making it first where it is missing.
  * @param name its folder under .local: the demo's and the tests' do not meet
- * @returns { url, socketUrl, stop }
+ * @param fresh begins with nothing; what a killed run left behind is ended and removed
+ * @param tcp whether it listens on loopback, or only on its socket, where no two can be in each other's way
+ * @returns { url, socketUrl, stop, stopNow, start, processorSeconds }
  */
-export async function startPostgres(name, { fresh = false } = {}) {
+export async function startPostgres(name, { fresh = false, tcp = true } = {}) {
   if (!binaries())
     // Without this Debian starts a cluster of its own at once.
     keepDebianQuiet();
@@ -114,15 +116,15 @@ export async function startPostgres(name, { fresh = false } = {}) {
       'PostgreSQL: making the database',
     );
   runAs('mkdir', ['-p', '-m', '0700', sock], 'PostgreSQL');
+  const startAt = (port) => {
+    const where = tcp ? '127.0.0.1' : '';
+    const options = `-c listen_addresses='${where}' -c port=${port} -c unix_socket_directories='${sock}'`;
+    return ['-D', data, '-l', join(home, 'server.log'), '-w', '-t', '60', 'start', '-o', options];
+  };
   if (!isQuietAs(ctl, ['-D', data, 'status'])) {
-    const port = await freePort();
+    const port = tcp ? await freePort() : FIRST_PORT;
     writeFileSync(portFile, String(port));
-    const options = `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories='${sock}'`;
-    runAs(
-      ctl,
-      ['-D', data, '-l', join(home, 'server.log'), '-w', '-t', '60', 'start', '-o', options],
-      'PostgreSQL: starting',
-    );
+    runAs(ctl, startAt(port), 'PostgreSQL: starting');
   }
   const port = readFileSync(portFile, 'utf8');
   const password = passwordOf(name);
@@ -134,18 +136,22 @@ export async function startPostgres(name, { fresh = false } = {}) {
     port: Number(port),
     stop,
     stopNow,
-    start: () =>
-      isQuietAs(ctl, [
-        '-D',
-        data,
-        '-l',
-        join(home, 'server.log'),
-        '-w',
-        'start',
-        '-o',
-        `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories='${sock}'`,
-      ]),
+    start: () => isQuietAs(ctl, startAt(port)),
+    processorSeconds: () => processorSeconds(join(data, 'postmaster.pid')),
   };
+}
+
+/** What it and all that served connections have used; 0 where that cannot be told. */
+function processorSeconds(pidFile) {
+  try {
+    const pid = readFileSync(pidFile, 'utf8').split('\n')[0];
+    const fields = readFileSync(`/proc/${pid}/stat`, 'utf8')
+      .replace(/^.*\) /, '')
+      .split(' ');
+    return fields.slice(11, 15).reduce((sum, ticks) => sum + Number(ticks), 0) / 100;
+  } catch {
+    return 0;
+  }
 }
 
 function othersUse(psql, sock, port) {

@@ -57,8 +57,9 @@ export const has = (program) => spawnSync('sh', ['-c', `command -v ${program}`])
 /** Tests and bench of a real wire need adapters of their own. */
 export function mayMakeNamespaces() {
   if (!IS_ROOT || !has('ip')) return false;
-  if (spawnSync('ip', ['netns', 'add', 'ipso-may']).status !== 0) return false;
-  return spawnSync('ip', ['netns', 'del', 'ipso-may']).status === 0;
+  const name = `ipso-may-${process.pid}`;
+  if (spawnSync('ip', ['netns', 'add', name]).status !== 0) return false;
+  return spawnSync('ip', ['netns', 'del', name]).status === 0;
 }
 
 const POLICY = '/usr/sbin/policy-rc.d';

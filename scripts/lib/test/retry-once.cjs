@@ -1,0 +1,1 @@
+if (process.env.IPSONOMO_RETRY === '1') jest.retryTimes(1);
