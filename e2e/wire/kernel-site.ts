@@ -1,4 +1,4 @@
-import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { spawn, type ChildProcess } from 'node:child_process';
 import {
   containsAddress,
   formatIpv4,
@@ -30,28 +30,60 @@ export interface Seen {
 const FIRST_SIZE = 60;
 const ICMP_HEAD = 8;
 
-const name = (id: string): string => `ipsr-${id}`;
-const HUB = name('hub');
+const HUB = 'hub';
 
-const sh = (script: string): string =>
-  execFileSync('sh', ['-s'], { input: script, encoding: 'utf8', stdio: ['pipe', 'pipe', 'pipe'] });
+/** The namespace of a host of the site, or of its hub. */
+type Namespace = (id: string) => string;
+
+interface Ended {
+  readonly code: number | null;
+  readonly out: string;
+  readonly err: string;
+}
+
+/** Runs a command beside others, `input` on its standard input. */
+const run = (command: string, args: readonly string[], input: string): Promise<Ended> =>
+  new Promise((resolve, reject) => {
+    const child = spawn(command, args);
+    let [out, err] = ['', ''];
+    child.stdout.on('data', (text) => (out += String(text)));
+    child.stderr.on('data', (text) => (err += String(text)));
+    child.once('error', reject);
+    child.once('close', (code) => resolve({ code, out, err }));
+    child.stdin.end(input);
+  });
+
+async function sh(script: string): Promise<void> {
+  const { code, err } = await run('sh', ['-s'], script);
+  if (code !== 0) throw new Error(err);
+}
 
 export class KernelSite {
   private readonly captures: ChildProcess[] = [];
   private readonly lines = new Map<string, string>();
+  /** Every question has a size of its own, so that it is told from all others. */
+  private asked = 0;
 
-  constructor(private readonly hosts: readonly RouteHost[]) {
+  /** Builds a site; several at once do not meet, as long as their names differ. */
+  static async build(name: string, hosts: readonly RouteHost[]): Promise<KernelSite> {
+    const ns: Namespace = (id) => `${name}-${id}`;
     const links = new Set(hosts.flatMap(({ ports }) => ports.map(({ link }) => link)));
     const made = [
-      `ip netns add ${HUB}`,
+      `ip netns add ${ns(HUB)}`,
       ...[...links].map(
         (link) =>
-          `ip -n ${HUB} link add ${link} type bridge forward_delay 0; ip -n ${HUB} link set ${link} up`,
+          `ip -n ${ns(HUB)} link add ${link} type bridge forward_delay 0; ip -n ${ns(HUB)} link set ${link} up`,
       ),
-      ...hosts.map(buildScript),
+      ...hosts.map((host) => buildScript(ns, host)),
     ];
-    sh(made.join('\n'));
+    await sh(made.join('\n'));
+    return new KernelSite(hosts, ns);
   }
+
+  private constructor(
+    private readonly hosts: readonly RouteHost[],
+    private readonly ns: Namespace,
+  ) {}
 
   /** Captures everything that arrives anywhere. */
   async listen(): Promise<void> {
@@ -63,7 +95,7 @@ export class KernelSite {
             const args = [
               'netns',
               'exec',
-              name(id),
+              this.ns(id),
               'tcpdump',
               '-n',
               '-l',
@@ -88,51 +120,60 @@ export class KernelSite {
 
   /** Everybody asks everybody, two tries each, all at once. */
   async askAll(pairs: readonly Pair[]): Promise<readonly Seen[]> {
+    const firstSize = FIRST_SIZE + this.asked;
+    this.asked += pairs.length;
     const byHost = new Map<string, string[]>();
     pairs.forEach(({ from, to }, at) => {
-      const ping = `ping -n -q -c 2 -i 0.3 -W 1 -s ${FIRST_SIZE + at} ${formatIpv4(to)}`;
+      const ping = `ping -n -q -c 2 -i 0.3 -W 1 -s ${firstSize + at} ${formatIpv4(to)}`;
       const line = `(${ping} >/dev/null 2>&1 && echo ${at}) &`;
       byHost.set(from, [...(byHost.get(from) ?? []), line]);
     });
     const contents = await Promise.all(
-      [...byHost].map(
-        ([id, lines]) =>
-          new Promise<string>((resolve) => {
-            const child = spawn('ip', ['netns', 'exec', name(id), 'sh', '-s']);
-            let out = '';
-            child.stdout.on('data', (text) => (out += String(text)));
-            child.once('close', () => resolve(out));
-            child.stdin.end(`${lines.join('\n')}\nwait\n`);
-          }),
-      ),
+      [...byHost].map(async ([id, lines]) => {
+        const script = `${lines.join('\n')}\nwait\n`;
+        return (await run('ip', ['netns', 'exec', this.ns(id), 'sh', '-s'], script)).out;
+      }),
     );
     await new Promise((resolve) => setTimeout(resolve, 200));
     const answered = new Set(contents.join('\n').split('\n').filter(Boolean).map(Number));
     return pairs.map((_pair, at) => ({
-      requests: this.sawAt('request', at),
-      replies: this.sawAt('reply', at),
+      requests: this.sawAt('request', firstSize + at),
+      replies: this.sawAt('reply', firstSize + at),
       answered: answered.has(at),
     }));
   }
 
-  private sawAt(what: 'request' | 'reply', at: number): ReadonlySet<string> {
-    const end = new RegExp(`ICMP echo ${what}, .*length ${FIRST_SIZE + at + ICMP_HEAD}$`, 'm');
+  private sawAt(what: 'request' | 'reply', size: number): ReadonlySet<string> {
+    const end = new RegExp(`ICMP echo ${what}, .*length ${size + ICMP_HEAD}$`, 'm');
     return new Set([...this.lines].filter(([, text]) => end.test(text)).map(([id]) => id));
   }
 
-  /** Where the kernel would send a packet of this host: the neighbour, or how it refuses. */
-  nextHop({ from, to }: Pair): string {
-    const args = ['-n', name(from), 'route', 'get', formatIpv4(to)];
-    const done = spawnSync('ip', args, { encoding: 'utf8' });
-    if (done.status !== 0) return 'unreachable';
-    if (done.stdout.startsWith('broadcast')) return 'broadcast';
-    return /via ([\d.]+)/.exec(done.stdout)?.[1] ?? formatIpv4(to);
+  /** Where the kernel would send each packet: the neighbour, or how it refuses. One process asks for a whole host. */
+  async nextHops(pairs: readonly Pair[]): Promise<readonly string[]> {
+    const hops = new Map<Pair, string>();
+    await Promise.all(
+      this.hosts.map(async ({ id }) => {
+        const own = pairs.filter(({ from }) => from === id);
+        const lines = own.map(({ to }) => `route get ${formatIpv4(to)}\n`).join('');
+        const args = ['-n', this.ns(id), '-oneline', '-force', '-batch', '-'];
+        const { out, err } = await run('ip', args, lines);
+        const refused = new Set(
+          [...err.matchAll(/^Command failed -:(\d+)$/gm)].map(([, line]) => Number(line)),
+        );
+        const told = out.split('\n').filter(Boolean);
+        own.forEach((pair, at) =>
+          hops.set(pair, refused.has(at + 1) ? 'unreachable' : hopIn(told.shift() ?? '', pair)),
+        );
+        if (told.length > 0) throw new Error(`${id}: more told than asked: ${told.join('; ')}`);
+      }),
+    );
+    return pairs.map((pair) => hops.get(pair) ?? '');
   }
 
-  takeDown(): void {
+  async takeDown(): Promise<void> {
     for (const child of this.captures) child.kill('SIGKILL');
-    const all = [HUB, ...this.hosts.map(({ id }) => name(id))];
-    sh(
+    const all = [HUB, ...this.hosts.map(({ id }) => id)].map(this.ns);
+    await sh(
       all
         .map(
           (one) =>
@@ -143,9 +184,15 @@ export class KernelSite {
   }
 }
 
+function hopIn(told: string, { to }: Pair): string {
+  if (told.startsWith('broadcast')) return 'broadcast';
+  return /via ([\d.]+)/.exec(told)?.[1] ?? formatIpv4(to);
+}
+
 /** What makes a namespace the host; what a real device would take and the kernel refuses is left out. */
-function buildScript(host: RouteHost): string {
-  const ns = name(host.id);
+function buildScript(namespace: Namespace, host: RouteHost): string {
+  const ns = namespace(host.id);
+  const hub = namespace(HUB);
   const ip = `ip -n ${ns}`;
   const sysctl = (key: string, value: number) => `net.ipv4.${key}=${value}`;
   const each = (key: string, value: number) =>
@@ -163,8 +210,8 @@ function buildScript(host: RouteHost): string {
   const ports = host.ports.map(({ link, address, length }, at) => {
     const cable = `${host.id}-${at}`;
     return [
-      `ip -n ${HUB} link add ${cable} type veth peer name e${at} netns ${ns}`,
-      `ip -n ${HUB} link set ${cable} master ${link} up`,
+      `ip -n ${hub} link add ${cable} type veth peer name e${at} netns ${ns}`,
+      `ip -n ${hub} link set ${cable} master ${link} up`,
       `${ip} link set e${at} up`,
       `${ip} addr add ${formatIpv4(address)}/${length} dev e${at}`,
     ].join('\n');
@@ -185,13 +232,12 @@ function buildScript(host: RouteHost): string {
     ...ports,
     ...routes,
     ...gateways,
-    ...host.translations.map((one) => translationScript(host, one)),
+    ...host.translations.map((one) => translationScript(ns, host, one)),
   ].join('\n');
 }
 
 /** Address for address, since the router also has to answer ARP for each of them. */
-function translationScript(host: RouteHost, translation: Translation): string {
-  const ns = name(host.id);
+function translationScript(ns: string, host: RouteHost, translation: Translation): string {
   const isInside = ({ address }: RoutePort) => containsAddress(translation.inside, address);
   const inside = host.ports.findIndex(isInside);
   const outside = host.ports.findIndex((port) => !isInside(port));
