@@ -16,6 +16,12 @@ interface Options {
   readonly pace: number;
 }
 
+/** What a phone's browser lacks on a page that it has over plain HTTP from another machine. */
+function asOverPlainHttp(): void {
+  Reflect.deleteProperty(Crypto.prototype, 'randomUUID');
+  Reflect.deleteProperty(Navigator.prototype, 'clipboard');
+}
+
 /** A browser test on the demo, begun on a phone. */
 export const test = base.extend<Fixtures & Options>({
   demo: [true, { option: true }],
@@ -35,6 +41,7 @@ export const test = base.extend<Fixtures & Options>({
   page: async ({ server, errors, page }, run) => {
     void server;
     watchErrors(page, errors);
+    await page.context().addInitScript(asOverPlainHttp);
     await page.setViewportSize(PHONE);
     await run(page);
     await page.close();

@@ -20,3 +20,4 @@ export * from './field';
 export * from './use-now';
 export { useServerEvents } from './events';
 export { ApiError } from './http';
+export { newId } from './new-id';

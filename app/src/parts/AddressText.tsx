@@ -1,6 +1,6 @@
-import { useState } from 'react';
 import { Pressable, Text } from 'react-native';
 import { FIGURES, useColours } from '../theme';
+import { useCopied } from './use-copied';
 
 interface Props {
   readonly address: string;
@@ -31,25 +31,17 @@ export function partsOfAddress(
 /** An address: what the subnet fixes light, what is this device's heavy. Copied by a tap. */
 export function AddressText({ address, length, size = 'row', still = false, suffix = '' }: Props) {
   const colours = useColours();
-  const [copied, setCopied] = useState(false);
+  const { said, copy } = useCopied(address);
   const [light, heavy] = partsOfAddress(address, length);
   const base = { fontFamily: FIGURES, fontSize: SIZES[size], lineHeight: SIZES[size] * 1.3 };
   const text = (
     <Text style={base} accessibilityLabel={address + suffix}>
       <Text style={{ color: colours.second, fontWeight: '400' }}>{light}</Text>
       <Text style={{ color: colours.ink, fontWeight: '700' }}>{heavy}</Text>
-      <Text style={{ color: colours.second, fontWeight: '400' }}>
-        {copied ? ' copied' : suffix}
-      </Text>
+      <Text style={{ color: colours.second, fontWeight: '400' }}>{said ? ` ${said}` : suffix}</Text>
     </Text>
   );
   if (still) return text;
-  const copy = () => {
-    void globalThis.navigator?.clipboard?.writeText(address).then(() => {
-      setCopied(true);
-      setTimeout(() => setCopied(false), 1200);
-    });
-  };
   return (
     <Pressable onPress={copy} accessibilityRole="button" accessibilityHint="copies the address">
       {text}

@@ -20,6 +20,7 @@ import {
   type Plan,
   type Way,
 } from '@ipsonomo/core';
+import { newId } from '../../data/new-id';
 
 /** What all devices that are added together share. */
 export interface Frame {
@@ -118,11 +119,11 @@ export const editsOfDrafts = (
     const dhcpName = kind && way === 'dhcp-name' ? proposedSwitchName(kind, dhcpNames) : undefined;
     dhcpNames.add(dhcpName ?? name);
     const device = toDevice({
-      ...{ id: crypto.randomUUID(), title, name, kindId, area, cabinet, controllerId },
+      ...{ id: newId(), title, name, kindId, area, cabinet, controllerId },
       ...{ way, dhcpName, isNameTyped: corrections[index]?.name !== undefined },
     });
     const at = toInterface({
-      ...{ id: crypto.randomUUID(), deviceId: device.id, subnetId, address: read.value },
+      ...{ id: newId(), deviceId: device.id, subnetId, address: read.value },
     });
     return [
       { op: 'add', type: 'device', thing: docOf('device', device) },

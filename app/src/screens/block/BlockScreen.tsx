@@ -12,7 +12,7 @@ import {
   type PlanDoc,
   type Split,
 } from '@ipsonomo/core';
-import { useEdit, useJob } from '../../data';
+import { newId, useEdit, useJob } from '../../data';
 import { Card, Field, Page, Refusals, Words } from '../../parts';
 import { useColours } from '../../theme';
 import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
@@ -57,7 +57,7 @@ function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
   const change = useMemo(
     () =>
       read.block && read.block.needs.length > 0
-        ? editsOfSplit(plan, opened, read.block, () => crypto.randomUUID())
+        ? editsOfSplit(plan, opened, read.block, newId)
         : undefined,
     [plan, opened, read.block],
   );

@@ -7,6 +7,7 @@ import {
   type Need,
   type Plan,
 } from '@ipsonomo/core';
+import { newId } from '../../data/new-id';
 
 /** A need as it is typed. */
 export interface NeedDraft {
@@ -32,7 +33,7 @@ export const NEW_NEED: NeedDraft = {
 };
 
 export const newBlock = (plan: Plan): BlockDraft => ({
-  ...{ id: crypto.randomUUID(), name: '', network: '' },
+  ...{ id: newId(), name: '', network: '' },
   realmId: plan.realms[0]?.id ?? FIRST_REALM.id,
   needs: [NEW_NEED],
 });

@@ -1,17 +1,11 @@
-import { useState } from 'react';
 import { Pressable, Text } from 'react-native';
 import { FIGURES, TOUCH, useColours } from '../../theme';
+import { useCopied } from '../../parts/use-copied';
 
 /** A command line, copied by a tap. */
 export function Command({ line }: { readonly line: string }) {
   const colours = useColours();
-  const [copied, setCopied] = useState(false);
-  const copy = () => {
-    void globalThis.navigator?.clipboard?.writeText(line).then(() => {
-      setCopied(true);
-      setTimeout(() => setCopied(false), 1200);
-    });
-  };
+  const { said, copy } = useCopied(line);
   return (
     <Pressable
       onPress={copy}
@@ -20,7 +14,7 @@ export function Command({ line }: { readonly line: string }) {
       style={{ minHeight: TOUCH, justifyContent: 'center' }}
     >
       <Text style={{ fontFamily: FIGURES, fontSize: 15, lineHeight: 21, color: colours.ink }}>
-        {copied ? 'copied' : line}
+        {said ?? line}
       </Text>
     </Pressable>
   );

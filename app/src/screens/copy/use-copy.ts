@@ -14,6 +14,7 @@ import {
   type Result,
   type Snag,
 } from '@ipsonomo/core';
+import { newId } from '../../data/new-id';
 
 /** What is copied and how, as it is typed, with what would come of it. */
 export function useCopy(
@@ -40,7 +41,7 @@ export function useCopy(
       apart: by === 'realm' ? { by } : { by, offset: wholeOf(offset) ?? 0 },
       first: wholeOf(first) ?? 2,
     };
-    return copyMachine(plan, order, now, () => crypto.randomUUID());
+    return copyMachine(plan, order, now, newId);
   }, [plan, devices, subnetIds, count, by, offset, find, replace, first, now]);
   const newWrong = useMemo(
     () => (doc && snags && made?.ok ? wrongAfter(doc, made.value) - countWrong(snags) : 0),

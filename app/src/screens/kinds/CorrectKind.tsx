@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { docOf, type Kind, type Plan } from '@ipsonomo/core';
-import { useEdit } from '../../data';
+import { newId, useEdit } from '../../data';
 import { Refusals } from '../../parts';
 import { issuesOf } from '../words';
 
@@ -24,7 +24,7 @@ export function CorrectKind({ id, plan, kind }: Props) {
     );
   const another = () =>
     add(
-      { ...kind, id: crypto.randomUUID(), name: `${kind.name}, another`, orderNumber: '' },
+      { ...kind, id: newId(), name: `${kind.name}, another`, orderNumber: '' },
       `made a kind like ${kind.name}`,
     );
   return (

@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { docOf, type Plan } from '@ipsonomo/core';
-import { useEdit } from '../../data';
+import { newId, useEdit } from '../../data';
 import { Refusals } from '../../parts';
 import { issuesOf } from '../words';
 
@@ -11,7 +11,7 @@ export function Realms({ id, plan }: { readonly id: string; readonly plan: Plan 
   const edit = useEdit(id);
   const go = (path: string) => router.navigate(`/job/${id}/thing/${path}` as '/');
   const add = () => {
-    const realm = { id: crypto.randomUUID(), name: `Realm ${plan.realms.length + 1}`, note: '' };
+    const realm = { id: newId(), name: `Realm ${plan.realms.length + 1}`, note: '' };
     edit.mutate(
       {
         edits: [{ op: 'add', type: 'realm', thing: docOf('realm', realm) }],

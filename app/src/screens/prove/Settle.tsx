@@ -13,7 +13,7 @@ import {
   type PlanDoc,
   type Settlement,
 } from '@ipsonomo/core';
-import { readSettings, useEdit } from '../../data';
+import { newId, readSettings, useEdit } from '../../data';
 import { ReasonForm, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
 import type { Finding } from './findings';
@@ -114,7 +114,7 @@ function Staying({
   const stay = (reason: string) => {
     const said = { reason, person: readSettings().person || 'nobody named' };
     edit.mutate({
-      edits: [stayEdit(crypto.randomUUID(), at.id, difference, said)],
+      edits: [stayEdit(newId(), at.id, difference, said)],
       why: `${device.title}: ${differenceWords(difference)}. It stays: ${reason}`.slice(0, 300),
     });
   };

@@ -14,6 +14,7 @@ import {
   proposeTakingOut,
   type Proposal,
 } from './sheet-edits';
+import { newId } from '../../data/new-id';
 
 /** A cell that is being typed in. */
 export interface Editing {
@@ -30,8 +31,6 @@ interface Options {
   /** Makes the change; what cannot be taken is asked about first. */
   readonly make: (proposal: Proposal) => void;
 }
-
-const newId = (): string => crypto.randomUUID();
 
 /** Where one is in the sheet, what is chosen, what is being typed, and what keys and pastes do. */
 export function useSheet({ plan, doc, lines, subnetId, make }: Options) {

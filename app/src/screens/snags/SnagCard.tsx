@@ -11,7 +11,7 @@ import {
   type Plan,
   type Snag,
 } from '@ipsonomo/core';
-import { readSettings, useEdit } from '../../data';
+import { newId, readSettings, useEdit } from '../../data';
 import { ReasonForm, Refusals, Words } from '../../parts';
 import { TOUCH, useColours } from '../../theme';
 import { issuesOf } from '../words';
@@ -92,7 +92,7 @@ export function SnagCard({ job, plan, snag, onGo }: Props) {
 const acceptance = (snag: Snag, reason: string): Edit => ({
   ...{ op: 'add', type: 'acceptance' },
   thing: docOf('acceptance', {
-    ...{ id: crypto.randomUUID(), key: snagKey(snag), reason },
+    ...{ id: newId(), key: snagKey(snag), reason },
     person: readSettings().person || 'nobody named',
   }),
 });

@@ -12,7 +12,7 @@ import {
   type Plan,
   type PlanDoc,
 } from '@ipsonomo/core';
-import { useEdit } from '../../data';
+import { newId, useEdit } from '../../data';
 import { Refusals, Row, Words } from '../../parts';
 import { issuesOf } from '../words';
 
@@ -89,7 +89,7 @@ function newInterface(plan: Plan, deviceId: string): Edit | undefined {
   const avoided = avoidedFor(plan, subnet, kind, device.way, Date.now());
   const address = nextFree(subnet, kind?.role ?? 'io', avoided);
   if (address === undefined) return undefined;
-  const at = toInterface({ id: crypto.randomUUID(), deviceId, subnetId: subnet.id, address });
+  const at = toInterface({ id: newId(), deviceId, subnetId: subnet.id, address });
   return { op: 'add', type: 'interface', thing: docOf('interface', at) };
 }
 
@@ -97,7 +97,7 @@ function newCable(plan: Plan, deviceId: string): Edit | undefined {
   const other = plan.devices.find((one) => one.id !== deviceId);
   if (!other) return undefined;
   const cable = {
-    ...{ id: crypto.randomUUID(), note: '' },
+    ...{ id: newId(), note: '' },
     from: { deviceId, port: '1' },
     to: { deviceId: other.id, port: '1' },
   };

@@ -1,0 +1,22 @@
+import { useState } from 'react';
+import { setStringAsync } from 'expo-clipboard';
+
+/** How long it is said, in milliseconds. */
+const SAID = 1200;
+
+/**
+ * Copies a text and says so for a moment. The browser's clipboard is there on a secure page alone, which a phone that
+ * reaches this machine over plain HTTP has not: then it is done in the old way.
+ */
+export function useCopied(text: string): { readonly said: string | undefined; copy(): void } {
+  const [said, setSaid] = useState<string | undefined>(undefined);
+  const copy = () => {
+    void setStringAsync(text)
+      .catch(() => false)
+      .then((isCopied) => {
+        setSaid(isCopied ? 'copied' : 'not copied: hold it to mark it');
+        setTimeout(() => setSaid(undefined), SAID);
+      });
+  };
+  return { said, copy };
+}
