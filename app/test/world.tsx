@@ -1,6 +1,6 @@
 import { ThemeProvider } from '@rneui/themed';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { render } from '@testing-library/react-native';
+import { render } from '@testing-library/react';
 import type { ReactElement } from 'react';
 import {
   docOfPlan,
@@ -163,8 +163,9 @@ export function show(
     if (method !== 'GET')
       calls.push({ method, path, body: JSON.parse(String(init.body ?? 'null')) as unknown });
     const [, answer] = byPath.find(([part]) => path.includes(part)) ?? ['', job];
-    return Promise.resolve(new Response(JSON.stringify(answer), { status: 200 }));
-  }) as typeof fetch;
+    // All that is read of an answer; this environment has no Response of its own.
+    return Promise.resolve({ ok: true, text: () => Promise.resolve(JSON.stringify(answer)) });
+  }) as unknown as typeof fetch;
   const round: RoundView = {
     order: job.devices.flatMap((one) => one.interfaces.map(({ id }) => id)),
     ...{ cost: NO_COST, carried: [] },

@@ -1,4 +1,4 @@
-import { fireEvent, waitFor } from '@testing-library/react-native';
+import { fireEvent, waitFor } from '@testing-library/react';
 import { CallPane } from '../../src/screens/call/CallPane';
 import { deviceInfo, FIELD, heardView, jobView, show } from '../world';
 
@@ -11,9 +11,10 @@ const BIND = 'Bind and give 172.22.40.85';
 
 const open = (heard = [heardView(HEARD)], device = deviceInfo()) => {
   const screen = show(<CallPane job="job" id="at" />, { job: jobView([device]), heard });
-  const type = (text: string) => fireEvent.changeText(screen.getByLabelText(LABEL), text);
+  const type = (text: string) =>
+    fireEvent.change(screen.getByLabelText(LABEL), { target: { value: text } });
   const canBind = () =>
-    screen.getByRole('button', { name: BIND }).props.accessibilityState?.disabled !== true;
+    screen.getByRole('button', { name: BIND }).getAttribute('aria-disabled') !== 'true';
   return { ...screen, type, canBind };
 };
 
@@ -24,7 +25,7 @@ test('binding waits for a label that agrees; then it binds, listens and answers'
   expect(getByText('Label and wire agree.')).toBeTruthy();
   expect(getByText(/O as 0/)).toBeTruthy();
   expect(canBind()).toBe(true);
-  fireEvent.press(getByText(BIND));
+  fireEvent.click(getByText(BIND));
   await waitFor(() => expect(calls).toHaveLength(3));
   expect(calls).toEqual([
     {
@@ -42,11 +43,11 @@ test('a look-alike is pointed out; whoever insists has to say how they know', as
   type('02-4C-7A-1D-80-D3');
   expect(getByText(/D and 0 are easily confused/)).toBeTruthy();
   expect(canBind()).toBe(false);
-  fireEvent.press(getByText('Label says D'));
+  fireEvent.click(getByText('Label says D'));
   const why = getByLabelText('It is this one all the same: how do you know?');
-  fireEvent.changeText(why, 'only this one has power');
+  fireEvent.change(why, { target: { value: 'only this one has power' } });
   expect(canBind()).toBe(true);
-  fireEvent.press(getByText(BIND));
+  fireEvent.click(getByText(BIND));
   await waitFor(() => expect(calls[0]?.body).toMatchObject({ reason: 'only this one has power' }));
 });
 
@@ -101,7 +102,7 @@ test('a way that does not ask is bound without answering', async () => {
     },
   );
   const screen = show(<CallPane job="job" id="at" />, { job: jobView([camera]), field: FIELD });
-  fireEvent.changeText(screen.getByLabelText(LABEL), HEARD);
-  fireEvent.press(screen.getByText('Bind this MAC'));
+  fireEvent.change(screen.getByLabelText(LABEL), { target: { value: HEARD } });
+  fireEvent.click(screen.getByText('Bind this MAC'));
   await waitFor(() => expect(screen.calls).toHaveLength(1));
 });

@@ -1,4 +1,4 @@
-import { act, renderHook } from '@testing-library/react-native';
+import { act, renderHook } from '@testing-library/react';
 import { useNewDevices } from '../../src/screens/add/use-new-devices';
 import { deviceInfo, jobView, planOfView } from '../world';
 

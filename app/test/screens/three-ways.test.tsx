@@ -1,12 +1,7 @@
-import { useWindowDimensions } from 'react-native';
+import { fireEvent } from '@testing-library/react';
 import type { ThreeWays } from '@ipsonomo/core';
 import { ThreeWaysTable } from '../../src/screens/controller/ThreeWaysTable';
 import { show } from '../world';
-
-jest.mock('react-native/Libraries/Utilities/useWindowDimensions', () => ({
-  __esModule: true,
-  default: jest.fn(),
-}));
 
 const rows: readonly ThreeWays[] = [
   { value: 'name', planned: 'ox1', entered: '', found: '', verdict: 'alone' },
@@ -15,7 +10,11 @@ const rows: readonly ThreeWays[] = [
 ];
 
 const drawn = (width: number) => {
-  jest.mocked(useWindowDimensions).mockReturnValue({ width, height: 844, scale: 1, fontScale: 1 });
+  Object.defineProperty(document.documentElement, 'clientWidth', {
+    configurable: true,
+    value: width,
+  });
+  fireEvent(window, new Event('resize'));
   const { queryAllByText } = show(<ThreeWaysTable rows={rows} title="Valves" />, {});
   return (text: string) => queryAllByText(text).length;
 };
