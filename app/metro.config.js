@@ -8,7 +8,7 @@ config.server.enhanceMiddleware = (metro) => (request, response, next) => {
   if (!request.url.startsWith('/api/')) return metro(request, response, next);
   const { request: forward } = require('node:http');
   const target = new URL(request.url, server);
-  const options = { method: request.method, headers: { ...request.headers, host: target.host } };
+  const options = { method: request.method, headers: headersOf(request, target) };
   const upstream = forward(target, options, (answer) => {
     response.writeHead(answer.statusCode, answer.headers);
     answer.pipe(response);
@@ -16,5 +16,10 @@ config.server.enhanceMiddleware = (metro) => (request, response, next) => {
   upstream.on('error', () => response.writeHead(503).end());
   request.pipe(upstream);
 };
+
+/** The browser speaks with the development server's page; the API takes nothing from a page that is not its own. */
+function headersOf({ headers }, { host, origin }) {
+  return { ...headers, host, ...(headers.origin ? { origin } : {}) };
+}
 
 module.exports = config;

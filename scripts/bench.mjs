@@ -2,6 +2,6 @@
 import { mayMakeNamespaces } from './lib/steps.mjs';
 import { runWithDatabase } from './lib/with-database.mjs';
 
-const packages = ['chromium', 'iproute2', 'dnsmasq-base', 'fping'];
+const packages = ['chromium-headless-shell', 'iproute2', 'dnsmasq-base', 'fping'];
 const env = { BENCH_WIRE: mayMakeNamespaces() ? '1' : '0' };
 process.exit(await runWithDatabase('bench', 'e2e/bench/main.ts', packages, env));

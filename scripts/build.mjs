@@ -2,5 +2,5 @@
 import { buildApp, buildServer } from './lib/build.mjs';
 
 const [only] = process.argv.slice(2);
-if (only !== 'app') buildServer();
-if (only !== 'server') buildApp();
+if (only !== 'app') await buildServer();
+if (only !== 'server') await buildApp();

@@ -22,8 +22,8 @@ try {
   const database = given
     ? { url: given, stop: () => undefined }
     : await startPostgres('pg', { fresh });
-  buildServer();
-  buildApp();
+  await buildServer();
+  await buildApp();
   const { child, ended } = stay(process.execPath, [join(ROOT, 'server/dist/main.js')], {
     DATABASE_URL: database.url,
     IPSONOMO_DEMO: '1',

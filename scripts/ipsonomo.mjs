@@ -5,7 +5,7 @@ import { buildServer } from './lib/build.mjs';
 import { needModules, ROOT } from './lib/steps.mjs';
 
 needModules();
-buildServer();
+await buildServer();
 const program = join(ROOT, 'server/dist/ipsonomo.js');
 // npm runs scripts in the project's folder; files are named from where the person stands.
 const cwd = process.env.INIT_CWD ?? process.cwd();

@@ -16,8 +16,8 @@ await needPort();
 needModules();
 const given = process.env.DATABASE_URL;
 const database = given ? { url: given, stop: () => undefined } : await startPostgres('pg');
-buildServer();
-buildApp();
+await buildServer();
+await buildApp();
 const { child, ended } = stay(process.execPath, [join(ROOT, 'server/dist/main.js')], {
   DATABASE_URL: database.url,
   IPSONOMO_DATA: process.env.IPSONOMO_DATA ?? LOCAL,

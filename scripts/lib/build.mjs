@@ -29,45 +29,63 @@ function stampOf(paths) {
   return hash.digest('hex');
 }
 
-function whenChanged(name, paths, made, build) {
+async function whenChanged(name, paths, made, build) {
   const file = join(LOCAL, `${name}.built`);
   const stamp = stampOf(paths);
   if (existsSync(join(ROOT, made)) && existsSync(file) && readFileSync(file, 'utf8') === stamp)
     return;
   note(`building the ${name} …`);
-  build();
+  await build();
   mkdirSync(LOCAL, { recursive: true });
   writeFileSync(file, stamp);
 }
 
-export function buildServer() {
-  whenChanged('server', ['core/src', 'practice/src', 'server/src'], 'server/dist/main.js', () =>
-    run(
-      'npx',
-      [
-        '--no-install',
-        'esbuild',
-        'server/src/main.ts',
-        'server/src/cli/ipsonomo.ts',
-        'server/src/field/field.worker.ts',
-        'server/src/lists/list.worker.ts',
-        'server/src/descriptions/describe.worker.ts',
-        'practice/src/practice.worker.ts',
-        '--bundle',
-        '--entry-names=[name]',
-        '--platform=node',
-        '--target=node20',
-        '--format=cjs',
-        '--packages=external',
-        '--alias:@ipsonomo/core=./core/src/index.ts',
-        '--alias:@ipsonomo/practice=./practice/src/index.ts',
-        '--outdir=server/dist',
-        '--sourcemap',
-        '--log-level=error',
-      ],
-      { title: 'building the server' },
-    ),
-  );
+const SERVER_SOURCES = ['core/src', 'practice/src', 'server/src'];
+
+/** For esbuild, from its command line or its API. */
+const SERVER_BUILD = {
+  entryPoints: [
+    'server/src/main.ts',
+    'server/src/cli/ipsonomo.ts',
+    'server/src/field/field.worker.ts',
+    'server/src/lists/list.worker.ts',
+    'server/src/descriptions/describe.worker.ts',
+    'practice/src/practice.worker.ts',
+  ],
+  bundle: true,
+  entryNames: '[name]',
+  platform: 'node',
+  target: 'node20',
+  format: 'cjs',
+  packages: 'external',
+  alias: {
+    '@ipsonomo/core': './core/src/index.ts',
+    '@ipsonomo/practice': './practice/src/index.ts',
+  },
+  outdir: 'server/dist',
+  sourcemap: true,
+  absWorkingDir: ROOT,
+  logLevel: 'error',
+};
+
+// Loaded once the packages are there: a fresh machine has none when this file is read.
+const esbuild = () => import('esbuild');
+
+export async function buildServer() {
+  await whenChanged('server', SERVER_SOURCES, 'server/dist/main.js', async () => {
+    await (await esbuild()).build(SERVER_BUILD);
+  });
+}
+
+/** Builds the server at every change of its sources. @param built called after each build that went well */
+export async function watchServer(built) {
+  const plugin = {
+    name: 'built',
+    setup: (build) => build.onEnd(({ errors }) => errors.length === 0 && built()),
+  };
+  const context = await (await esbuild()).context({ ...SERVER_BUILD, plugins: [plugin] });
+  await context.watch();
+  return context;
 }
 
 /** The fonts that ship with the application, from their packages into what is served. */
@@ -90,8 +108,8 @@ export function copyReader() {
   cpSync(join(from, 'LICENSE'), join(target, 'zxing-wasm.LICENSE'));
 }
 
-export function buildApp() {
-  whenChanged('web application', ['core/src', 'app'], 'app/dist/index.html', () => {
+export async function buildApp() {
+  await whenChanged('web application', ['core/src', 'app'], 'app/dist/index.html', () => {
     copyFonts();
     copyReader();
     run(

@@ -103,8 +103,8 @@ export function needPackages(packages, otherwise = '') {
 }
 
 /** Ends with one line where the port is taken, before anything is started for it. */
-export async function needPort() {
-  const port = Number(process.env.PORT ?? 4780);
+export async function needPort(wanted = process.env.PORT ?? 4780, setting = 'PORT') {
+  const port = Number(wanted);
   if (!Number.isInteger(port)) return; // a Unix socket
   const host = process.env.HOST ?? '0.0.0.0';
   const taken = await new Promise((resolve) => {
@@ -114,7 +114,7 @@ export async function needPort() {
   });
   if (taken)
     giveUp(
-      `Port ${port} is in use. Stop what uses it, or choose another: PORT=${port + 1} npm run demo`,
+      `Port ${port} is in use. Stop what uses it, or choose another: ${setting}=${port + 1} npm run ${process.env.npm_lifecycle_event ?? 'demo'}`,
     );
 }
 

@@ -9,8 +9,8 @@ export async function runWithDatabase(name, file, packages, env = {}) {
   needPackages(packages);
   needModules();
   const database = await startPostgres(`${name}-pg`, { fresh: true });
-  buildServer();
-  buildApp();
+  await buildServer();
+  await buildApp();
   const done = spawnSync(process.execPath, ['--require', 'tsx/cjs', join(ROOT, file)], {
     cwd: ROOT,
     stdio: 'inherit',

@@ -55,7 +55,7 @@ const browser = {
   name: 'browser tests',
   lane: 'browser',
   after: ['build server', 'build application'],
-  needs: { database: true, packages: ['chromium'] },
+  needs: { database: true, packages: ['chromium-headless-shell'] },
   run: (asked) => playwrightRun('e2e', asked),
 };
 
