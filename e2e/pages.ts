@@ -1,4 +1,4 @@
-import { expect, type Page } from '@playwright/test';
+import { expect, type BrowserContext, type Page } from '@playwright/test';
 import type { PlanView } from '@ipsonomo/core';
 import type { TestServer } from './harness';
 
@@ -12,12 +12,17 @@ export const button = (page: Page, name: string | RegExp) =>
 export const place = (page: Page, name: string) =>
   page.getByRole('navigation').getByRole('link', { name: new RegExp(`^${name}`) });
 
+/** The second person's page of each browser, which stays open beside the first. */
+const cabinets = new WeakMap<BrowserContext, Page>();
+
 /** Does something at the cabinets in a page of its own, as a second person would. */
 export async function atCabinet(page: Page, act: (cabinet: Page) => Promise<void>): Promise<void> {
-  const cabinet = await page.context().newPage();
-  await cabinet.goto(page.url().replace(/(\/job\/[^/]+).*/, '$1/cabinet'));
+  const before = cabinets.get(page.context());
+  const cabinet = before ?? (await page.context().newPage());
+  cabinets.set(page.context(), cabinet);
+  const url = page.url().replace(/(\/job\/[^/]+).*/, '$1/cabinet');
+  if (cabinet.url() !== url) await cabinet.goto(url);
   await act(cabinet);
-  await cabinet.close();
 }
 
 export async function powerCycle(
@@ -39,6 +44,8 @@ export async function openDemo(page: Page, server: TestServer): Promise<void> {
   await page.getByLabel('Your name, written beside everything you decide').fill('Mara Quist');
   await page.getByRole('button', { name: 'Tern Cove hatchery', exact: true }).click();
   await expect(page.getByText('Filter hall', { exact: true }).first()).toBeVisible();
+  // An address that is gone to while the page still changes its own is not reached.
+  await expect(page).toHaveURL(/\/job\/[^/]+\/plan/);
 }
 
 /** Opens the demo and listens on its practice site. */
