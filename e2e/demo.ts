@@ -1,5 +1,8 @@
-import { test as base } from '@playwright/test';
-import { startServer, type TestServer } from './harness';
+import { randomUUID } from 'node:crypto';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { test as base, type Page } from '@playwright/test';
+import { COVERAGE, startServer, type TestServer } from './harness';
 import { PHONE, unexpected, watchErrors } from './pages';
 
 interface Fixtures {
@@ -14,6 +17,19 @@ interface Options {
   readonly demo: boolean;
   /** How many times as fast the practice site lives. */
   readonly pace: number;
+}
+
+/** Has V8 tell what it runs in this page and in all that are opened beside it. */
+async function mapPages(first: Page, folder: string): Promise<() => Promise<void>> {
+  const begin = (page: Page) => page.coverage.startJSCoverage({ resetOnNavigation: false });
+  await begin(first);
+  first.context().on('page', (page) => void begin(page).catch(() => undefined));
+  return async () => {
+    for (const page of first.context().pages()) {
+      const result = await page.coverage.stopJSCoverage().catch(() => []);
+      writeFileSync(join(folder, 'browser', `${randomUUID()}.json`), JSON.stringify({ result }));
+    }
+  };
 }
 
 /** What a phone's browser lacks on a page that it has over plain HTTP from another machine. */
@@ -43,7 +59,9 @@ export const test = base.extend<Fixtures & Options>({
     watchErrors(page, errors);
     await page.context().addInitScript(asOverPlainHttp);
     await page.setViewportSize(PHONE);
+    const end = COVERAGE ? await mapPages(page, COVERAGE) : undefined;
     await run(page);
+    await end?.();
     await page.close();
   },
 });

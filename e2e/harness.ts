@@ -8,6 +8,8 @@ import { join } from 'node:path';
 import { Client } from 'pg';
 
 const ROOT = join(__dirname, '..');
+/** Where a run that maps what is never run has it written. */
+export const COVERAGE = process.env['IPSONOMO_COVERAGE'];
 
 /** A server of the tests' own, with its own database and folder. */
 export interface TestServer {
@@ -122,6 +124,7 @@ export async function startServer(name: string, options: Options): Promise<TestS
         // Started again, it goes on after all that it saw before.
         IPSONOMO_SINCE: String(begun + (Date.now() - begun) * pace),
         IPSONOMO_PACE: String(pace),
+        ...(COVERAGE ? { NODE_V8_COVERAGE: join(COVERAGE, 'server') } : {}),
         ...{ DATABASE_URL: databaseUrl, IPSONOMO_DATA: folder, IPSONOMO_DEMO: demo ? '1' : '0' },
       },
       stdio: ['ignore', 'pipe', 'pipe'],

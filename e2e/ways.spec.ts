@@ -25,38 +25,45 @@ async function turn(page: Page, device: string, dial: string, times: number): Pr
   await button(page, `Leave its switches: ${device}`).click();
 }
 
-test('layer 2: alike blocks told apart by lamp and label, named, given to stay, through a power cut', async ({
-  page,
-  server,
-}) => {
-  await listenInDemo(page, server);
-  await openCall(page, 'Sorting block 1');
-  await button(page, 'Search over layer 2').click();
-  await expect(page.getByRole('heading', { name: '6 may be it' })).toBeVisible();
-  await button(page, 'look at 02:4c:7a:71:00:21').click();
-  // Not by luck: neither label nor lamp has shown it yet.
-  await expect(button(page, 'Bind this one')).toBeDisabled();
-  await page
-    .getByLabel('Or type the MAC from the label, in any notation')
-    .fill('02-4C-7A-71-00-22');
-  await expect(page.getByText('this is another device')).toBeVisible();
-  await expect(button(page, 'Bind this one')).toBeDisabled();
-  await page.getByLabel('Or type the MAC from the label, in any notation').fill('');
-  await button(page, 'Flash its lamp').click();
-  await expect(button(page, 'Its lamp flashes: bind it')).toBeEnabled();
-  await atCabinet(page, async (cabinet) => {
-    await expect(cabinet.getByText('lamp flashes: somebody asked it to')).toBeVisible();
+// A lamp flashes for three seconds, in which somebody has to look at it.
+test.describe('in real time', () => {
+  test.use({ pace: 1 });
+
+  test('layer 2: alike blocks told apart by lamp and label, named, given to stay, through a power cut', async ({
+    page,
+    server,
+  }) => {
+    await listenInDemo(page, server);
+    await openCall(page, 'Sorting block 1');
+    await button(page, 'Search over layer 2').click();
+    await expect(page.getByRole('heading', { name: '6 may be it' })).toBeVisible();
+    await button(page, 'look at 02:4c:7a:71:00:21').click();
+    // Not by luck: neither label nor lamp has shown it yet.
+    await expect(button(page, 'Bind this one')).toBeDisabled();
+    await page
+      .getByLabel('Or type the MAC from the label, in any notation')
+      .fill('02-4C-7A-71-00-22');
+    await expect(page.getByText('this is another device')).toBeVisible();
+    await expect(button(page, 'Bind this one')).toBeDisabled();
+    await page.getByLabel('Or type the MAC from the label, in any notation').fill('');
+    await atCabinet(page, async (cabinet) => {
+      // Somebody looks at the lamps while it is asked to flash.
+      const seen = expect(cabinet.getByText('lamp flashes: somebody asked it to')).toBeVisible();
+      await button(page, 'Flash its lamp').click();
+      await seen;
+    });
+    await expect(button(page, 'Its lamp flashes: bind it')).toBeEnabled();
+    await button(page, 'Its lamp flashes: bind it').click();
+    await button(page, 'Give name and address, to stay').click();
+    await button(page, 'Now cut its power and watch').click();
+    await expect(page.getByText('Waiting to see it gone')).toBeVisible();
+    await powerCycle(page, 'Sorting block 1', async () => {
+      await expect(page.getByText('Waiting to see it back')).toBeVisible();
+    });
+    await expect(stage(page, 'pinned')).toBeVisible();
+    await button(page, 'Prove it: ARP and ping').click();
+    await expect(stage(page, 'proven')).toBeVisible();
   });
-  await button(page, 'Its lamp flashes: bind it').click();
-  await button(page, 'Give name and address, to stay').click();
-  await button(page, 'Now cut its power and watch').click();
-  await expect(page.getByText('Waiting to see it gone')).toBeVisible();
-  await powerCycle(page, 'Sorting block 1', async () => {
-    await expect(page.getByText('Waiting to see it back')).toBeVisible();
-  });
-  await expect(stage(page, 'pinned')).toBeVisible();
-  await button(page, 'Prove it: ARP and ping').click();
-  await expect(stage(page, 'proven')).toBeVisible();
 });
 
 test('layer 2: one that a controller runs refuses; a used one is set back with a reason', async ({

@@ -1,4 +1,5 @@
 // npm test: everything a change has to pass, on a fresh machine too.
+// npm test -- --coverage: tells as well what no test ever runs.
 // npm test -- WORD…: only steps whose name has a word, else test files whose path has it, else tests by their title.
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
@@ -15,6 +16,7 @@ import {
 } from './lib/steps.mjs';
 import { choose } from './lib/test/choose.mjs';
 import { closing, stepLine } from './lib/test/closing.mjs';
+import { beginCoverage, COVERAGE, coverageTable } from './lib/test/coverage.mjs';
 import { childrenSeconds, endAll, runInto, runSteps } from './lib/test/schedule.mjs';
 import { STEPS } from './lib/test/steps.mjs';
 
@@ -22,7 +24,8 @@ const start = Date.now();
 const CI = process.env.CI === 'true';
 const RESULTS = join(LOCAL, 'results');
 
-const words = process.argv.slice(2);
+const words = process.argv.slice(2).filter((word) => !word.startsWith('--'));
+const isMapped = process.argv.includes('--coverage');
 const hasWire = mayMakeNamespaces();
 const chosen = choose(
   words,
@@ -39,6 +42,7 @@ needPackages(all('packages'));
 needModules();
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
+if (isMapped) beginCoverage();
 const database = steps.some(({ needs }) => needs.database)
   ? await startPostgres('test-pg', { fresh: true, tcp: false })
   : undefined;
@@ -61,6 +65,7 @@ try {
 }
 const processor = childrenSeconds() + (database?.processorSeconds() ?? 0);
 const { text, isOk } = closing(steps, results, { seconds: elapsed(), processor, skips });
+if (isMapped) say(`\n${(await coverageTable()).join('\n')}`);
 say(`\n${text}`);
 process.exit(isOk ? 0 : 1);
 
@@ -102,10 +107,21 @@ function all(kind) {
 async function runStep(step) {
   const only = chosen.only.get(step.name);
   const result = join(RESULTS, `${step.name.replace(/ /g, '-')}.json`);
-  const { command, env = {}, tests, byFile } = step.run({ only, result, workers: workers() });
+  const {
+    command,
+    env = {},
+    tests,
+    byFile,
+  } = step.run({ only, result, workers: workers(), isMapped });
   const log = result.replace(/json$/, 'log');
   const ended = await runInto(log, command, {
-    env: { CI: 'true', E2E_DATABASE_URL: database?.socketUrl, IPSONOMO_RETRY: '1', ...env },
+    env: {
+      CI: 'true',
+      E2E_DATABASE_URL: database?.socketUrl,
+      IPSONOMO_RETRY: '1',
+      ...(isMapped ? { IPSONOMO_COVERAGE: COVERAGE } : {}),
+      ...env,
+    },
     show: chosen.only.size > 0 && only !== undefined,
   });
   return { ...ended, tests: tests?.(result), byFile };

@@ -21,8 +21,12 @@ function* filesUnder(path) {
   }
 }
 
+/** Where the lines of the page are to be told, its scripts bring maps of their sources. */
+const WITH_MAPS = process.env.IPSONOMO_COVERAGE !== undefined;
+
 function stampOf(paths) {
   const hash = createHash('sha1').update(readFileSync(join(ROOT, 'package-lock.json')));
+  hash.update(String(WITH_MAPS));
   for (const path of paths)
     for (const file of [...filesUnder(join(ROOT, path))].sort())
       hash.update(file).update(readFileSync(file));
@@ -114,7 +118,10 @@ export async function buildApp() {
     copyReader();
     run(
       process.execPath,
-      [join(ROOT, 'node_modules/expo/bin/cli'), 'export', '-p', 'web', '--output-dir', 'dist'],
+      [
+        ...[join(ROOT, 'node_modules/expo/bin/cli'), 'export', '-p', 'web', '--output-dir', 'dist'],
+        ...(WITH_MAPS ? ['--source-maps'] : []),
+      ],
       {
         title: 'building the web application',
         cwd: join(ROOT, 'app'),

@@ -3,6 +3,7 @@
 //   needs: Debian packages, servers among them, the database, namespaces
 import { join } from 'node:path';
 import { ROOT } from '../steps.mjs';
+import { coverageArgs } from './coverage.mjs';
 import { jestTests, playwrightTests } from './results.mjs';
 
 const bin = (name) => join(ROOT, 'node_modules/.bin', name);
@@ -25,9 +26,10 @@ const unit = {
   lane: 'checks',
   after: ['build server'],
   needs: { database: true, packages: ['tshark'] },
-  run: ({ only, result, workers }) => ({
+  run: ({ only, result, workers, isMapped }) => ({
     command: [
       ...['nice', bin('jest'), '--json', '--outputFile', result, '--maxWorkers', String(workers)],
+      ...(isMapped ? coverageArgs() : []),
       ...(only?.title ? ['-t', escaped(only.title)] : []),
       ...(only ? ['--runTestsByPath', ...only.files] : []),
     ],
