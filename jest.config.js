@@ -37,7 +37,7 @@ const nodeProject = (dir, displayName = dir) => ({
 
 module.exports = {
   // Compiling a thread's program on a loaded machine has taken over 5 s; no unit test measures time.
-  testTimeout: 30_000,
+  testTimeout: 30_000 * Number(process.env.IPSONOMO_SOAK ?? 1),
   projects: [
     nodeProject('core'),
     nodeProject('practice'),

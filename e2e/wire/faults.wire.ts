@@ -17,6 +17,7 @@ import { api, postgres, until } from '../harness';
 import { bootpc, udhcpc } from './clients';
 import { bootpRequest, mac, tagged } from './frames';
 import { onWire } from './on-wire';
+import { cases } from '../../core/test/cases';
 
 // What a wire can do to a server: nonsense, storms, and the server or its database going away.
 
@@ -82,7 +83,7 @@ test('10,000 hostile frames: it stays up, counts them, and answers the next good
   const at = await on.job.plan('valves-31', VALVES, 'bootp', '10.77.0.131');
   await on.job.bind(at, victim);
   const pid = on.server.pid();
-  const frames = hostileFrames(5227, 10_000, '02:00:5e:00:53:3f');
+  const frames = hostileFrames(5227, cases(10_000), '02:00:5e:00:53:3f');
   for (let from = 0; from < frames.length; from += 1000)
     device.send(frames.slice(from, from + 1000));
   const { counters } = await until('all of them are through', async () => {

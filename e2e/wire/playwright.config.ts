@@ -4,7 +4,7 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: '.',
   testMatch: '*.wire.ts',
-  timeout: 400_000,
+  timeout: 400_000 * Number(process.env['IPSONOMO_SOAK'] ?? 1),
   workers: 1,
   retries: process.env['IPSONOMO_RETRY'] === '1' ? 1 : 0,
   outputDir: '../../test-results/wire',

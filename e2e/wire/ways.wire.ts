@@ -135,12 +135,22 @@ test('lldpd at the other end of the cable: which switch, which port, without a w
   const own = mkdtempSync(join(tmpdir(), 'ipsonomo-lldpd-'));
   chmodSync(own, 0o755); // it gives up its rights
   const control = join(own, 'lldpd.sock');
-  on.wire.hub.start('sh', '-c', `exec lldpd -d -u ${control} -I port1 2>/dev/null`);
-  await until('it speaks every second', async () => {
-    const told = ['configure', 'lldp', 'tx-interval', '1'];
-    return on.wire.hub.run('lldpcli', '-u', control, ...told).code === 0;
+  const daemon = on.wire.hub.start('sh', '-c', `exec lldpd -d -u ${control} -I port1 2>&1`);
+  let said = '';
+  daemon.stdout?.on('data', (text) => (said += String(text)));
+  /** One that has ended says why, and nobody waits for it. */
+  const whileItRuns = async <T>(what: string, look: () => Promise<T | false>): Promise<T> => {
+    const found = await until(what, async () => daemon.exitCode !== null || look());
+    if (typeof found === 'boolean' && daemon.exitCode !== null) throw new Error(`lldpd: ${said}`);
+    return found as T;
+  };
+  const tell = (...words: readonly string[]) => on.wire.hub.run('lldpcli', '-u', control, ...words);
+  await whileItRuns('it speaks every second', async () => {
+    return tell('configure', 'lldp', 'tx-interval', '1').code === 0;
   });
-  const { neighbour } = await until('the neighbour', async () => {
+  const { neighbour } = await whileItRuns('the neighbour', async () => {
+    // What it says when it starts may be said before its port is up.
+    tell('update');
     const { socket } = await on.job.field();
     return socket.neighbour !== null && socket;
   });

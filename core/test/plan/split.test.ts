@@ -15,6 +15,7 @@ import {
   type Need,
   type Prefix,
 } from '../../src';
+import { cases } from '../cases';
 
 const net = (text: string): Prefix => must(parsePrefix(text));
 
@@ -133,7 +134,7 @@ test('needs go where a search through every place puts them', () => {
         needs.filter((one) => !split.placed.some((other) => other.need === one)),
       );
     }),
-    { numRuns: 300, seed: 4632 },
+    { numRuns: cases(300), seed: 4632 },
   );
 });
 
@@ -152,7 +153,7 @@ test('what is placed and what is left are the block, each address once', () => {
       }
       expect(next).toBe(block.network + 2 ** (32 - block.length));
     }),
-    { numRuns: 300, seed: 1878 },
+    { numRuns: cases(300), seed: 1878 },
   );
 });
 

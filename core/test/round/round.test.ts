@@ -16,6 +16,7 @@ import {
   type RoundCall,
 } from '../../src';
 import { ip } from '../wire/samples';
+import { cases } from '../cases';
 
 /** A call of which only the needed is said. */
 const call = (id: string, fields: Partial<RoundCall> = {}): RoundCall => ({
@@ -70,7 +71,7 @@ test('R-ROUND: as cheap as the cheapest of all orders, for up to six calls of ra
         expect(own).toEqual(best);
       },
     ),
-    { numRuns: 60, seed: 300 },
+    { numRuns: cases(60), seed: 300 },
   );
 }, 120_000);
 
@@ -86,7 +87,7 @@ test('every call stands once in an order, however many there are', () => {
       const ids = (list: readonly RoundCall[]) => list.map(({ id }) => id).sort();
       expect(ids(orderRound(calls))).toEqual(ids(calls));
     }),
-    { numRuns: 20, seed: 5 },
+    { numRuns: cases(20), seed: 5 },
   );
 });
 
@@ -94,7 +95,7 @@ test('R-ROUND: no random order of sixty calls is cheaper', () => {
   const [calls = []] = fc.sample(rounds(60), { numRuns: 1, seed: 60 });
   const own = costOf(orderRound(calls));
   const shuffled = fc.shuffledSubarray([...calls], { minLength: 60, maxLength: 60 });
-  for (const order of fc.sample(shuffled, { numRuns: 2000, seed: 7 }))
+  for (const order of fc.sample(shuffled, { numRuns: cases(2000), seed: 7 }))
     expect(compareCosts(own, costOf(order))).toBeLessThanOrEqual(0);
 });
 

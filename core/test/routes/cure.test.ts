@@ -23,6 +23,7 @@ import {
 } from '../../src';
 import { randomSite } from './random-site';
 import { ip, prefix, verdictOf } from './site';
+import { cases } from '../cases';
 
 const subnet = (id: string, network: string, gateway: string) =>
   toSubnet({ id, name: id, prefix: prefix(network), gateway: ip(gateway) });
@@ -143,7 +144,7 @@ test('a router of the plan that knows no way back is given a route', () => {
 
 test('R-CURE: on random sites what is proposed helps, whatever was wrong', () => {
   let [failed, cured] = [0, 0];
-  for (let seed = 1; seed <= 25; seed += 1) {
+  for (let seed = 1; seed <= cases(25); seed += 1) {
     const hosts = randomSite(seed);
     const net = new PreparedNet({ hosts });
     for (const from of net.hosts)

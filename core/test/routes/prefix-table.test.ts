@@ -8,6 +8,7 @@ import {
   type Ipv4,
 } from '../../src';
 import { ip, prefix } from './site';
+import { cases } from '../cases';
 
 // R-LONGEST-PREFIX.
 
@@ -68,6 +69,6 @@ test('for tables and addresses of every kind: as the scan of every line', () => 
       for (const one of [...asked, ...entries.map((each) => each.prefix.network)])
         expect(made.find(one)).toBe(scanned(entries, one));
     }),
-    { numRuns: 300 },
+    { numRuns: cases(300) },
   );
 });

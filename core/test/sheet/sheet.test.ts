@@ -19,6 +19,7 @@ import {
   type PlanDoc,
 } from '../../src';
 import { PLAN } from '../snags/world';
+import { cases } from '../cases';
 
 const doc = docOfPlan(PLAN);
 const plan = planOf(doc);
@@ -56,7 +57,7 @@ test('cells come back from the clipboard as they were', () => {
         expect(parseCells(formatCells(all))).toEqual(all);
       },
     ),
-    { numRuns: 300, seed: 9 },
+    { numRuns: cases(300), seed: 9 },
   );
 });
 

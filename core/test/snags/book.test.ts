@@ -19,6 +19,7 @@ import {
 } from '../../src';
 import { siteOf } from './big-site';
 import { connection, ip, net } from './world';
+import { cases } from '../cases';
 
 const WORDS = ['pump', 'pump-1', 'pump 2', 'drive', ''];
 const KINDS = ['belloch-drive-d4', 'osterhew-controller-k', 'eskmere-router-4', 'nobody'];
@@ -99,7 +100,7 @@ test('what a book keeps from edit to edit is what a fresh look finds', () => {
         }
       }
     }),
-    { numRuns: 60, seed: 45 },
+    { numRuns: cases(60), seed: 45 },
   );
 });
 
@@ -114,7 +115,7 @@ test('a difference applied is the other document, and taken back is the first', 
       if (!back.ok) throw new Error('its inverse applies');
       expect(diffDocs(back.value.doc, before)).toEqual([]);
     }),
-    { numRuns: 100, seed: 46 },
+    { numRuns: cases(100), seed: 46 },
   );
 });
 

@@ -5,7 +5,7 @@ import { dirname } from 'node:path';
 import { ROOT } from '../steps.mjs';
 
 /** A step that hangs is ended: nothing in it takes as long, whatever else the machine does. */
-const LONGEST = 40 * 60_000;
+const LONGEST = 40 * 60_000 * Number(process.env.IPSONOMO_SOAK ?? 1);
 /** How long output may still come once a command has ended: what it left behind may hold its pipes. */
 const LAST_WORDS = 2000;
 const TICKS_A_SECOND = 100; // of what /proc tells: Linux, USER_HZ

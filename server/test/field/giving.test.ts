@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { dissect, findOption, OPTION, rawOption, toMac, type MessageType } from '@ipsonomo/core';
 import { FieldRefusal, type FieldEvent } from '../../src/field/protocol';
 import { DRIVE, EngineBench, ip, LAPTOP, mac, planOf, STRANGER, target } from './bench';
+import { cases } from '../../../core/test/cases';
 
 const GIVEN = '10.77.0.85';
 const VOICE = '10.77.0.253';
@@ -78,7 +79,7 @@ test('R-BOUND-ONLY: 2,000 requests of unbound MACs, and not one reply', () => {
     type: fc.constantFrom(...types),
     clientAddress: fc.option(fc.constant(ip(GIVEN)), { nil: undefined }),
   });
-  for (const { from, type, clientAddress } of fc.sample(asked, { numRuns: 2000, seed: 67 }))
+  for (const { from, type, clientAddress } of fc.sample(asked, { numRuns: cases(2000), seed: 67 }))
     if (from !== DRIVE)
       bench.asks(toMac(from), {
         ...(type ? { type } : {}),
