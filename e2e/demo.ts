@@ -2,12 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { test as base, type Page } from '@playwright/test';
-import { COVERAGE, startServer, type TestServer } from './harness';
+import { COVERAGE, ownCluster, startServer, type Cluster, type TestServer } from './harness';
 import { PHONE, unexpected, watchErrors } from './pages';
 
 interface Fixtures {
   /** A server with the demo job and the practice site, of this test's own. */
   readonly server: TestServer;
+  /** The PostgreSQL of this test's own, where it may be stopped. */
+  readonly cluster: Cluster | undefined;
   /** Errors of every page that was watched; the test fails with them at its end. */
   readonly errors: string[];
 }
@@ -17,6 +19,8 @@ interface Options {
   readonly demo: boolean;
   /** How many times as fast the practice site lives. */
   readonly pace: number;
+  /** Whether its database may be stopped in the middle: it then has a PostgreSQL of its own. */
+  readonly stopsDatabase: boolean;
 }
 
 /** Has V8 tell what it runs in this page and in all that are opened beside it. */
@@ -42,9 +46,15 @@ function asOverPlainHttp(): void {
 export const test = base.extend<Fixtures & Options>({
   demo: [true, { option: true }],
   pace: [10, { option: true }],
-  server: async ({ demo, pace }, run, info) => {
+  stopsDatabase: [false, { option: true }],
+  cluster: async ({ stopsDatabase }, run, info) => {
+    const cluster = stopsDatabase ? await ownCluster(`browser-${info.parallelIndex}`) : undefined;
+    await run(cluster);
+    cluster?.stopNow();
+  },
+  server: async ({ demo, pace, cluster }, run, info) => {
     const name = `${info.file}_${info.title}`.replace(/.*\//, '').replace(/\W+/g, '_');
-    const server = await startServer(name, { demo, pace });
+    const server = await startServer(name, { demo, pace, cluster });
     await run(server);
     await server.stop();
   },

@@ -1,6 +1,5 @@
 import { expect, type Page } from '@playwright/test';
 import { test } from './demo';
-import { postgres } from './harness';
 import {
   atCabinet,
   button,
@@ -13,6 +12,7 @@ import {
   powerCycle,
   stage,
   watchErrors,
+  goTo,
 } from './pages';
 
 // What goes wrong on site, seen through the interface: tabs closed, the server or its database away,
@@ -67,28 +67,32 @@ test('a tab reopened at every step goes on where it was', async ({
   await page.close();
 });
 
-test('the server and then its database away: told in a sentence, nothing lost, back by itself', async ({
-  page,
-  server,
-}) => {
-  await openDemo(page, server);
-  await button(page, 'Add a subnet').click();
-  await page.getByLabel('Name', { exact: true }).fill('Laboratory');
-  await page.getByLabel('Network with prefix length').fill('172.22.42.0/24');
-  await server.kill();
-  await expect(page.getByText('No word from the server')).toBeVisible();
-  await button(page, 'Add this subnet').click();
-  await expect(page.getByText('The server does not answer.')).toBeVisible();
-  await server.restart();
-  await expect(page.getByText('Practice site', { exact: true })).toBeVisible();
-  const database = await postgres();
-  database.stopNow();
-  await button(page, 'Add this subnet').click();
-  await expect(page.getByText('The database does not answer. Nothing was changed')).toBeVisible();
-  database.start();
-  // What was typed is still there.
-  await button(page, 'Add this subnet').click();
-  await expect(page.getByRole('heading', { name: 'Laboratory' })).toBeVisible();
+test.describe('with a database of its own', () => {
+  test.use({ stopsDatabase: true });
+
+  test('the server and then its database away: told in a sentence, nothing lost, back by itself', async ({
+    page,
+    server,
+    cluster,
+  }) => {
+    await openDemo(page, server);
+    await button(page, 'Add a subnet').click();
+    await page.getByLabel('Name', { exact: true }).fill('Laboratory');
+    await page.getByLabel('Network with prefix length').fill('172.22.42.0/24');
+    await server.kill();
+    await expect(page.getByText('No word from the server')).toBeVisible();
+    await button(page, 'Add this subnet').click();
+    await expect(page.getByText('The server does not answer.')).toBeVisible();
+    await server.restart();
+    await expect(page.getByText('Practice site', { exact: true })).toBeVisible();
+    cluster?.stopNow();
+    await button(page, 'Add this subnet').click();
+    await expect(page.getByText('The database does not answer. Nothing was changed')).toBeVisible();
+    expect(cluster?.start()).toBe(true);
+    // What was typed is still there.
+    await button(page, 'Add this subnet').click();
+    await expect(page.getByRole('heading', { name: 'Laboratory' })).toBeVisible();
+  });
 });
 
 test('mistakes of the site, each by its sentence: a trunk, a router that answers for all, a locked page', async ({
@@ -107,7 +111,7 @@ test('mistakes of the site, each by its sentence: a trunk, a router that answers
       await expect(button(cabinet, `put right: ${fault}`)).toBeVisible();
     }
   });
-  await page.goto(page.url().replace(/(\/job\/[^/]+).*/, '$1/wire'));
+  await goTo(page, page.url().replace(/(\/job\/[^/]+).*/, '$1/wire'));
   await expect(page.getByText('Frames of VLAN 41 (Feeding) come in with a tag')).toBeVisible();
   await button(page, 'Ask for every address').click();
   await expect(page.getByText(/a router that answers for others \(proxy ARP\)/)).toBeVisible();

@@ -31,6 +31,8 @@ interface Options {
   readonly demo: boolean;
   /** How many times as fast its practice site lives; 1 where nothing is said. */
   readonly pace?: number;
+  /** Where its database is; the one of all tests, where nothing is said. */
+  readonly cluster?: Cluster | undefined;
   /** The network namespace it runs in; it is then reached through a Unix socket. */
   readonly namespace?: string;
   /** What stands before the command, to take rights away. */
@@ -62,19 +64,26 @@ function databaseName(of: string): string {
   return name.length <= 63 ? name : `${name.slice(0, 50)}_${mark}`;
 }
 
-async function freshDatabase(name: string): Promise<string> {
-  const admin = new Client({ connectionString: adminUrl() });
+async function freshDatabase(name: string, cluster: string): Promise<string> {
+  const admin = new Client({ connectionString: cluster });
   await admin.connect();
   await admin.query(`drop database if exists ${name} with (force)`);
   await admin.query(`create database ${name}`);
   await admin.end();
-  return adminUrl().replace(/\/ipsonomo$/, `/${name}`);
+  return cluster.replace(/\/ipsonomo$/, `/${name}`);
 }
 
-/** The tests' own PostgreSQL, to be stopped and started in the middle. */
-export async function postgres(): Promise<{ stopNow(): boolean; start(): boolean }> {
+/** A PostgreSQL of one test's own. */
+export interface Cluster {
+  readonly socketUrl: string;
+  stopNow(): boolean;
+  start(): boolean;
+}
+
+/** A PostgreSQL to be stopped and started in the middle: nobody else works with it. */
+export async function ownCluster(name: string): Promise<Cluster> {
   const { startPostgres } = await import('../scripts/lib/postgres.mjs');
-  return startPostgres('test-pg', { tcp: false });
+  return startPostgres(`own-${name}-pg`, { fresh: true, tcp: false });
 }
 
 /** Waits until the condition holds; fails with its name. */
@@ -99,8 +108,8 @@ const WITH_US =
     : [];
 
 export async function startServer(name: string, options: Options): Promise<TestServer> {
-  const { demo, pace = 1, namespace, wrap = [], flags = [] } = options;
-  const databaseUrl = await freshDatabase(databaseName(name));
+  const { demo, pace = 1, cluster, namespace, wrap = [], flags = [] } = options;
+  const databaseUrl = await freshDatabase(databaseName(name), cluster?.socketUrl ?? adminUrl());
   const folder = mkdtempSync(join(tmpdir(), 'ipsonomo-e2e-'));
   const port = await freePort();
   const at = namespace === undefined ? { port } : { socketPath: join(folder, 'http.sock') };

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect } from '@playwright/test';
 import { test } from './demo';
-import { button, giveFile, openDemo, PHONE, pick } from './pages';
+import { button, giveFile, openDemo, PHONE, pick, goTo } from './pages';
 
 // A kind from its description file to a device with modules, a connection and switches.
 
@@ -17,7 +17,7 @@ test('phone: kinds from description files, their papers, modules and switches', 
   await page.setViewportSize(PHONE);
   await openDemo(page, server);
   const job = page.url().replace(/(\/job\/[^/]+).*/, '$1');
-  await page.goto(`${job}/kinds`);
+  await goTo(page, `${job}/kinds`);
 
   await test.step('files that describe nothing are refused, with why', async () => {
     for (const [name, content, told] of [
@@ -63,7 +63,7 @@ test('phone: kinds from description files, their papers, modules and switches', 
   });
 
   await test.step('two devices of it by patterns', async () => {
-    await page.goto(`${job}/new-devices`);
+    await goTo(page, `${job}/new-devices`);
     await pick(page, 'Kind', 'Station, 8 slots');
     await page.getByLabel('How many').fill('2');
     await page.getByLabel('Cabinet').fill('SL2');
@@ -97,7 +97,7 @@ test('phone: kinds from description files, their papers, modules and switches', 
   });
 
   await test.step('switches are set by touch and read', async () => {
-    await page.goto(`${job}/kinds`);
+    await goTo(page, `${job}/kinds`);
     await button(page, 'Block I/O station 20').click();
     await expect(page.getByText('It asks for its address by BootP.')).toBeVisible();
     for (let turn = 0; turn < 8; turn += 1) await button(page, '×10 one up').click();

@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test';
 import { test } from './demo';
-import { button, giveFile, openDemo, pick, WIDE } from './pages';
+import { button, giveFile, openDemo, pick, WIDE, goTo } from './pages';
 
 // A list from somebody else's spreadsheet: refused, corrected, taken; then its mistakes mended at once.
 
@@ -23,7 +23,7 @@ test('wide: a list is refused, matched, taken; its snags are mended at once; lin
   const job = page.url().replace(/(\/job\/[^/]+).*/, '$1');
 
   await test.step('what is no list is refused, with why, and nothing is taken', async () => {
-    await page.goto(`${job}/import`);
+    await goTo(page, `${job}/import`);
     for (const [name, bytes, told] of [
       ['empty.csv', Buffer.alloc(0), 'empty.csv holds no list'],
       ['old.xls', OLD_WORKBOOK, 'old.xls is a workbook of before 2007.'],
@@ -50,7 +50,7 @@ test('wide: a list is refused, matched, taken; its snags are mended at once; lin
   });
 
   await test.step('all of one cause are mended in one revision', async () => {
-    await page.goto(`${job}/snags`);
+    await goTo(page, `${job}/snags`);
     await button(page, /^Mend all of these/)
       .first()
       .click();
@@ -61,7 +61,7 @@ test('wide: a list is refused, matched, taken; its snags are mended at once; lin
   });
 
   await test.step('chosen lines are taken out, and come back by undo', async () => {
-    await page.goto(`${job}/plan`);
+    await goTo(page, `${job}/plan`);
     await page.getByLabel('Find in the sheet').fill('SL1');
     await page.getByRole('gridcell', { name: 'Valve twice' }).click();
     await page.keyboard.press('Shift+ArrowDown');

@@ -12,6 +12,12 @@ export const button = (page: Page, name: string | RegExp) =>
 export const place = (page: Page, name: string) =>
   page.getByRole('navigation').getByRole('link', { name: new RegExp(`^${name}`) });
 
+/** Goes to an address; the page may change its own just then, and what it breaks off is tried again. */
+export const goTo = (page: Page, url: string): Promise<void> =>
+  expect(async () => {
+    await page.goto(url);
+  }).toPass({ timeout: 60_000 });
+
 /** The second person's page of each browser, which stays open beside the first. */
 const cabinets = new WeakMap<BrowserContext, Page>();
 
@@ -21,7 +27,7 @@ export async function atCabinet(page: Page, act: (cabinet: Page) => Promise<void
   const cabinet = before ?? (await page.context().newPage());
   cabinets.set(page.context(), cabinet);
   const url = page.url().replace(/(\/job\/[^/]+).*/, '$1/cabinet');
-  if (cabinet.url() !== url) await cabinet.goto(url);
+  if (cabinet.url() !== url) await goTo(cabinet, url);
   await act(cabinet);
 }
 

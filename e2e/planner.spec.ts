@@ -1,7 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { test } from './demo';
 import type { TestServer } from './harness';
-import { button, giveFile, PHONE, WIDE } from './pages';
+import { button, giveFile, PHONE, WIDE, goTo } from './pages';
 
 // The planner's half: from IT's block and a list to a plan without a snag, at a desk and on a phone.
 
@@ -119,7 +119,7 @@ test('wide: a block, a list, copies, snags mended, a revision named; phone: one 
   });
   await test.step('phone: looked up, corrected, and seen to be checked', async () => {
     await page.setViewportSize(PHONE);
-    await page.goto(page.url().replace(/revisions.*/, 'plan'));
+    await goTo(page, page.url().replace(/revisions.*/, 'plan'));
     await page.getByLabel('Look up a device, a name or an address').fill('deck device 7');
     await button(page, 'Deck device 7').click();
     await button(page, 'Change name or address').click();

@@ -24,6 +24,7 @@ import {
   PHONE,
   place,
   stage,
+  goTo,
 } from './pages';
 
 // Routes there and back: one that fails by the plan, cured there, walked on the practice site, cured there as well.
@@ -61,7 +62,7 @@ test('a route that cannot answer: found, cured in the plan, walked, given anew, 
   await atCabinet(page, async (cabinet) => {
     await cabinet.getByRole('radio', { name: 'Filter hall switch' }).click();
   });
-  await page.goto(walked);
+  await goTo(page, walked);
   await button(page, 'Walk it').click();
   await expect(page.getByText(/goes as the plan says, and the device answers/)).toBeVisible();
   await expect(page.getByRole('row')).toHaveCount(3);
@@ -180,7 +181,8 @@ test('through a rack: no IP gets there, the route path does, and who is at its e
     await button(cabinet, 'Plug the cable in: Grader rack').click();
     await expect(button(cabinet, 'Pull the cable: Grader rack')).toBeVisible();
   });
-  await page.goto(
+  await goTo(
+    page,
     page.url().replace(/(\/job\/[^/]+).*/, `$1/there-and-back?from=${from}&to=${to}`),
   );
   await expect(page.getByText('Route path of the automation protocol')).toBeVisible();

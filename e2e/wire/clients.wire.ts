@@ -114,14 +114,19 @@ test('another DHCP server that answers one of ours stops us and is told of', asy
   await on.job.tryToAnswer();
   expect((await stopped()).notices[0]?.facts).toMatchObject({ server: '10.77.0.9' });
 
-  // Expected, it may serve others, but not one of ours.
+  // Expected, it may serve others; one of ours that it serves is left to it, and that one alone.
   await on.job.expectServer('10.77.0.9');
   await on.job.answer();
   expect(udhcpc(stranger, 3).address).toBeDefined();
   expect((await on.job.field()).answeringUntil).not.toBeNull();
   await on.job.bind(at, mac);
   udhcpc(device, 2);
-  expect((await stopped()).notices[0]?.facts['answered']).toBe('drive-6');
+  const left = await until('it is left to the other', async () =>
+    (await on.job.field()).notices.find((one) => one.code === 'left-to-server'),
+  );
+  expect(left.facts).toMatchObject({ server: '10.77.0.9', title: 'drive-6' });
+  expect((await on.job.field()).answeringUntil).not.toBeNull();
+  await api(on.server, 'POST', '/field/silence', {});
   rival.kill('SIGTERM');
 });
 

@@ -13,7 +13,7 @@ import {
   toMac,
   UNSPECIFIED,
 } from '@ipsonomo/core';
-import { api, postgres, until } from '../harness';
+import { api, until } from '../harness';
 import { bootpc, udhcpc } from './clients';
 import { bootpRequest, mac, tagged } from './frames';
 import { onWire } from './on-wire';
@@ -24,7 +24,7 @@ import { cases } from '../../core/test/cases';
 const VALVES = 'tarnwick-valves-16';
 const DRIVE = 'belloch-drive-d4';
 
-const on = onWire('ipsf');
+const on = onWire('ipsf', { stopsDatabase: true });
 
 /** Frames that are nearly right: one byte changed, the end cut or stretched, or plain nonsense. */
 function hostileFrames(seed: number, count: number, victim: string): readonly Uint8Array[] {
@@ -155,15 +155,14 @@ test('the database away while a device is given its address, then the server kil
   await on.job.bind(at, client);
   await on.job.listenOn('mach0');
   await on.job.answer();
-  const database = await postgres();
-  database.stopNow();
+  on.cluster?.stopNow();
   await expect(on.job.view()).rejects.toThrow('store.away');
   await expect(on.job.bind(at, client)).rejects.toThrow('store.away');
   // The wire does not wait for the database.
   expect(bootpc(device, 20).address).toBe('10.77.0.134');
   await new Promise((resolve) => setTimeout(resolve, 4000)); // it is asked whether it took it
   await on.server.kill();
-  database.start();
+  expect(on.cluster?.start()).toBe(true);
   await on.server.restart();
   const kinds = (await on.job.evidence(at)).map((one) => one.kind);
   expect(kinds).toEqual(['has-address', 'answered', 'asked', 'bound']);
@@ -177,10 +176,9 @@ test('the database stopped and started under a running server: what was seen mea
   await on.job.bind(at, client);
   await on.job.listenOn('mach0');
   await on.job.answer();
-  const database = await postgres();
-  database.stopNow();
+  on.cluster?.stopNow();
   expect(bootpc(device, 20).address).toBe('10.77.0.135');
-  database.start();
+  expect(on.cluster?.start()).toBe(true);
   await on.job.seen(at, 'has-address');
   await on.job.reaches(at, 'given');
 });

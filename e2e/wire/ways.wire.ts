@@ -196,12 +196,16 @@ test('web page: looked for at its factory address, its page read through the liv
   });
   expect(found.facts).toEqual({ at: '192.168.77.10', found: mac, count: 1 });
   await on.job.bind(at, mac);
-  const { port } = await on.job.act<{ port: number }>(at, 'page');
+  const { port, path } = await on.job.act<{ port: number; path: string }>(at, 'page');
   const { laptop } = on.wire;
-  const page = laptop.run('busybox', 'wget', '-q', '-O-', `http://127.0.0.1:${port}/`);
-  expect(page.out).toContain('Log in');
+  const key = new URL(path, 'http://page').searchParams.get('ipsonomo-key');
+  const cookie = ['--header', `Cookie: ipsonomo-page-${port}=${key}`];
+  const read = (...more: readonly string[]) =>
+    laptop.run('busybox', 'wget', '-q', '-O-', ...more, `http://127.0.0.1:${port}/`);
+  expect(read().out).toContain('403');
+  expect(read(...cookie).out).toContain('Log in');
   await api(on.server, 'POST', '/field/silence', {});
-  const after = laptop.run('busybox', 'wget', '-q', '-O-', `http://127.0.0.1:${port}/`);
+  const after = read(...cookie);
   expect(after.code).not.toBe(0);
   await until(
     'the borrowed address is off again',

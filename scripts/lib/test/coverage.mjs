@@ -1,7 +1,7 @@
 // What no test ever runs: V8's coverage of unit tests, of the servers behind browser and wire tests and of the pages in
 // the browser, merged line by line. A map, not a gate.
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { join, relative, resolve } from 'node:path';
+import { dirname, join, relative, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { LOCAL, ROOT } from '../steps.mjs';
 
@@ -23,19 +23,47 @@ export function beginCoverage() {
 
 const isOurs = (file) => ROOMS.some((room) => relative(ROOT, file).startsWith(`${room}/src/`));
 
+/** The server's maps count from the script, the application's from the project. */
+const withWholePaths = ({ sources, ...map }, script) => ({
+  ...map,
+  sourceRoot: '',
+  sources: sources.map((file) =>
+    file.startsWith('/') && !file.startsWith(ROOT)
+      ? join(ROOT, file)
+      : resolve(dirname(script), file),
+  ),
+});
+
 /** The files that scripts were made from, with what of each was run; Istanbul's shape. */
-async function convert(script, functions, sources) {
+async function convert(script, functions) {
   const { default: v8ToIstanbul } = await import('v8-to-istanbul');
-  const converter = v8ToIstanbul(script, 0, sources, (file) => !isOurs(resolve(file)));
+  // Its map stands beside it; what the script itself says of it may be an address on the server.
+  const read = (file) => readFileSync(file, 'utf8');
+  const sources = {
+    source: read(script),
+    sourceMap: { sourcemap: withWholePaths(JSON.parse(read(`${script}.map`)), script) },
+  };
+  const converter = v8ToIstanbul(script, 0, sources, (file) => !isOurs(file));
   await converter.load();
   converter.applyCoverage(functions);
   return converter.toIstanbul();
 }
 
-/** Each file of a folder that holds V8's reports: { result: [{ url, functions }] }. */
-function* reportsIn(folder) {
-  for (const name of existsSync(folder) ? readdirSync(folder) : [])
-    yield* JSON.parse(readFileSync(join(folder, name), 'utf8')).result;
+/** V8's reports of a folder, { result: [{ url, functions }] } each, as one: a script is converted once. */
+async function reportsIn(folder) {
+  const { mergeProcessCovs } = await import('@bcoe/v8-coverage');
+  let all = { result: [] };
+  for (const name of existsSync(folder) ? readdirSync(folder) : []) {
+    const { result } = JSON.parse(readFileSync(join(folder, name), 'utf8'));
+    const own = result.filter(({ url }) => /\/server\/dist\/|\/_expo\//.test(url));
+    // Each server has a port of its own, and all of them the same page.
+    const same = own.map((one) => ({
+      ...one,
+      url: one.url.replace(/^http:\/\/[^/]+/, 'http://page'),
+    }));
+    all = mergeProcessCovs([all, { result: same }]);
+  }
+  return all.result;
 }
 
 /** Where the page's scripts are on this disk. */
@@ -56,8 +84,8 @@ export async function coverageTable() {
   const unit = join(COVERAGE, 'unit/coverage-final.json');
   if (existsSync(unit)) map.merge(JSON.parse(readFileSync(unit, 'utf8')));
   const inDist = (url) => (url.includes('/server/dist/') ? fileURLToPath(url) : undefined);
-  await mergeReports(map, reportsIn(join(COVERAGE, 'server')), inDist);
-  await mergeReports(map, reportsIn(join(COVERAGE, 'browser')), fileOfPage);
+  await mergeReports(map, await reportsIn(join(COVERAGE, 'server')), inDist);
+  await mergeReports(map, await reportsIn(join(COVERAGE, 'browser')), fileOfPage);
   const ours = map.files().filter(isOurs);
   const found = ours.map((file) => {
     const { total, covered } = map.fileCoverageFor(file).toSummary().lines;
