@@ -113,7 +113,9 @@ export const useReadOff = (job: string, id: string) =>
 
 /** Opens the web page of a device and tells at which port of this server it is read. */
 export const useOpenPage = (job: string, id: string) =>
-  useJobMutation<void, { readonly port: number }>(job, () => post(at(job, id, 'page')));
+  useJobMutation<void, { readonly port: number; readonly path: string }>(job, () =>
+    post(at(job, id, 'page')),
+  );
 
 /** A cold start that is watched: about to be switched off, on again, over. */
 export const useDrill = (job: string) =>

@@ -171,7 +171,10 @@ function readEdit(json: JsonObject, path: string, issues: Issue[]): Edit | undef
   if (op !== 'set') return bad('op', 'must be one of: add, remove, set');
   const { id, field, from = null, to = null } = json;
   if (typeof id !== 'string') return bad('id', 'must be a text');
-  const shape = typeof field === 'string' ? shapeOf(type).fields[field] : undefined;
+  const { fields } = shapeOf(type);
+  // Its own fields: every object answers to `toString`.
+  const shape =
+    typeof field === 'string' && Object.hasOwn(fields, field) ? fields[field] : undefined;
   if (!shape || typeof field !== 'string' || field === 'id')
     return bad('field', `is no field of a ${type}`);
   const before = issues.length;

@@ -11,6 +11,7 @@ import {
   type Prefix,
   type Result,
 } from '../net';
+import { unwritable } from '../names';
 
 /** A value as it stands in a plan file and on its way to the server. */
 export type Json = null | boolean | number | string | readonly Json[] | JsonObject;
@@ -43,13 +44,18 @@ function wrong(issues: Issue[], path: string, why: string): undefined {
 
 const LONGEST_TEXT = 2000;
 
+function writable(text: string, path: string, issues: Issue[]): string | undefined {
+  const why = unwritable(text);
+  return why === undefined ? text : wrong(issues, path, why);
+}
+
 export const text = (most = LONGEST_TEXT): Shape<string> => ({
   read: (json, path, issues) =>
     typeof json !== 'string'
       ? wrong(issues, path, 'must be a text')
       : json.length > most
         ? wrong(issues, path, `has ${json.length} characters; ${most} is the most`)
-        : json,
+        : writable(json, path, issues),
   write: (value) => value,
   schema: { type: 'string', maxLength: most },
 });

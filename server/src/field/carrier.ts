@@ -10,6 +10,9 @@ export interface TcpStream {
   close(): void;
   onData(take: (data: Uint8Array) => void): void;
   onClose(done: () => void): void;
+  /** Nothing more comes until it is resumed; what cannot wait at the other end waits here. */
+  pause(): void;
+  resume(): void;
 }
 
 /** Why a conversation could not begin. */

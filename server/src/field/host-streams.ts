@@ -6,7 +6,12 @@ interface Open {
   settle: ((result: TcpStream | TcpFailure) => void) | undefined;
   onData: (data: Uint8Array) => void;
   onClose: () => void;
+  /** What came while it was paused; undefined while it is not. */
+  held: Uint8Array[] | undefined;
 }
+
+/** More than this nobody reads for whom it could be held. */
+const MOST_HELD = 4 * 1024 * 1024;
 
 interface Asked {
   readonly to: Ipv4;
@@ -41,6 +46,7 @@ export class HostStreams {
         },
         onData: () => undefined,
         onClose: () => undefined,
+        held: undefined,
       });
       this.step(subnetId, { kind: 'connect', id, to: request.to, port: request.port });
     });
@@ -73,7 +79,7 @@ export class HostStreams {
     if (!stream) return;
     if (news.kind === 'opened') this.settle(news.id, this.streamOf(news.id, stream));
     else if (news.kind === 'refused') this.settle(news.id, 'refused');
-    else if (news.kind === 'received') stream.onData(news.data);
+    else if (news.kind === 'received') this.received(news.id, stream, news.data);
     else if (news.kind === 'closed') {
       this.conversations.delete(news.id);
       stream.onClose();
@@ -87,6 +93,13 @@ export class HostStreams {
       stream.onClose();
     }
     this.conversations.clear();
+  }
+
+  private received(id: string, stream: Open, data: Uint8Array): void {
+    if (!stream.held) return stream.onData(data);
+    stream.held.push(data.slice());
+    const held = stream.held.reduce((sum, { length }) => sum + length, 0);
+    if (held > MOST_HELD) this.step(stream.subnetId, { kind: 'close', id });
   }
 
   private settle(id: string, result: TcpStream | TcpFailure): void {
@@ -108,6 +121,12 @@ export class HostStreams {
       },
       onClose: (done) => {
         stream.onClose = done;
+      },
+      pause: () => void (stream.held ??= []),
+      resume: () => {
+        const held = stream.held ?? [];
+        stream.held = undefined;
+        held.forEach((data) => stream.onData(data));
       },
     };
   }

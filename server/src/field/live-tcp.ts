@@ -35,6 +35,8 @@ export async function openLiveTcp(
         close: () => void socket.end(),
         onData: (take) => socket.on('data', (data) => take(new Uint8Array(data))),
         onClose: (done) => socket.on('close', done),
+        pause: () => void socket.pause(),
+        resume: () => void socket.resume(),
       });
     });
   });

@@ -6,7 +6,8 @@ import { FieldRefusal, type FieldTarget, type FieldTask, type OpenPage } from '.
 import type { Unit } from './unit';
 
 /** What goes over the port of one conversation: bytes, or why there are no more. */
-export type PageBytes = Uint8Array | { readonly ended: TcpFailure | 'closed' };
+export type PageBytes =
+  Uint8Array | { readonly ended: TcpFailure | 'closed' } | { readonly taken: number };
 
 interface Current extends OpenPage {
   /** Who answered there when it was opened. */
@@ -18,6 +19,8 @@ interface Current extends OpenPage {
 }
 
 const TCP_TIMEOUT = 4000;
+/** Bytes on their way to a browser that has not taken them yet. */
+const MOST_UNDER_WAY = 256 * 1024;
 /** A page nobody reads any more is closed. */
 const IDLE = 10 * 60_000;
 
@@ -84,10 +87,15 @@ export class Pages implements Unit {
     current.until = this.clock.now() + IDLE;
     const waiting: Uint8Array[] = [];
     let stream: TcpStream | undefined;
+    let underWay = 0;
     wire.on('message', (what: PageBytes) => {
-      if (!(what instanceof Uint8Array)) return stream?.close();
-      if (stream) stream.write(what);
-      else waiting.push(what);
+      if (what instanceof Uint8Array) {
+        if (stream) stream.write(what);
+        else waiting.push(what);
+      } else if ('taken' in what) {
+        underWay -= what.taken;
+        if (underWay < MOST_UNDER_WAY) stream?.resume();
+      } else stream?.close();
     });
     const { subnetId, address: to, port } = current;
     const from = await voiceIn(this.events, subnetId);
@@ -100,7 +108,11 @@ export class Pages implements Unit {
     }
     stream = opened;
     this.streams.set(opened, () => end('closed'));
-    opened.onData(say);
+    opened.onData((data) => {
+      underWay += data.length;
+      if (underWay >= MOST_UNDER_WAY) opened.pause();
+      say(data);
+    });
     opened.onClose(() => {
       if (this.streams.delete(opened)) end('closed');
     });

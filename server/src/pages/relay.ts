@@ -1,128 +1,62 @@
-import {
-  createServer,
-  request as httpRequest,
-  type IncomingHttpHeaders,
-  type IncomingMessage,
-  type OutgoingHttpHeaders,
-  type Server,
-  type ServerResponse,
-} from 'node:http';
-import type { AddressInfo } from 'node:net';
-import type { Duplex } from 'node:stream';
+import { Refusal } from '../store/refusal';
+import { Opening } from './opening';
+import type { RelayDoor } from './relayed-page';
 
-/** The page that is open, and a way to it. */
-export interface RelayedPage {
-  /** As a browser beside the device would write it: `192.168.77.10`. */
-  readonly host: string;
-  /** A new connection to it. */
-  connect(): Duplex;
+/** Where a browser finds the page that was opened for it. */
+export interface OpenedAt {
+  readonly port: number;
+  /** With a key that is good for this opening. */
+  readonly path: string;
 }
 
-export interface RelayDoor {
-  /** The page a person opened; undefined while none is. */
-  page(): RelayedPage | undefined;
-  /** Whether this connection came in where no page of ours may be. */
-  isBarred(request: IncomingMessage): boolean;
+export interface RelayPlace {
+  readonly host: string;
+  /** The first of the ports that openings have in turn; 0 is any that is free. */
+  readonly port: number;
 }
 
 const PATIENCE = 15_000;
+/** An origin is a port: one that a browser saw just now is not used again for a while. */
+const PORTS = 10;
 
 /**
- * Hands the page of one device to the technician's browser. It has a port of its own, so that nothing on a
- * device's page can act as a page of Ipsonomo; it changes no byte of the page, only where it says it is.
+ * Hands the page of one device to the browser of the technician who opened it. Each opening is an origin of its own, so
+ * that nothing on a device's page can act as a page of Ipsonomo's or of another device's.
  */
 export class PageRelay {
-  private readonly server: Server;
+  private opening: Opening | undefined;
+  private count = 0;
 
   /** @param patience milliseconds a device may take to answer */
   constructor(
     private readonly door: RelayDoor,
+    private readonly place: RelayPlace,
     private readonly patience = PATIENCE,
-  ) {
-    this.server = createServer((request, response) => this.serve(request, response));
-  }
+  ) {}
 
-  /** Resolves with the port once it is open. @throws where the port is in use */
-  listen(host: string, port: number): Promise<number> {
-    return new Promise((resolve, reject) => {
-      this.server.once('error', reject);
-      this.server.listen({ host, port }, () => {
-        this.server.off('error', reject);
-        resolve((this.server.address() as AddressInfo).port);
-      });
-    });
+  /** Begins a new opening and ends the one before. Refuses with `page.noPort` where none of its ports is free. */
+  async open(): Promise<OpenedAt> {
+    this.close();
+    for (let tries = 0; ; tries += 1) {
+      const opening = new Opening(this.door, this.patience);
+      const { host, port } = this.place;
+      const next = port === 0 ? 0 : port + (this.count % PORTS);
+      this.count += 1;
+      try {
+        const at = await opening.listen(host, next);
+        this.opening = opening;
+        return { port: at, path: opening.path };
+      } catch (error) {
+        const isTaken = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';
+        if (!isTaken) throw error;
+        if (tries + 1 >= PORTS)
+          throw Refusal.of('page.noPort', '', { port, last: port + PORTS - 1 });
+      }
+    }
   }
 
   close(): void {
-    this.server.close();
-    this.server.closeAllConnections();
+    this.opening?.close();
+    this.opening = undefined;
   }
-
-  private serve(request: IncomingMessage, response: ServerResponse): void {
-    const page = this.door.page();
-    if (this.door.isBarred(request)) return tell(response, 403, 'Not through this adapter', BARRED);
-    if (!page) return tell(response, 503, 'No page is open', NONE);
-    const ours = request.headers.host ?? '';
-    const onward = httpRequest({
-      ...{ method: request.method, path: request.url, createConnection: page.connect },
-      headers: towards(request.headers, ours, page.host),
-    });
-    // The wire's streams know no time: a device that takes a connection and says nothing is silent.
-    const patience = setTimeout(() => onward.destroy(new Error('silent')), this.patience);
-    onward.once('close', () => clearTimeout(patience));
-    onward.once('error', () => {
-      if (response.headersSent) response.destroy();
-      else tell(response, 502, 'The device does not answer', AWAY(page.host));
-    });
-    onward.once('response', (answer) => {
-      clearTimeout(patience);
-      response.writeHead(answer.statusCode ?? 502, back(answer.headers, ours, page.host));
-      answer.pipe(response);
-      answer.once('error', () => response.destroy());
-    });
-    response.once('close', () => onward.destroy());
-    request.pipe(onward);
-  }
-}
-
-/** What one end says about where a page is, as the other end knows it. */
-const rewritten = (value: string, from: string, to: string): string =>
-  value.replaceAll(`http://${from}`, `http://${to}`);
-
-function towards(headers: IncomingHttpHeaders, ours: string, host: string): OutgoingHttpHeaders {
-  const out: OutgoingHttpHeaders = { ...headers, host, connection: 'close' };
-  for (const name of ['origin', 'referer'] as const) {
-    const value = headers[name];
-    if (value !== undefined) out[name] = rewritten(value, ours, host);
-  }
-  return out;
-}
-
-function back(headers: IncomingHttpHeaders, ours: string, host: string): OutgoingHttpHeaders {
-  const out: OutgoingHttpHeaders = { ...headers };
-  delete out['connection'];
-  delete out['keep-alive'];
-  const { location } = headers;
-  if (location !== undefined) out['location'] = rewritten(location, host, ours);
-  const cookies = headers['set-cookie'];
-  if (cookies) out['set-cookie'] = cookies.map((one) => one.replace(/;\s*domain=[^;]*/i, ''));
-  return out;
-}
-
-const BARRED = 'This page comes in through the adapter of the plant. Open it from another network.';
-const NONE =
-  'It was closed, because nobody read it or somebody fell silent. Open it again from the call of the device.';
-const AWAY = (host: string) =>
-  `It said nothing at ${host}. After "restart" or "apply" that is as it should be: it is on the way to its new address. Go back to the call, which goes on looking for it.`;
-
-const escaped = (text: string): string =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
-
-function tell(response: ServerResponse, status: number, title: string, words: string): void {
-  response.writeHead(status, { 'content-type': 'text/html; charset=utf-8' });
-  response.end(
-    `<!doctype html><meta name="viewport" content="width=device-width"><title>${escaped(title)}</title>` +
-      `<body style="font:17px/1.5 sans-serif;max-width:34em;margin:3em auto;padding:0 1em">` +
-      `<h1 style="font-size:27px">${escaped(title)}</h1><p>${escaped(words)}</p>`,
-  );
 }

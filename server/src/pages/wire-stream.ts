@@ -4,10 +4,14 @@ import type { PageBytes } from '../field/pages';
 
 /** A conversation with a device, held by the thread of the wire, as a stream. */
 export class WireStream extends Duplex {
+  private received = 0;
+  private told = 0;
+
   constructor(private readonly port: MessagePort) {
     super();
     port.on('message', (what: PageBytes) => {
-      if (what instanceof Uint8Array) this.push(what);
+      if (what instanceof Uint8Array) this.receive(what);
+      else if ('taken' in what) return;
       else if (what.ended === 'closed') this.push(null);
       else this.destroy(new Error(what.ended));
     });
@@ -15,8 +19,21 @@ export class WireStream extends Duplex {
     port.on('close', () => this.push(null));
   }
 
+  /** Whoever reads wants more: what was read is told, and as much may come again. */
   override _read(): void {
-    // What comes is pushed as it comes; a page is small.
+    this.tellTaken();
+  }
+
+  private receive(bytes: Uint8Array): void {
+    this.received += bytes.length;
+    if (this.push(bytes)) this.tellTaken();
+  }
+
+  private tellTaken(): void {
+    const taken = this.received - this.readableLength - this.told;
+    if (taken <= 0) return;
+    this.told += taken;
+    this.port.postMessage({ taken } satisfies PageBytes);
   }
 
   override _write(chunk: Buffer, _encoding: BufferEncoding, done: () => void): void {

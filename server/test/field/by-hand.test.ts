@@ -36,7 +36,7 @@ class Browser {
     close: () => undefined,
     postMessage: (what: PageBytes) => {
       if (what instanceof Uint8Array) this.said += Buffer.from(what).toString('latin1');
-      else this.ended = what.ended;
+      else if ('ended' in what) this.ended = what.ended;
     },
   } as unknown as MessagePort;
 

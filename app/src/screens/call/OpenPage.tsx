@@ -9,8 +9,8 @@ import type { Call } from './CallPage';
 export function OpenPage({ call }: { readonly call: Call }) {
   const open = useOpenPage(call.job, call.at.id);
   const show = async () => {
-    const { port } = await open.mutateAsync();
-    await Linking.openURL(`http://${globalThis.location.hostname}:${port}/`);
+    const { port, path } = await open.mutateAsync();
+    await Linking.openURL(`http://${globalThis.location.hostname}:${port}${path}`);
   };
   return (
     <>
