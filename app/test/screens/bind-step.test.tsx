@@ -75,7 +75,7 @@ test('near is a hint and no match', () => {
 
 test('two devices behind one MAC are shown, each with what tells it from the other', () => {
   const voice = (hostName: string, transaction: string) => ({
-    ...{ hostName, clientId: null, vendorClass: null, parameters: null },
+    ...{ hostName, clientId: null, vendorClass: null, parameters: null, port: null },
     ...{ transaction, lastAt: 998_000 },
   });
   const voices = [voice('left', '1'), voice('right', '2')];

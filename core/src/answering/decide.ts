@@ -44,6 +44,8 @@ export function decide(entry: AnswerEntry, request: DhcpMessage, server: Ipv4): 
       return silent('declined');
     case 'RELEASE':
       return silent('released');
+    case 'UNKNOWN':
+      return silent('unknown-type');
     case 'OFFER':
     case 'ACK':
     case 'NAK':

@@ -28,6 +28,8 @@ export type SilentReason =
   /** The client says the address is in use (RFC 2131 §4.3.3). */
   | 'declined'
   | 'released'
+  /** A message type that is none of RFC 2132 §9.6. */
+  | 'unknown-type'
   /** A reply, or a message type only servers send. */
   | 'not-a-request';
 

@@ -9,6 +9,10 @@ const WORDS: Readonly<Record<string, (facts: Facts) => string>> = {
       ? `A DHCP server that the plan does not expect answers on this wire: ${who}. Ipsonomo does not answer beside it. Unplug it, or if it is meant to be there, name it in its subnet.`
       : `Another server answers ${answered}: ${who}. Ipsonomo has stopped answering. Switch the other off, or leave the giving to it.`;
   },
+  'server-named': ({ server, by }) =>
+    `${by} says that it was served by ${server}, which nobody has seen here. It is being looked for; if it answers, Ipsonomo stops.`,
+  'left-to-server': ({ title, server }) =>
+    `${title} is answered by ${server}, which the plan expects here. Ipsonomo leaves it to that server for ten minutes and goes on with the others. If it is to be answered from here, take it off that server.`,
   'no-other-server': ({ seconds }) =>
     `Asked for other DHCP servers for ${seconds} s: none answered. One that serves known devices only would not.`,
   'adapter-gone': () => 'The adapter is gone. Plug it in again; listening goes on by itself.',

@@ -32,6 +32,8 @@ export function routeReason(at: PreparedHost, reason: Reason, direction: 'there'
   switch (reason.code) {
     case 'gateway-outside':
       return `The gateway of ${title} is ${formatIpv4(reason.gateway)}, outside its own network ${networkOf(reason.port)}, so it has nowhere ${aim}.`;
+    case 'gateway-broadcast':
+      return `The gateway of ${title} is ${formatIpv4(reason.gateway)}, the broadcast address of ${networkOf(reason.port)}: nobody can have it, so it has nowhere ${aim}.`;
     case 'gateway-missing':
       return `${title} has no gateway, so it has nowhere ${aim}: what is outside its own networks it cannot reach.`;
     case 'gateway-self':

@@ -170,6 +170,10 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'body.invalid': (where, { why }) => `${where}: ${why}.`,
   'body.tooLarge': () => 'That is more than can be sent at once (1 MB). Send it in parts.',
   'thing.unknown': (where) => `There is no ${where} here any more. Go back and look again.`,
+  'page.noPort': (_where, { port, last }) =>
+    `Ports ${port} to ${last}, for pages of devices, are all in use on the server. Start it with another PAGE_PORT.`,
+  'wire.otherName': (_where, { host }) =>
+    `This page was opened under the name ${host}, which is not this machine's. Open it by its address.`,
   'field.hastened': () =>
     'This server was started with a hastened practice site and opens no adapter. Start it without IPSONOMO_PACE.',
   'field.noWire': () => 'No wire is chosen. Choose the practice site or an adapter first.',

@@ -197,6 +197,8 @@ export interface TwinView {
   readonly clientId: string | null;
   readonly vendorClass: string | null;
   readonly parameters: string | null;
+  /** The switch port it came in at, where a relay said so. */
+  readonly port: string | null;
   readonly transaction: string;
   readonly lastAt: number;
 }

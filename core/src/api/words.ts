@@ -282,6 +282,7 @@ export const TWIN_WORDS: Readonly<Record<TwinDifference, string>> = {
   clientId: 'client identifier',
   vendorClass: 'vendor class',
   parameters: 'wished options',
+  port: 'switch port',
   transaction: 'transaction',
 };
 

@@ -72,6 +72,17 @@ test.each<[string, Asked, string]>([
     { options: undefined, vendor: new Uint8Array(64) },
     `BootP reply to ${ALL} giving 172.22.40.104`,
   ],
+  // RFC 1534 §2: BOOTP is what has no message type, not what has one that nobody knows.
+  ...[0, 9, 10, 99].map((code): [string, Asked, string] => [
+    `message type ${code}`,
+    { more: [{ code: 53, data: Uint8Array.of(code) }] },
+    'silent: unknown-type',
+  ]),
+  [
+    'a message type without a value',
+    { more: [{ code: 53, data: new Uint8Array() }] },
+    'silent: unknown-type',
+  ],
   ['DISCOVER', { type: 'DISCOVER' }, `OFFER to ${ALL} giving 172.22.40.104`],
   [
     'DISCOVER that asks for a broadcast',

@@ -12,6 +12,16 @@ const decodeOrError = (codec: Codec<never>, bytes: Uint8Array): unknown => {
   }
 };
 
+/** What is decoded up to this end, or why it is not. */
+const outcomeOf = (codec: Codec<never>, bytes: Uint8Array, end: number): unknown => {
+  try {
+    return codec.decode(bytes, 0, end);
+  } catch (error) {
+    if (error instanceof DecodeError) return error.message;
+    throw error;
+  }
+};
+
 describe.each(samples)('%s', (_name, codec, sample) => {
   const value = sample as never;
   const bytes = new Uint8Array(codec.length(value) + 2).fill(0xee);
@@ -29,6 +39,16 @@ describe.each(samples)('%s', (_name, codec, sample) => {
 
   test('every truncation is a value or a DecodeError', () => {
     for (let end = 1; end < next; end += 1) decodeOrError(codec, bytes.slice(1, end));
+  });
+
+  test('what stands behind the end makes no difference', () => {
+    // As in a frame: other bytes follow, and none of them is this one's.
+    const within = new Uint8Array(next + 64).fill(0xff);
+    within.set(bytes.subarray(1, next));
+    for (let end = 0; end < next - 1; end += 1) {
+      const alone = outcomeOf(codec, bytes.slice(1, 1 + end), end);
+      expect([end, outcomeOf(codec, within, end)]).toEqual([end, alone]);
+    }
   });
 });
 

@@ -1,5 +1,5 @@
 import type { MessagePort } from 'node:worker_threads';
-import { type Clock, isAsking } from '@ipsonomo/core';
+import { isAsking, type Clock, type MacAddress } from '@ipsonomo/core';
 import type { Drill } from './drill';
 import type { Identities } from './identities';
 import type { Moves } from './moves';
@@ -67,6 +67,7 @@ export interface ActingUnits {
   readonly targets: Targets;
   readonly subnets: Subnets;
   readonly record: RecordEvidence;
+  readonly giving: { liftTwins(mac: MacAddress | undefined): void };
 }
 
 /**
@@ -183,12 +184,15 @@ export class Acts {
   }
 
   watchPower(act: RiskyAct): Promise<void> | undefined {
-    const { targets, power } = this.units;
+    const { targets, power, giving } = this.units;
     const target = targets.of(act.interfaceId);
     // What asks is known by its MAC alone; what comes up by itself shows it then.
     if (target.mac === undefined && isAsking(target.way))
       throw new FieldRefusal('field.unbound', { title: target.title });
-    const start = () => power.start(target, act.person, this.clock.now());
+    const start = () => {
+      giving.liftTwins(target.mac);
+      power.start(target, act.person, this.clock.now());
+    };
     const asked = this.mayDisturb(target, 'power', act);
     if (asked) return asked.then(start);
     start();

@@ -161,6 +161,7 @@ export class FieldEngine {
       isArmed: (now) => this.giving.isArmed(now),
       arm: (until, now) => this.giving.arm(until, now),
       disarm: () => this.giving.disarm(),
+      leave: (client, until) => this.giving.leave(client, until),
     });
     this.pinning = new Pinning(wire);
     this.moves = new Moves({ ...wire, whereWas: (target) => this.targets.whereWas(target) });
@@ -180,7 +181,7 @@ export class FieldEngine {
     this.listeners = { giving, walks, streams: this.streams, askers: [checks, walks, vigil] };
     const acting = { ...asking, checks, moves, pages, power, pinning, layer2, identities };
     const released = () => this.releaseVoices(this.clock.now());
-    const units = { ...acting, sweep, proof, signs, targets, subnets, record };
+    const units = { ...acting, sweep, proof, signs, targets, subnets, record, giving };
     this.acting = new Acts(units, clock, released, () => this.silence());
   }
 

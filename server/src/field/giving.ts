@@ -7,8 +7,10 @@ import {
   DHCP_PORT,
   formatIpv4,
   formatMac,
+  forgetTwins,
   hear,
   kindOfMessage,
+  mayBeTwins,
   messageTypeOf,
   namesSaid,
   portText,
@@ -75,6 +77,8 @@ const MOST_CLIENTS = 2048;
 export class Giving {
   private readonly entries: Entries;
   private readonly known = new Map<MacAddress, Heard>();
+  /** Devices that an expected server answers, and until when they are left to it. */
+  private readonly left = new Map<MacAddress, number>();
   armedUntil = 0;
   requests = 0;
   strangersDropped = 0;
@@ -93,7 +97,22 @@ export class Giving {
   }
 
   /** A new run begins: who was heard before does not count. */
+  /** Another server answers it, and was meant to be there: it is left to that one until then. */
+  leave(client: MacAddress, until: number): void {
+    this.left.set(client, until);
+  }
+
+  /** A power cut that was seen or ordered explains that it went back to how it was: it counts as one again. */
+  liftTwins(mac: MacAddress | undefined): void {
+    const heard = mac !== undefined && this.known.get(mac);
+    if (!heard || heard.client.returns.length === 0) return;
+    const client = forgetTwins(heard.client);
+    this.known.set(client.mac, { ...heard, client });
+    this.events.heard(client);
+  }
+
   forgetClients(): void {
+    this.left.clear();
     this.known.clear();
     this.entries.forgetAskers();
   }
@@ -225,6 +244,9 @@ export class Giving {
       }
       return;
     }
+    if ((this.left.get(client.mac) ?? 0) > now) return;
+    // It has just gone back to how it was: restarted, or one of two. The next request tells.
+    if (mayBeTwins(client, now)) return;
     if (this.isArmed(now)) this.consider(entry, pending, now);
   }
 

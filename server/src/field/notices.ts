@@ -2,7 +2,21 @@ import type { FieldNotice } from './protocol';
 
 const MOST = 20;
 
-/** The last notices for the link line, newest first; the same one again only moves up. */
+/** Why nothing is done any more: nobody may push these out of sight. */
+const STOPS: ReadonlySet<FieldNotice['code']> = new Set([
+  ...(['other-server', 'disk-full', 'page-lost', 'adapter-gone', 'link-down'] as const),
+]);
+/** What anybody on the wire can cause as often as they like. */
+const CHEAP: ReadonlySet<FieldNotice['code']> = new Set([
+  ...(['unreadable', 'other-question', 'server-named'] as const),
+]);
+
+const rankOf = ({ code }: FieldNotice): number => (STOPS.has(code) ? 2 : CHEAP.has(code) ? 0 : 1);
+
+/**
+ * The last notices for the link line, newest first; the same one again only moves up. Where there are too many, the
+ * oldest of the lowest rank goes: a flood of frames does not hide what stopped us.
+ */
 export class Notices {
   private all: readonly FieldNotice[] = [];
 
@@ -13,6 +27,14 @@ export class Notices {
   add({ code, facts, at }: FieldNotice): void {
     const same = (one: FieldNotice) =>
       one.code === code && JSON.stringify(one.facts) === JSON.stringify(facts);
-    this.all = [{ code, facts, at }, ...this.all.filter((one) => !same(one))].slice(0, MOST);
+    const all = [{ code, facts, at }, ...this.all.filter((one) => !same(one))];
+    if (all.length > MOST) {
+      const least = Math.min(...all.map(rankOf));
+      all.splice(
+        all.findLastIndex((one) => rankOf(one) === least),
+        1,
+      );
+    }
+    this.all = all;
   }
 }

@@ -269,6 +269,10 @@ export interface OpenPage {
 export interface FieldNotice {
   readonly code:
     | 'other-server'
+    /** A client names one that nobody has seen. */
+    | 'server-named'
+    /** An expected one answers a device of ours, which is left to it. */
+    | 'left-to-server'
     /** Looked for, and none answered. */
     | 'no-other-server'
     | 'adapter-gone'

@@ -8,6 +8,7 @@ import {
   formatMac,
   LIMITED_BROADCAST,
   messageTypeCode,
+  messageTypeOf,
   OPTION,
   rawOption,
   UNSPECIFIED,
@@ -29,6 +30,8 @@ export interface RivalEvents {
   /** Nobody unexpected answered: now devices are answered. */
   arm(until: number, now: number): void;
   disarm(): void;
+  /** A device that an expected server answers is not answered by us until then. */
+  leave(client: MacAddress, until: number): void;
   notice(code: FieldNotice['code'], facts: FieldNotice['facts']): void;
   changed(): void;
 }
@@ -43,20 +46,34 @@ const TRANSACTION = 0x4950_0100;
 
 interface Look {
   readonly endsAt: number;
-  readonly millis: number;
+  /** How long devices are answered then; undefined where they are answered all the while. */
+  readonly millis: number | undefined;
   asked: number;
   nextAt: number;
 }
 
+/** After a client named another server, that one is looked for no more often than this. */
+const DOUBT_EVERY = 60_000;
+
+/** What only a server says (RFC 2131 §3.1), or plain BOOTP (RFC 951). */
+const SAID_BY_SERVERS: readonly unknown[] = ['OFFER', 'ACK', 'NAK', undefined];
+
 /**
  * R-RIVAL: other DHCP servers on this wire. They are looked for before anything is answered, by a DISCOVER and
  * an INFORM of our own, since some answer only the one and some only the other, and one that serves known
- * devices alone answers neither. One that the plan does not expect stops us, and so does an expected one that
- * answers one of ours: two servers are one too many for a device.
+ * devices alone answers neither.
+ *
+ * What stops us has to be safe, and no lever in a stranger's hand:
+ * - One that was seen answering and that the plan does not expect stops all answering.
+ * - One that the plan expects may answer others; a device of ours that it answers is left to it, and that one alone.
+ *   A person who names a server in the plan therefore goes on beside it, whoever pretends to be it.
+ * - That a client names another server is hearsay: it is looked for, and nothing stops before it answers.
+ * - What no server says (another message type, another port than a server's) is nobody's answer.
  */
 export class Rivals {
   private look: Look | undefined;
   private lookedAt = -Infinity;
+  private doubtedAt = -Infinity;
   private subnets: readonly FieldSubnet[] = [];
 
   constructor(private readonly events: RivalEvents) {}
@@ -82,6 +99,7 @@ export class Rivals {
   /** Another run, or another wire: what was found out does not count there. */
   forget(): void {
     this.lookedAt = -Infinity;
+    this.doubtedAt = -Infinity;
   }
 
   tasks(): readonly FieldTask[] {
@@ -101,7 +119,7 @@ export class Rivals {
       this.look = undefined;
       this.lookedAt = now;
       this.events.notice('no-other-server', { seconds: LISTEN / 1000 });
-      this.events.arm(now + look.millis, now);
+      if (look.millis !== undefined) this.events.arm(now + look.millis, now);
       this.events.changed();
       return;
     }
@@ -112,20 +130,33 @@ export class Rivals {
   }
 
   /** A reply that is not ours. */
-  reply({ dhcp, ip, ethernet }: DhcpFrame, now: number): void {
+  reply({ dhcp, ip, udp, ethernet }: DhcpFrame, now: number): void {
+    if (udp.fromPort !== DHCP_PORT.server || !SAID_BY_SERVERS.includes(messageTypeOf(dhcp))) return;
     const server = findOption(dhcp.options ?? [], OPTION.serverId) ?? ip.from;
     this.answers(dhcp.clientMac, server, { mac: formatMac(ethernet.from) }, now);
   }
 
-  /** A client took the offer of this server; a switch may have hidden that offer from us. */
+  /** A client says that it took the offer of this server; a switch may have hidden that offer from us. */
   chosen(client: MacAddress, server: Ipv4, now: number): void {
-    this.answers(client, server, {}, now);
+    if (this.isExpected(server)) return this.leaveTo(server, client, {}, now);
+    if (this.events.titleOf(client) !== undefined) this.events.leave(client, now + DOUBT_EVERY);
+    if (now - this.doubtedAt < DOUBT_EVERY) return;
+    this.doubtedAt = now;
+    this.events.notice('server-named', { server: formatIpv4(server), by: formatMac(client) });
+    if (!this.look && this.events.isArmed(now))
+      this.look = { endsAt: now + LISTEN, millis: undefined, asked: 0, nextAt: now };
+    this.events.changed();
+  }
+
+  private isExpected(server: Ipv4): boolean {
+    return this.subnets.some(({ servers }) => servers.includes(server));
   }
 
   private answers(client: MacAddress, server: Ipv4, who: FieldNotice['facts'], now: number): void {
-    const isExpected = this.subnets.some(({ servers }) => servers.includes(server));
+    const isExpected = this.isExpected(server);
     const ours = this.events.titleOf(client);
     if (isExpected && ours === undefined) return;
+    if (isExpected) return this.leaveTo(server, client, who, now);
     const wasSending = this.look !== undefined || this.events.isArmed(now);
     this.look = undefined;
     this.lookedAt = -Infinity;
@@ -133,8 +164,16 @@ export class Rivals {
       this.events.disarm();
       this.events.changed();
     }
-    const facts = { server: formatIpv4(server), ...who, expected: isExpected ? 'yes' : 'no' };
+    const facts = { server: formatIpv4(server), ...who, expected: 'no' };
     this.events.notice('other-server', ours === undefined ? facts : { ...facts, answered: ours });
+  }
+
+  /** An expected server has a device of ours; whom else it serves is nobody's business. */
+  private leaveTo(server: Ipv4, client: MacAddress, who: FieldNotice['facts'], now: number): void {
+    const title = this.events.titleOf(client);
+    if (title === undefined) return;
+    this.events.leave(client, now + FRESH);
+    this.events.notice('left-to-server', { server: formatIpv4(server), ...who, title });
   }
 
   private ask(): void {

@@ -11,6 +11,7 @@ import {
   type SocketView,
   type StationView,
   type TwinView,
+  portText,
 } from '@ipsonomo/core';
 import { addressesOf } from '../field/adapters';
 import type { Sighting } from '../field/present';
@@ -52,7 +53,13 @@ export const stationView = ({ station, firstAt, lastAt }: FoundStation): Station
   };
 };
 
-const twinView = ({ traits, transactions, lastAt }: HeardClient['voices'][number]): TwinView => ({
+const twinView = ({
+  traits,
+  port,
+  transactions,
+  lastAt,
+}: HeardClient['voices'][number]): TwinView => ({
+  port: port ? portText(port) : null,
   hostName: traits.hostName ?? null,
   clientId: traits.clientId ?? null,
   vendorClass: traits.vendorClass ?? null,

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import fc from 'fast-check';
 import { dissect, findOption, OPTION, rawOption, toMac, type MessageType } from '@ipsonomo/core';
 import { FieldRefusal, type FieldEvent } from '../../src/field/protocol';
-import { DRIVE, EngineBench, ip, LAPTOP, mac, planOf, STRANGER, target } from './bench';
+import { DRIVE, EngineBench, ip, mac, planOf, STRANGER, target } from './bench';
 import { cases } from '../../../core/test/cases';
 
 const GIVEN = '10.77.0.85';
@@ -182,64 +182,6 @@ test('two devices with one MAC: neither is answered', () => {
   expect(bench.events.at(-1)).toMatchObject({ kind: 'twins', facts: { differs: 'hostName' } });
 });
 
-const isArmed = (bench: EngineBench) => bench.engine.status().answeringUntil !== undefined;
-const EXPECTED = '10.77.0.8';
-
-test.each([
-  ['one that the plan does not expect, and answers a stranger', STRANGER, '10.77.0.9', false],
-  ['an expected one that answers a stranger', STRANGER, EXPECTED, true],
-  ['an expected one that answers one of ours', DRIVE, EXPECTED, false],
-])('R-RIVAL: while armed: %s', (_what, client, server, goesOn) => {
-  const bench = new EngineBench();
-  bench.arm();
-  bench.rivalOffers(client, server);
-  expect(isArmed(bench)).toBe(goesOn);
-  const told = bench.notices().find(({ code }) => code === 'other-server');
-  if (goesOn) expect(told).toBeUndefined();
-  else expect(told).toMatchObject({ server });
-  if (client === DRIVE) expect(told).toMatchObject({ answered: 'Drum filter drive 1' });
-});
-
-test('R-RIVAL: others are looked for before, by DISCOVER and INFORM; nobody is answered meanwhile', () => {
-  const bench = new EngineBench();
-  bench.engine.arm(600_000, '');
-  bench.advance(4000);
-  expect(bench.engine.status().tasks).toMatchObject([{ kind: 'look-for-servers' }]);
-  bench.asks(DRIVE);
-  const said = bench.spoken();
-  expect(said.filter((one) => one.startsWith('DISCOVER'))).toHaveLength(2);
-  expect(said.filter((one) => one.startsWith('INFORM'))).toHaveLength(1);
-  expect(bench.replies()).toEqual([]);
-  bench.advance(2000);
-  expect(isArmed(bench)).toBe(true);
-  expect(bench.notices()[0]).toMatchObject({ code: 'no-other-server' });
-  // Armed again within ten minutes: it is not looked for anew.
-  bench.engine.silence();
-  bench.spoken();
-  bench.engine.arm(600_000, '');
-  expect(isArmed(bench)).toBe(true);
-  expect(bench.spoken().filter((one) => one.startsWith('DISCOVER'))).toEqual([]);
-});
-
-test('R-RIVAL: one that answers the look: nothing is armed, and who it is is told', () => {
-  const bench = new EngineBench();
-  bench.engine.arm(600_000, '');
-  bench.advance(1000);
-  bench.rivalOffers(LAPTOP);
-  bench.advance(10_000);
-  expect(isArmed(bench)).toBe(false);
-  expect(bench.notices()[0]).toMatchObject({ server: '10.77.0.9', mac: '02:00:5e:00:53:66' });
-});
-
-test('R-RIVAL: what a switch hides from us shows in what the client chooses', () => {
-  const bench = new EngineBench();
-  bench.arm();
-  bench.asks(DRIVE, { type: 'REQUEST', more: [wants, chose(VOICE)] });
-  expect(bench.engine.status().answeringUntil).toBeDefined();
-  bench.asks(DRIVE, { type: 'REQUEST', more: [wants, chose('10.77.0.9')], transaction: 2 });
-  expect(bench.engine.status().answeringUntil).toBeUndefined();
-});
-
 test('a device that had its address and begins anew has lost it; a renewal is no such thing', () => {
   const bench = new EngineBench();
   bench.arm();
@@ -396,6 +338,6 @@ test('R-PAGE: who let it answer is away: it stops, and says so', () => {
   expect(bench.notices()).toEqual([]);
   bench.arm();
   bench.engine.pageLost();
-  expect(isArmed(bench)).toBe(false);
+  expect(bench.engine.status().answeringUntil).toBeUndefined();
   expect(bench.notices()[0]?.code).toBe('page-lost');
 });

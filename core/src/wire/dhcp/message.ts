@@ -151,10 +151,14 @@ function takeOverload(bytes: Uint8Array, at: number, options: RawOption[] | unde
   return overload;
 }
 
-/** The DHCP message type; undefined for plain BOOTP (RFC 1534 §2). */
-export function messageTypeOf(message: DhcpMessage): MessageType | undefined {
-  const code = findOption(message.options ?? [], OPTION.messageType);
-  return code === undefined ? undefined : MESSAGE_TYPES[code - 1];
+/** A message type that is there, and none of those of RFC 2132 §9.6: nobody knows how to answer it. */
+export type UnknownType = 'UNKNOWN';
+
+/** The DHCP message type; undefined for plain BOOTP, which has no such option at all (RFC 1534 §2). */
+export function messageTypeOf(message: DhcpMessage): MessageType | UnknownType | undefined {
+  const options = message.options ?? [];
+  if (!options.some(({ code }) => code === OPTION.messageType.code)) return undefined;
+  return MESSAGE_TYPES[(findOption(options, OPTION.messageType) ?? 0) - 1] ?? 'UNKNOWN';
 }
 
 /** `BootP` or the DHCP message type, as a person would say it. */
