@@ -7,6 +7,7 @@ import { compose } from './compose';
 import { seedDemo } from './demo';
 import { openDatabase, migrate } from './store/database';
 import { isAway } from './store/refusal';
+import { takeOwnership } from './store/owner';
 import { Store } from './store/store';
 
 // The only file that reads the environment and opens a port.
@@ -27,6 +28,21 @@ const SINCE = Number(env['IPSONOMO_SINCE'] ?? Date.now());
 
 const say = (line: string): void => console.log(line);
 
+/** The exit code of what nobody foresaw (sysexits.h): whoever watches over the server starts it again. */
+const EX_SOFTWARE = 70;
+const PATIENCE = 1000;
+
+/** First nothing more is sent, then the server ends; until there is a wire there is nothing to silence. */
+let failSilent = async (why: string): Promise<void> => {
+  console.error(why);
+  process.exit(EX_SOFTWARE);
+};
+
+for (const event of ['uncaughtException', 'unhandledRejection'] as const)
+  process.on(event, (error: unknown) => {
+    void failSilent(error instanceof Error ? (error.stack ?? error.message) : String(error));
+  });
+
 /** Ends the program with one clear line. */
 function giveUp(line: string): never {
   console.error(line);
@@ -43,6 +59,15 @@ function addressesToOpen(): readonly string[] {
   return own.length > 0 ? own : [`http://127.0.0.1:${PORT}`];
 }
 
+/** Evidence that was changed by hand is named at every start; nobody waits for it. */
+async function tellBroken(store: Store): Promise<void> {
+  const broken = await store.audit(10).catch(() => []);
+  for (const { id, jobId, kind } of broken)
+    console.error(
+      `Evidence ${id} (${kind}) of job ${jobId} is not what was written: npm run ipsonomo -- audit`,
+    );
+}
+
 async function start(): Promise<void> {
   if (!DATABASE_URL) giveUp('DATABASE_URL is not set. npm run demo brings its own database.');
   const database = openDatabase(DATABASE_URL);
@@ -53,6 +78,13 @@ async function start(): Promise<void> {
       giveUp('The database does not answer. Is PostgreSQL running, and DATABASE_URL right?');
     throw error;
   }
+  const owned = await takeOwnership(DATABASE_URL, DATA, ({ owner }) => {
+    void failSilent(`Another server took the database meanwhile: ${owner}.`);
+  });
+  if ('owner' in owned)
+    giveUp(
+      `Another server works with this database: ${owned.owner}. Stop it, or give DATABASE_URL.`,
+    );
   const store = new Store(database);
   if (DEMO) await seedDemo(store);
   const running = await compose({
@@ -63,6 +95,13 @@ async function start(): Promise<void> {
     time: PACE === 1 ? REAL_TIME : hastenedTime(PACE, SINCE),
     pages: { host: HOST, port: PAGE_PORT },
   });
+  void tellBroken(store);
+  failSilent = async (why) => {
+    console.error(why);
+    setTimeout(() => process.exit(EX_SOFTWARE), PATIENCE).unref();
+    await running.field.silence().catch(() => undefined);
+    process.exit(EX_SOFTWARE);
+  };
   if (DEMO) await running.field.chooseWire({ kind: 'practice' });
 
   const server = createServer(running.app);
@@ -84,6 +123,7 @@ async function start(): Promise<void> {
     server.closeAllConnections();
     void running
       .close()
+      .then(() => owned.release())
       .then(() => database.destroy())
       .finally(() => process.exit(0));
     setTimeout(() => process.exit(0), 3000).unref();
@@ -95,8 +135,6 @@ async function start(): Promise<void> {
 start().catch((error: unknown) => {
   const code = error instanceof Error && 'code' in error ? error.code : '';
   if (code === 'ENOSPC') giveUp('The disk is full. Make room and start again.');
-  if (code === 'EADDRINUSE')
-    giveUp(`Port ${PAGE_PORT}, for pages of devices, is in use. Choose another: PAGE_PORT=4790`);
   if (code === 'EACCES')
     giveUp(`Ipsonomo may not write to ${DATA}. Give it the right, or set IPSONOMO_DATA.`);
   throw error;

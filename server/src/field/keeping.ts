@@ -1,4 +1,4 @@
-import type { Clock } from '@ipsonomo/core';
+import { visibleText, type Clock, type Facts } from '@ipsonomo/core';
 import { Journal } from './journal';
 import type { FieldEvent, RecordEvidence } from './protocol';
 
@@ -17,6 +17,15 @@ export interface KeepingEvents {
   /** Nothing can be written any more: the run has ended. */
   diskFull(): void;
 }
+
+/** What devices say of themselves, as it can be stored: no name of theirs keeps what was seen out of the database. */
+const visibleFacts = (facts: Facts): Facts =>
+  Object.fromEntries(
+    Object.entries(facts).map(([key, value]) => [
+      key,
+      typeof value === 'string' ? visibleText(value) : value,
+    ]),
+  );
 
 /** What a run keeps. What cannot be kept is not done either: a full disk ends the run. */
 export class Keeping {
@@ -54,7 +63,7 @@ export class Keeping {
     const isHeard = lentUntil !== undefined && kind === target.heardBy;
     const address = isHeard ? undefined : target.address;
     const seen = {
-      ...{ jobId, interfaceId, kind, mac, address, facts },
+      ...{ jobId, interfaceId, kind, mac, address, facts: visibleFacts(facts) },
       at: at ?? this.of.clock.now(),
       source: this.of.source,
       person: person ?? this.person,

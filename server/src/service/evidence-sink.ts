@@ -1,4 +1,5 @@
-import { existsSync, rmSync } from 'node:fs';
+import { appendFileSync, existsSync, mkdirSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
 import { journalsIn, readJournal } from '../field/journal';
 import type { FieldEvent } from '../field/protocol';
 import { Refusal } from '../store/refusal';
@@ -15,25 +16,37 @@ export class EvidenceSink {
   private queue: FieldEvent[] = [];
   private working: Promise<void> | undefined;
   private stopped = false;
-  private refused = 0;
+  private kept = 0;
 
+  /** @param folder where that is kept which the database does not take */
   constructor(
     private readonly store: Store,
+    private readonly folder: string,
     private readonly written: (jobIds: ReadonlySet<string>) => void,
     private readonly log: (line: string) => void,
   ) {}
 
+  /** How many pieces of evidence are kept apart, because the database did not take them. */
+  get apart(): number {
+    return this.kept;
+  }
+
   /**
-   * Reads the journals of earlier runs; what is in the database already is left alone. A journal
-   * that the database has whole is done with; one it refuses (of another database) stays.
+   * Reads the journals of earlier runs; what is in the database already is left alone. A journal is done with once all
+   * of it is in the database or kept apart; one of another database, of which it takes nothing, stays.
    */
-  async recover(folder: string): Promise<void> {
-    if (!existsSync(folder)) return;
-    for (const path of journalsIn(folder)) {
-      const before = this.refused;
-      this.take(readJournal(path));
+  async recover(): Promise<void> {
+    if (!existsSync(this.folder)) return;
+    for (const path of journalsIn(this.folder)) {
+      const { events, broken } = readJournal(path);
+      const before = this.kept;
+      this.take(events);
       await this.settled();
-      if (this.refused === before && !this.stopped) rmSync(path);
+      if (this.stopped) return;
+      const isOfAnother = events.length > 0 && this.kept - before === events.length;
+      if (isOfAnother) continue;
+      for (const line of broken) this.keepApart(line, `a line of ${path} that cannot be read`);
+      rmSync(path);
     }
   }
 
@@ -65,7 +78,7 @@ export class EvidenceSink {
     }
   }
 
-  /** False where the database is away; what it refuses for good is logged and skipped. */
+  /** False where the database is away. What it refuses is halved until the one is found, which is kept apart. */
   private async write(batch: readonly FieldEvent[]): Promise<boolean> {
     try {
       await this.store.append(batch.map(toEvidence));
@@ -73,12 +86,26 @@ export class EvidenceSink {
     } catch (error) {
       if (error instanceof Refusal && error.issues.some((one) => one.code === 'store.away'))
         return false;
-      this.log(`evidence not written: ${String(error)}`);
-      this.refused += 1;
-      return true;
+      const [first] = batch;
+      if (batch.length === 1 && first) {
+        this.keepApart(JSON.stringify(first), String(error));
+        return true;
+      }
+      const half = Math.ceil(batch.length / 2);
+      return (await this.write(batch.slice(0, half))) && (await this.write(batch.slice(half)));
     }
   }
+
+  private keepApart(line: string, why: string): void {
+    this.kept += 1;
+    this.log(`evidence not written, kept in ${APART}: ${why}`);
+    mkdirSync(this.folder, { recursive: true, mode: 0o700 });
+    appendFileSync(join(this.folder, APART), `${line}\n`, { mode: 0o600 });
+  }
 }
+
+/** Beside the journals, and not read as one. */
+const APART = 'not-taken.txt';
 
 const toEvidence = (event: FieldEvent): NewEvidence => ({
   ...event,

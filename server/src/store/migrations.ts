@@ -192,6 +192,62 @@ const MIGRATIONS: readonly Migration[] = [
     `,
     down: 'drop table proof; drop index evidence_of_proof;',
   },
+  {
+    // Nothing of a piece of evidence can be changed, and each is chained to the one before it in its job: what
+    // somebody changes all the same, by hand and with every right, is found.
+    name: '005_sealed_evidence',
+    up: `
+      alter table evidence add column place bigint, add column chain bytea;
+      create function evidence_seal(one evidence, before bytea) returns bytea
+        language sql stable as $$
+        select sha256(coalesce(before, ''::bytea) || convert_to(jsonb_build_array(
+          one.job_id, one.place, one.interface_id, one.run_id, one.sequence, one.kind,
+          extract(epoch from one.at), one.mac, one.address, one.source, one.person, one.facts,
+          encode(one.bytes, 'hex'))::text, 'UTF8')) $$;
+      drop trigger evidence_stays on evidence;
+      create function evidence_chains() returns trigger language plpgsql as $$
+        declare last record;
+        begin
+          perform pg_advisory_xact_lock(hashtextextended(new.job_id::text, 20261129));
+          select place, chain into last from evidence
+            where job_id = new.job_id order by place desc limit 1;
+          new.place := coalesce(last.place, 0) + 1;
+          new.chain := evidence_seal(new, last.chain);
+          return new;
+        end $$;
+      create function evidence_chain_up() returns void language plpgsql as $$
+        declare one evidence; last evidence;
+        begin
+          for one in select * from evidence order by job_id, id loop
+            if last.job_id is distinct from one.job_id then last := null; end if;
+            one.place := coalesce(last.place, 0) + 1;
+            one.chain := evidence_seal(one, last.chain);
+            update evidence set place = one.place, chain = one.chain where id = one.id;
+            last := one;
+          end loop;
+        end $$;
+      select evidence_chain_up();
+      drop function evidence_chain_up;
+      alter table evidence alter column place set not null, alter column chain set not null;
+      create unique index evidence_place on evidence (job_id, place);
+      create trigger evidence_chains before insert on evidence
+        for each row execute function evidence_chains();
+      create trigger evidence_stays before update on evidence
+        for each row execute function evidence_stays();
+      create trigger evidence_whole before truncate on evidence
+        for each statement execute function evidence_stays();
+    `,
+    down: `
+      drop trigger evidence_chains on evidence;
+      drop trigger evidence_stays on evidence;
+      drop trigger evidence_whole on evidence;
+      drop function evidence_chains;
+      drop function evidence_seal;
+      alter table evidence drop column place, drop column chain;
+      create trigger evidence_stays before update of kind, at, mac, address, source, facts, bytes
+        on evidence for each row execute function evidence_stays();
+    `,
+  },
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

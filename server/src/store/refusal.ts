@@ -27,6 +27,10 @@ const AWAY = new Set([
   'EPIPE',
   'ETIMEDOUT',
   '57P01', // the server was stopped by its administrator
+  '57P02', // it fell over
+  '08006', // the connection failed
+  '08003', // it is gone
+  '53300', // too many connections
   '57P03', // it is starting
 ]);
 

@@ -21,6 +21,14 @@ export interface NewEvidence extends Omit<Evidence, 'id'> {
   readonly bytes: Buffer | undefined;
 }
 
+/** A piece of evidence at which the chain of its job breaks. */
+export interface BrokenEvidence {
+  readonly jobId: string;
+  readonly id: string;
+  readonly interfaceId: string;
+  readonly kind: string;
+}
+
 const MOST_REVISIONS = 1000;
 
 export type RevisionListRow = Omit<RevisionView, 'at'> & { readonly at: Date };
@@ -235,6 +243,25 @@ export class Store {
         bytes: one.bytes ?? null,
       }));
       await this.knex('evidence').insert(rows).onConflict(['run_id', 'sequence']).ignore();
+    });
+  }
+
+  /**
+   * Pieces of evidence that are not what they were when they were written, or that one before them is missing of: the
+   * chain of their job breaks there. Empty where all is as it was.
+   */
+  audit(most = 100): Promise<readonly BrokenEvidence[]> {
+    return asking(async () => {
+      const { rows } = await this.knex.raw<{ rows: BrokenEvidence[] }>(
+        `select job_id as "jobId", id::text, interface_id as "interfaceId", kind
+         from (select one.*, evidence_seal(one, lag(chain) over chained) as wanted,
+                 coalesce(lag(place) over chained, 0) + 1 as due
+               from evidence one window chained as (partition by job_id order by place)) as links
+         where chain is distinct from wanted or place <> due
+         order by job_id, place limit ?`,
+        [most],
+      );
+      return rows;
     });
   }
 
