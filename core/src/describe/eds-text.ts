@@ -89,7 +89,8 @@ function piecesOf(text: string, startsInText: boolean): readonly string[] {
   let from = 0;
   let inText = startsInText;
   for (let at = 0; at < text.length; at += 1) {
-    if (text[at] === '"') inText = !inText;
+    if (inText && text[at] === '\\') at += 1;
+    else if (text[at] === '"') inText = !inText;
     else if (text[at] === ';' && !inText) {
       pieces.push(text.slice(from, at + 1).trim());
       from = at + 1;
@@ -99,8 +100,15 @@ function piecesOf(text: string, startsInText: boolean): readonly string[] {
   return rest === '' ? pieces : [...pieces, rest];
 }
 
-/** Is the end within a quoted text? */
-const isInText = (text: string): boolean => (text.match(/"/g)?.length ?? 0) % 2 === 1;
+/** Is the end within a quoted text? Within one, a backslash takes the letter after it as it is. */
+const isInText = (text: string): boolean => {
+  let inText = false;
+  for (let at = 0; at < text.length; at += 1) {
+    if (inText && text[at] === '\\') at += 1;
+    else if (text[at] === '"') inText = !inText;
+  }
+  return inText;
+};
 
 const isComplete = (text: string): boolean => text.trimEnd().endsWith(';') && !isInText(text);
 
@@ -109,11 +117,15 @@ function withoutComment(line: string): string {
   if (at < 0) return line;
   let inText = false;
   for (let i = 0; i < line.length; i += 1) {
-    if (line[i] === '"') inText = !inText;
+    if (inText && line[i] === '\\') i += 1;
+    else if (line[i] === '"') inText = !inText;
     else if (line[i] === '$' && !inText) return line.slice(0, i);
   }
   return line;
 }
+
+/** What a backslash in a text makes of the letter after it. */
+const ESCAPES: Readonly<Record<string, string>> = { '"': '"', '\\': '\\', n: ' ', t: ' ' };
 
 /** Values between commas; texts in quotes without them, several side by side as one. */
 function valuesOf(text: string): readonly string[] {
@@ -121,8 +133,13 @@ function valuesOf(text: string): readonly string[] {
   let value = '';
   let inText = false;
   let isText = false;
+  let isEscaped = false;
   for (const letter of text) {
-    if (letter === '"') {
+    if (isEscaped) {
+      value += ESCAPES[letter] ?? `\\${letter}`;
+      isEscaped = false;
+    } else if (inText && letter === '\\') isEscaped = true;
+    else if (letter === '"') {
       if (!isText) value = value.trim();
       inText = !inText;
       isText = true;

@@ -99,11 +99,12 @@ function connectionsOf(sections: EdsSections, unread: Unread[]) {
   for (const [key, entry] of sections.get('connection manager') ?? []) {
     if (!/^connection\d+$/.test(key)) continue;
     for (const at of SIZES) {
-      const size = resolve(entry.values[at] ?? '', sections, entry, unread);
+      const size = sizeOf(entry, at, sections, unread);
       if (size !== undefined && size > 0 && size <= 65_535) sizes.add(size);
     }
     for (const at of INTERVALS) {
-      const micros = resolve(entry.values[at] ?? '', sections, entry, unread);
+      const from = { sections, entry, unread };
+      const micros = resolve(entry.values[at] ?? '', from, PARAMETER_LEAST);
       if (micros !== undefined && micros >= MILLI) least = Math.min(least, micros / MILLI);
     }
   }
@@ -116,19 +117,64 @@ function connectionsOf(sections: EdsSections, unread: Unread[]) {
 /** So often a value may name another. */
 const DEEPEST = 8;
 
-/** The field of an assembly that says its size; the field of a parameter that says its default. */
+/** Fields of an assembly: its size in bytes, then from the sixth on pairs of a member's bits and what it is. */
 const ASSEMBLY_SIZE = 2;
+const FIRST_MEMBER = 6;
+/** Fields of a parameter: how many bytes its type has, its minimum and its default. */
+const PARAMETER_BYTES = 5;
+const PARAMETER_LEAST = 9;
 const PARAMETER_DEFAULT = 11;
 
+/** Where a value stands, and where what cannot be read of it is told. */
+interface From {
+  readonly sections: EdsSections;
+  readonly entry: EdsEntry;
+  readonly unread: Unread[];
+}
+
+/** The size of a connection; where it is left out, that of the assembly its format names, the field after it. */
+function sizeOf(
+  entry: EdsEntry,
+  at: number,
+  sections: EdsSections,
+  unread: Unread[],
+): number | undefined {
+  const from = { sections, entry, unread };
+  const own = entry.values[at]?.trim() ?? '';
+  if (own !== '') return resolve(own, from, PARAMETER_DEFAULT);
+  const format = entry.values[at + 1]?.trim().toLowerCase() ?? '';
+  const assembly = sections.get('assembly')?.get(format);
+  return assembly && assemblySize(assembly, from);
+}
+
+/** What an assembly says of its size, or else what its members have together, in whole bytes. */
+function assemblySize(assembly: EdsEntry, from: From): number | undefined {
+  const own = assembly.values[ASSEMBLY_SIZE]?.trim() ?? '';
+  if (own !== '') return resolve(own, from, PARAMETER_DEFAULT);
+  let bits = 0;
+  for (let at = FIRST_MEMBER; at < assembly.values.length; at += 2) {
+    const size = assembly.values[at]?.trim() ?? '';
+    const member = from.sections
+      .get('params')
+      ?.get(assembly.values[at + 1]?.trim().toLowerCase() ?? '');
+    const bytes = Number(member?.values[PARAMETER_BYTES] ?? 0);
+    bits +=
+      size === ''
+        ? 8 * (Number.isFinite(bytes) ? bytes : 0)
+        : (resolve(size, from, PARAMETER_DEFAULT) ?? 0);
+  }
+  return bits === 0 ? undefined : Math.ceil(bits / 8);
+}
+
 /**
- * A number, or what it is by another entry: `Param3` is that parameter's default, `Assem4` that
+ * A number, or what it is by another entry: `Param3` is what a field of that parameter says, `Assem4` that
  * assembly's size, and either may name a further one.
+ * @param field of a parameter: its default for a size, its minimum for the least interval
  */
 function resolve(
   text: string,
-  sections: EdsSections,
-  from: EdsEntry,
-  unread: Unread[],
+  { sections, entry: from, unread }: From,
+  field: number,
 ): number | undefined {
   let value = text.trim();
   for (let depth = 0; depth < DEEPEST; depth += 1) {
@@ -137,7 +183,7 @@ function resolve(
     const key = value.toLowerCase();
     const parameter = sections.get('params')?.get(key);
     const assembly = sections.get('assembly')?.get(key);
-    if (parameter) value = parameter.values[PARAMETER_DEFAULT]?.trim() ?? '';
+    if (parameter) value = parameter.values[field]?.trim() ?? '';
     else if (assembly) value = assembly.values[ASSEMBLY_SIZE]?.trim() ?? '';
     else {
       unread.push({ line: from.line, text: value, why: 'names nothing in this file' });

@@ -66,6 +66,7 @@ function candidates(
     case 'gateway-missing':
       return at.host.ports.flatMap((port) => gateways(net, at, port));
     case 'gateway-outside':
+    case 'gateway-broadcast':
     case 'gateway-nobody':
     case 'gateway-self':
       return gateways(net, at, reason.port);

@@ -9,6 +9,7 @@ export type Direction = 'there' | 'back';
 export type Reason =
   /** Its gateway is in none of its networks: it has nowhere to send it. */
   | { readonly code: 'gateway-outside'; readonly gateway: Ipv4; readonly port: RoutePort }
+  | { readonly code: 'gateway-broadcast'; readonly gateway: Ipv4; readonly port: RoutePort }
   | { readonly code: 'gateway-missing' }
   /** It is its own gateway, so it asks for everybody by ARP. */
   | { readonly code: 'gateway-self'; readonly port: RoutePort }
@@ -130,8 +131,11 @@ function reasonOf({ hops }: Walk, stop: Stop): Reason {
       const [near] = stop.onLink;
       const [dead] = stop.dead;
       if (near) return { code: 'mask-narrow', port: near };
-      if (dead?.by === 'gateway' && dead.port)
-        return { code: 'gateway-outside', gateway: dead.via, port: dead.port };
+      if (dead?.by === 'gateway' && dead.port) {
+        const isAll = containsAddress(prefixOf(dead.port.address, dead.port.length), dead.via);
+        const code = isAll ? 'gateway-broadcast' : 'gateway-outside';
+        return { code, gateway: dead.via, port: dead.port };
+      }
       if (dead) return { code: 'route-outside', via: dead.via };
       return { code: host.host.forwards ? 'no-route' : 'gateway-missing' };
     }

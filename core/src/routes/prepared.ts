@@ -140,17 +140,24 @@ function linesOf(host: RouteHost) {
   const connected = host.routes.length > 0 ? new PrefixTable(entries.slice()) : undefined;
   for (const { to, via } of host.routes) {
     const port = connected?.find(via)?.port;
-    if (port) entries.push({ prefix: to, value: nextHop(host, port, via, 'static') });
+    if (port && isNeighbour(port, via))
+      entries.push({ prefix: to, value: nextHop(host, port, via, 'static') });
     else dead.push({ by: 'static', to, via, port: undefined });
   }
   for (const port of host.ports) {
     const via = port.gateway;
     if (via === undefined) continue;
-    if (containsAddress(prefixOf(port.address, port.length), via))
+    if (isNeighbour(port, via))
       entries.push({ prefix: EVERYTHING, value: nextHop(host, port, via, 'gateway') });
     else dead.push({ by: 'gateway', to: undefined, via, port });
   }
   return { table: new PrefixTable(entries), dead };
+}
+
+/** Somebody a packet can be handed to: in the network, and not everybody in it (the kernel refuses such a gateway). */
+function isNeighbour({ address, length }: RoutePort, via: Ipv4): boolean {
+  const prefix = prefixOf(address, length);
+  return containsAddress(prefix, via) && broadcastOf(prefix) !== via;
 }
 
 /** With an address of its own as gateway a host takes everybody for a neighbour (as Linux does). */

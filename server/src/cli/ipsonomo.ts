@@ -1,4 +1,6 @@
 import { decodeHex } from './decode';
+import { describeFile } from './describe';
+import { audit } from './audit';
 import { readCapture } from './capture';
 import { names } from './names';
 import { each, type Command } from './output';
@@ -11,13 +13,14 @@ import { switches } from './switches';
 // error, exit code 1 where an input was bad.
 
 interface Entry {
-  readonly run: Command;
+  readonly run: (...asked: Parameters<Command>) => boolean | Promise<boolean>;
   /** How many inputs it takes at least. */
   readonly least: number;
 }
 
 const COMMANDS: Readonly<Record<string, Entry>> = {
-  subnet: { run: each(subnet), least: 1 },
+  subnet: { run: subnet, least: 1 },
+  describe: { run: each(describeFile), least: 1 },
   decode: { run: each(decodeHex), least: 1 },
   pcap: { run: each(readCapture), least: 1 },
   check: { run: checkPlan, least: 1 },
@@ -27,28 +30,33 @@ const COMMANDS: Readonly<Record<string, Entry>> = {
   diff: { run: diffPlans, least: 2 },
   route: { run: route, least: 3 },
   schema: { run: printSchema, least: 0 },
+  audit: { run: (_inputs, output) => audit(output), least: 0 },
 };
 
 const USAGE = `usage:
-  ipsonomo subnet CIDR…                what a network is: 172.22.40.0/24
+  ipsonomo subnet NETWORK…             what a network is: 172.22.40.0/24, 10.4.9.77/21, 10.4.9.77 255.255.248.0
   ipsonomo decode HEX…                 an Ethernet frame, or a bare BootP/DHCP message
   ipsonomo pcap FILE…                  every BootP/DHCP message of a capture
   ipsonomo check PLAN…                 the snags of a plan file; exit code 1 where one is wrong
+  ipsonomo describe FILE…              the kinds of a description file (EDS, GSDML), and what of it cannot be read
   ipsonomo split BLOCK NEEDS.json      networks for [{"name", "devices", "growthPercent", "fixed"?}]
   ipsonomo names NAME…                 what a name may be used for, and why not
   ipsonomo switches KIND ADDRESS       how the switches must stand
   ipsonomo switches KIND --read 0,8,6  what they say
   ipsonomo diff PLAN PLAN              what makes the second plan of the first
   ipsonomo route PLAN FROM TO          there and back, hop by hop, and why not; devices by address or name
-  ipsonomo schema                      the JSON Schema of plan files`;
+  ipsonomo schema                      the JSON Schema of plan files
+  ipsonomo audit                       evidence that somebody changed by hand (DATABASE_URL, else the demo's own)`;
 
 const [name = '', ...inputs] = process.argv.slice(2);
-const command = COMMANDS[name];
+const command = Object.hasOwn(COMMANDS, name) ? COMMANDS[name] : undefined;
 if (!command || inputs.length < command.least) {
   console.error(USAGE);
   process.exitCode = name === '--help' ? 0 : 1;
 } else {
   const print = (line: unknown) => process.stdout.write(`${JSON.stringify(line)}\n`);
   const tell = (sentence: string) => process.stderr.write(`${sentence}\n`);
-  if (!command.run(inputs, { print, tell })) process.exitCode = 1;
+  void Promise.resolve(command.run(inputs, { print, tell })).then((isGood) => {
+    if (!isGood) process.exitCode = 1;
+  });
 }

@@ -48,7 +48,8 @@ export const checkPlan: Command = (paths, output) => {
     const plan = doc && planOf(doc);
     for (const snag of plan ? openSnags(plan, snagsOf(plan)) : []) {
       const { rule, severity } = snag;
-      output.print({ rule, severity, where: whereOf(snag), message: snagSentence(snag) });
+      const file = paths.length > 1 ? { file: path } : {};
+      output.print({ ...file, rule, severity, where: whereOf(snag), message: snagSentence(snag) });
       if (severity === 'wrong') isGood = false;
     }
   }

@@ -1,5 +1,6 @@
 import type { DescriptionView } from '@ipsonomo/core';
 import { openWorker } from '../common/open-worker';
+import { Turns } from '../common/turns';
 import { Refusal } from '../store/refusal';
 import type { DescriptionFile, DescriptionRead } from './protocol';
 
@@ -7,8 +8,14 @@ const PROGRAM = { bundle: 'describe.worker.js', source: 'descriptions/describe.w
 const MEMORY = { maxOldGenerationSizeMb: 768 };
 const PATIENCE = 60_000;
 
-/** Reads a description file in a thread. Throws the refusal of a file that describes nothing. */
-export async function describe(file: DescriptionFile): Promise<DescriptionView> {
+/** One at a time: a large file needs some hundred megabytes while it is read. */
+const turns = new Turns();
+
+/** Reads a description file in a thread, in its turn. Throws the refusal of a file that describes nothing. */
+export const describe = (file: DescriptionFile): Promise<DescriptionView> =>
+  turns.take(() => readInThread(file));
+
+async function readInThread(file: DescriptionFile): Promise<DescriptionView> {
   const worker = openWorker(PROGRAM, file, { resourceLimits: MEMORY });
   const read = await new Promise<DescriptionRead>((resolve) => {
     const fell = (why: string) =>

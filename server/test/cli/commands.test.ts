@@ -3,8 +3,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readCapture } from '../../src/cli/capture';
 import { decodeHex } from '../../src/cli/decode';
+import { describeFile } from '../../src/cli/describe';
 import type { OneCommand } from '../../src/cli/output';
-import { subnet } from '../../src/cli/subnet';
+import { subnet as subnets } from '../../src/cli/subnet';
 
 const DATA = join(__dirname, '../../../core/test/data');
 
@@ -17,6 +18,9 @@ function run(command: OneCommand, input: string) {
   };
   return { ok: command(input, output), lines, told };
 }
+
+/** Its inputs as they stand on the command line. */
+const subnet: OneCommand = (input, output) => subnets(input.split(' '), output);
 
 // RFC 4632 §3.1, RFC 3021 §2.1; names of blocks: RFC 6890 §2.2.2.
 test.each([
@@ -42,6 +46,24 @@ test.each([
   const { ok, lines } = run(subnet, cidr);
   const keys = ['network', 'prefix', 'mask', 'broadcast', 'first', 'last', 'hosts', 'blocks'];
   expect([ok, lines]).toEqual([true, [Object.fromEntries(keys.map((key, i) => [key, values[i]]))]]);
+});
+
+// RFC 4632 §3.1: the network that an address is in, and where in it.
+test.each([
+  ['10.4.9.77/21', { network: '10.4.8.0', address: '10.4.9.77', stands: 'host 333 of 2046' }],
+  ['192.168.10.0 255.255.255.0', { network: '192.168.10.0', prefix: 24 }],
+  ['192.168.10.7 255.255.255.248', { network: '192.168.10.0', stands: 'the broadcast address' }],
+  ['10.0.0.5/31', { network: '10.0.0.4', stands: 'host 1 of 2' }],
+])('subnet %s', (input, wanted) => {
+  const { ok, lines } = run(subnet, input);
+  expect([ok, lines]).toMatchObject([true, [wanted]]);
+});
+
+test('a description file: its kinds, a line each; what is none is told', () => {
+  const { ok, lines } = run(describeFile, join(DATA, 'descriptions/plain.eds'));
+  expect([ok, lines.length > 0]).toEqual([true, true]);
+  expect(lines[0]).toMatchObject({ id: expect.stringMatching(/^eds-/) as string });
+  expect(run(describeFile, join(DATA, 'descriptions/no-device.eds')).ok).toBe(false);
 });
 
 test('a capture: one line a message, with time, kind, MAC, address, names and options', () => {
@@ -80,7 +102,6 @@ const file = (name: string, bytes: Uint8Array) => {
 const good = readFileSync(join(DATA, 'bootpc-with-dnsmasq.pcap'));
 
 test.each<[string, OneCommand, string, RegExp]>([
-  ['host bits', subnet, '10.0.0.9/24', /Its network is 10\.0\.0\.0\/24/],
   ['no slash', subnet, '10.0.0.0', /has no prefix length/],
   ['a letter', decodeHex, '0x12', /"x" is no hex digit/],
   ['half a byte', decodeHex, '123', /3 hex digits make no whole bytes/],
