@@ -2,10 +2,12 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
 import express, { type Express } from 'express';
+import helmet, { type HelmetOptions } from 'helmet';
 import type { HeardNews } from '@ipsonomo/core';
 import { errorHandler } from './http/errors';
 import { EventStream } from './http/event-stream';
-import { notThroughLiveAdapter, sameOrigin } from './http/guard';
+import { idOf } from './http/door';
+import { notThroughLiveAdapter, sameOrigin, underOwnName } from './http/guard';
 import { proofRoutes } from './http/proof-routes';
 import {
   assignRoutes,
@@ -26,6 +28,33 @@ export interface AppParts extends Services {
   readonly web: string | undefined;
 }
 
+/**
+ * Nothing from elsewhere runs in the page, and no page of somebody else's shows it. Styles are written by React Native's
+ * web target as it goes; the reader of barcodes is WebAssembly. Plain HTTP has no other origin to be kept from.
+ */
+const HEADERS: HelmetOptions = {
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'self'"],
+      scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+      styleSrc: ["'self'", "'unsafe-inline'"],
+      imgSrc: ["'self'", 'data:', 'blob:'],
+      workerSrc: ["'self'", 'blob:'],
+      connectSrc: ["'self'"],
+      fontSrc: ["'self'", 'data:'],
+      objectSrc: ["'none'"],
+      baseUri: ["'none'"],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
+    },
+  },
+  crossOriginOpenerPolicy: false,
+  originAgentCluster: false,
+  strictTransportSecurity: false,
+  xFrameOptions: { action: 'deny' },
+};
+
 const YEAR = 365 * 24 * 3600 * 1000;
 
 /** The whole server as a function of its parts: nothing here reads the environment or opens a port. */
@@ -34,10 +63,17 @@ export function buildApp(parts: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(notThroughLiveAdapter(field));
+  app.use(underOwnName);
+  app.use(helmet(HEADERS));
   // A compressed event stream would be held back until it is long enough.
   app.use(compression({ filter: (request) => !request.path.endsWith('/events') }));
   const api = express.Router();
   api.use(sameOrigin);
+  api.use('/jobs/:job', async (request, _response, next) => {
+    // A plan file is posted where a job's id would stand.
+    if (request.params.job !== 'from-file') await store.job(idOf(request, 'job'));
+    next();
+  });
   // Before the reader of JSON: a list is taken as the bytes it is, whatever it says it is.
   api.use(listRoutes(parts));
   api.use(paperRoutes(parts));

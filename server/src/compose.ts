@@ -41,13 +41,19 @@ export interface Running {
 /** Puts the parts together: threads, services and routes. Reads no environment, opens no port. */
 export async function compose(settings: Settings): Promise<Running> {
   const { store, captures, web, log, time } = settings;
-  const clock = () => time.clock.now();
+  // Whole milliseconds, as plans write them.
+  const clock = () => Math.floor(time.clock.now());
   mkdirSync(captures, { recursive: true });
   const events = new EventStream();
   const changed = (jobId: string, revision?: number) =>
     events.send('job', { jobId, revision: revision ?? null });
-  const sink = new EvidenceSink(store, (jobIds) => jobIds.forEach((jobId) => changed(jobId)), log);
-  await sink.recover(captures);
+  const sink = new EvidenceSink(
+    store,
+    captures,
+    (jobIds) => jobIds.forEach((jobId) => changed(jobId)),
+    log,
+  );
+  await sink.recover();
   await store.endLeftRuns();
   await store.proofs.endLeft();
 
@@ -77,11 +83,13 @@ export async function compose(settings: Settings): Promise<Running> {
   const lists = new Lists();
   const importer = new ListImporter(lists, store, changer, clock);
   const papers = new Papers(store, clock);
-  const relay = new PageRelay({
-    page: () => fieldService.page(),
-    isBarred: (request) => isThroughLiveAdapter(fieldService, request),
-  });
-  const pagePort = await relay.listen(settings.pages.host, settings.pages.port);
+  const relay = new PageRelay(
+    {
+      page: () => fieldService.page(),
+      isBarred: (request) => isThroughLiveAdapter(fieldService, request),
+    },
+    settings.pages,
+  );
   const app = buildApp({
     ...{
       store,
@@ -96,7 +104,7 @@ export async function compose(settings: Settings): Promise<Running> {
       practice,
       captures,
       changed,
-      pagePort: () => pagePort,
+      openPage: () => relay.open(),
     },
     ...{ events, log, web },
   });

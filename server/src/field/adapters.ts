@@ -1,6 +1,6 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { networkInterfaces } from 'node:os';
+import { networkInterfaces, type NetworkInterfaceInfo } from 'node:os';
 
 /** A network adapter of this machine, as Linux tells it in /sys/class/net. */
 export interface Adapter {
@@ -14,8 +14,19 @@ export interface Adapter {
 }
 
 /** Every address of an adapter, IPv6 too, as a socket names it. */
-export const addressesOf = (name: string): readonly string[] =>
-  (networkInterfaces()[name] ?? []).map((one) => one.address);
+export function addressesOf(name: string): readonly string[] {
+  const all = adaptersNow();
+  return Object.hasOwn(all, name) ? (all[name] ?? []).map((one) => one.address) : [];
+}
+
+/** None where the machine is out of descriptors: that is no reason to fall over. */
+function adaptersNow(): NodeJS.Dict<NetworkInterfaceInfo[]> {
+  try {
+    return networkInterfaces();
+  } catch {
+    return {};
+  }
+}
 
 const ROOT = '/sys/class/net';
 const ETHERNET = '1';
@@ -31,7 +42,7 @@ export function readAdapterFile(name: string, file: string): string | undefined 
 /** Every Ethernet adapter, cables first. */
 export function listAdapters(): readonly Adapter[] {
   if (!existsSync(ROOT)) return [];
-  const addresses = networkInterfaces();
+  const addresses = adaptersNow();
   return readdirSync(ROOT)
     .filter((name) => name !== 'lo' && readAdapterFile(name, 'type') === ETHERNET)
     .map((name): Adapter => ({

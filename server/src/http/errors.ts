@@ -12,6 +12,7 @@ const STATUS: Readonly<Record<string, Status>> = {
   'thing.unknown': 404,
   'wire.noRight': 403,
   'wire.ownWeb': 403,
+  'wire.otherName': 403,
   'wire.noAdapter': 404,
   'store.away': 503,
   'server.failed': 500,
@@ -33,20 +34,42 @@ const STATUS: Readonly<Record<string, Status>> = {
   wire: 409,
 };
 
-export const statusOf = (code: string): Status =>
-  STATUS[code] ?? STATUS[code.split('.')[0] ?? ''] ?? 422;
+export const statusOf = (code: string): Status => own(code) ?? own(code.split('.')[0] ?? '') ?? 422;
+
+const own = (key: string): Status | undefined =>
+  Object.hasOwn(STATUS, key) ? STATUS[key] : undefined;
 
 function issuesOf(error: unknown): readonly Issue[] | undefined {
   if (error instanceof Refusal) return error.issues;
   if (error instanceof FieldRefusal) return [{ code: error.code, where: '', facts: error.facts }];
-  if (!(error instanceof Error) || !('type' in error)) return undefined;
+  if (!(error instanceof Error)) return undefined;
+  if (error instanceof URIError) return notReadable('address', 'has a % that stands for nothing');
+  const isTheirs = 'status' in error && error.status === 400;
+  // Packed wrongly: zlib tells that by a number alone.
+  if (!('type' in error)) return isTheirs ? notReadable('request', 'cannot be read') : undefined;
   // body-parser's own refusals.
   if (error.type === 'entity.parse.failed')
     return [{ code: 'body.invalid', where: 'request', facts: { why: 'is not JSON' } }];
   if (error.type === 'entity.too.large')
     return [{ code: 'body.tooLarge', where: 'request', facts: { why: 'is too large' } }];
-  return undefined;
+  const why = UNREAD[String(error.type)];
+  if (why !== undefined) return notReadable('request', why);
+  return isTheirs ? notReadable('request', 'cannot be read') : undefined;
 }
+
+/** What body-parser says of a body that it does not read. */
+const UNREAD: Readonly<Record<string, string>> = {
+  'encoding.unsupported': 'is packed in a way that is not known here',
+  'charset.unsupported': 'is written in a character set that is not known here',
+  'encoding.invalid': 'is not packed as it says',
+  'request.aborted': 'was broken off',
+  'request.size.invalid': 'is not as long as it says',
+  'parameters.too.many': 'has too many parts',
+};
+
+const notReadable = (where: string, why: string): readonly Issue[] => [
+  { code: 'body.invalid', where, facts: { why } },
+];
 
 /** The one place where errors become answers. What is not expected is logged and told plainly. */
 export const errorHandler =

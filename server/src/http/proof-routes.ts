@@ -4,7 +4,7 @@ import type { Services } from './routes';
 import * as schema from './schemas';
 
 /** Runs of proofs, and vigils. */
-export function proofRoutes({ proofs, vigils }: Services): Router {
+export function proofRoutes({ proofs, vigils, field }: Services): Router {
   const router = Router();
   router.get('/jobs/:job/proofs', async (request, response) => {
     response.json(await proofs.list(idOf(request, 'job')));
@@ -23,7 +23,8 @@ export function proofRoutes({ proofs, vigils }: Services): Router {
     await proofs.goOn(...ids, perSecond, personOf(request));
     response.status(204).end();
   });
-  router.delete('/jobs/:job/proof', async (_request, response) => {
+  router.delete('/jobs/:job/proof', async (request, response) => {
+    field.needsJob(idOf(request, 'job'));
     await proofs.stop();
     response.status(204).end();
   });
@@ -35,7 +36,8 @@ export function proofRoutes({ proofs, vigils }: Services): Router {
     await vigils.begin(idOf(request, 'job'), wish, personOf(request));
     response.status(202).end();
   });
-  router.delete('/jobs/:job/vigil', async (_request, response) => {
+  router.delete('/jobs/:job/vigil', async (request, response) => {
+    field.needsJob(idOf(request, 'job'));
     await vigils.end();
     response.status(204).end();
   });

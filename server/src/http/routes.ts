@@ -1,10 +1,12 @@
 import { createReadStream, existsSync } from 'node:fs';
+import { pipeline } from 'node:stream/promises';
 import { json, raw, Router, text, type Request, type Response } from 'express';
-import { parseMac } from '@ipsonomo/core';
+import { parseMac, visibleText } from '@ipsonomo/core';
 import { describe } from '../descriptions/describe';
 import { listAdapters } from '../field/adapters';
 import { capturePath } from '../field/journal';
 import type { Practice } from '../field/practice';
+import type { OpenedAt } from '../pages/relay';
 import type { PlanChanger } from '../service/change-plan';
 import type { FieldService } from '../service/field-service';
 import { addressList, dhcpReservations, noteHandOver } from '../service/hand-over';
@@ -17,7 +19,7 @@ import type { Rounds } from '../service/round';
 import type { Vigils } from '../service/vigils';
 import { must, Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
-import { browserOf, checked, idOf, personOf, thingIdOf } from './door';
+import { browserOf, checked, idOf, personOf, thingIdOf, wholeNumber } from './door';
 import { cameInBy } from './guard';
 import * as schema from './schemas';
 
@@ -33,8 +35,8 @@ export interface Services {
   readonly vigils: Vigils;
   readonly practice: Practice;
   readonly captures: string;
-  /** The port of the server at which the open page of a device is read. */
-  readonly pagePort: () => number;
+  /** Makes a place at which the page of a device that is open is read, by one browser. */
+  readonly openPage: () => Promise<OpenedAt>;
   /** Tells open pages that a job is not what it was. */
   readonly changed: (jobId: string) => void;
 }
@@ -68,7 +70,7 @@ export function planRoutes({ reader, changer, papers, rounds }: Services): Route
     response.json(await rounds.of(idOf(request, 'job')));
   });
   router.get('/jobs/:job/edits', async (request, response) => {
-    const since = Number(request.query['since']);
+    const since = wholeNumber(request.query['since'], 'since');
     response.json(await reader.editsSince(idOf(request, 'job'), since));
   });
   router.post('/jobs/:job/edits', async (request, response) => {
@@ -84,7 +86,7 @@ export function planRoutes({ reader, changer, papers, rounds }: Services): Route
   });
   router.patch('/jobs/:job/revisions/:number', async (request, response) => {
     const { name } = checked(schema.revisionName, request.body);
-    const number = Number(request.params['number']);
+    const number = wholeNumber(request.params['number'], 'number');
     await changer.nameRevision(idOf(request, 'job'), number, name);
     response.status(204).end();
   });
@@ -119,7 +121,8 @@ const asBytes = (limit: string) => raw({ type: () => true, limit });
 
 /** A file that came as the body of a request, whatever it says it is. */
 function fileOf(request: Request): { readonly name: string; readonly bytes: Buffer } {
-  const name = String(request.query['name'] ?? 'file').slice(0, 200);
+  const given = request.query['name'];
+  const name = visibleText(typeof given === 'string' ? given : 'file').slice(0, 200);
   return { name, bytes: Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0) };
 }
 
@@ -133,7 +136,9 @@ export function listRoutes({ importer }: Services): Router {
     response.json(importer.state(idOf(request, 'job'), idOf(request, 'list')));
   });
   router.get('/jobs/:job/lists/:list/lines', async (request, response) => {
-    const { sheet } = checked(schema.listSheet, { sheet: Number(request.query['sheet']) });
+    const { sheet } = checked(schema.listSheet, {
+      sheet: wholeNumber(request.query['sheet'], 'sheet'),
+    });
     const ids = [idOf(request, 'job'), idOf(request, 'list')] as const;
     response.json(await importer.lines(...ids, sheet));
   });
@@ -186,7 +191,7 @@ function dispositionOf(response: Response, type: string): string {
   return type !== 'application/octet-stream' ? header.replace(/^attachment/, 'inline') : header;
 }
 
-export function assignRoutes({ reader, changer, field, pagePort }: Services): Router {
+export function assignRoutes({ reader, changer, field, openPage }: Services): Router {
   const router = Router();
   const base = '/jobs/:job/interfaces/:interface';
   router.get(`${base}/evidence`, async (request, response) => {
@@ -250,9 +255,10 @@ export function assignRoutes({ reader, changer, field, pagePort }: Services): Ro
   router.post(`${base}/page`, async (request, response) => {
     const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;
     await field.openPage(...ids, personOf(request));
-    response.json({ port: pagePort() });
+    response.json(await openPage());
   });
-  router.delete('/jobs/:job/page', async (_request, response) => {
+  router.delete('/jobs/:job/page', async (request, response) => {
+    field.needsJob(idOf(request, 'job'));
     await field.closePage();
     response.status(204).end();
   });
@@ -317,7 +323,7 @@ export function fieldRoutes({ field }: Services): Router {
   });
   router.post('/field/listen', async (request, response) => {
     const { jobId } = checked(schema.listening, request.body);
-    await field.listen(jobId, personOf(request));
+    await field.listen(jobId.toLowerCase(), personOf(request));
     response.json(field.view());
   });
   router.post('/field/rest', async (_request, response) => {
@@ -370,9 +376,19 @@ export function handOverRoutes({ store, papers, field, captures, changed }: Serv
     if (!runs.some((run) => run.id === id) || !existsSync(path))
       throw Refusal.of('thing.unknown', 'capture');
     response.attachment(`${id}.pcap`).type('application/vnd.tcpdump.pcap');
-    createReadStream(path).pipe(response);
+    await download(path, response);
   });
   return router;
+}
+
+/** A file to its end, or as far as whoever wanted it stays: nothing is left open either way. */
+async function download(path: string, response: Response): Promise<void> {
+  try {
+    await pipeline(createReadStream(path), response);
+  } catch (error) {
+    if (!response.headersSent) throw error;
+    response.destroy();
+  }
 }
 
 export function practiceRoutes({ practice }: Services): Router {

@@ -19,7 +19,7 @@ import { addressesOf } from '../field/adapters';
 import type { Field } from '../field/field';
 import type { Practice } from '../field/practice';
 import type { Giving } from '../field/protocol';
-import type { RelayedPage } from '../pages/relay';
+import type { RelayedPage } from '../pages/relayed-page';
 import { WireStream } from '../pages/wire-stream';
 import { Presence } from '../common/presence';
 import { Turns } from '../common/turns';
@@ -170,6 +170,12 @@ export class FieldService {
   async openPage(jobId: string, interfaceId: string, person: Person): Promise<void> {
     await this.listen(jobId, person);
     await this.field.call({ kind: 'open-page', interfaceId, person: person.name });
+  }
+
+  /** What goes on for one job is not ended in the name of another. */
+  needsJob(jobId: string): void {
+    const { jobId: current, runId } = this.field.status;
+    if (runId !== undefined && current !== jobId) throw Refusal.of('field.otherJob', '');
   }
 
   closePage(): Promise<void> {

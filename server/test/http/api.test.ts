@@ -238,8 +238,8 @@ test("another site's page may not act here", async () => {
   const foreign = call('post', '/jobs').set('origin', 'http://elsewhere.example');
   expect((await foreign.send({ name: 'Theirs' })).status).toBe(400);
   const own = call('post', '/jobs')
-    .set('host', 'here.example')
-    .set('origin', 'http://here.example');
+    .set('host', '192.168.1.20:4780')
+    .set('origin', 'http://192.168.1.20:4780');
   expect((await own.send({ name: 'Ours' })).status).toBe(201);
 });
 
