@@ -64,6 +64,10 @@ function databaseName(of: string): string {
   return name.length <= 63 ? name : `${name.slice(0, 50)}_${mark}`;
 }
 
+/** An empty database of this name among those of all tests. */
+export const emptyDatabase = (name: string): Promise<string> =>
+  freshDatabase(databaseName(name), adminUrl());
+
 async function freshDatabase(name: string, cluster: string): Promise<string> {
   const admin = new Client({ connectionString: cluster });
   await admin.connect();

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { api, startServer, until } from '../harness';
+import { api, emptyDatabase, startServer, until } from '../harness';
 import { bootpc, udhcpc, udhcpcDaemon } from './clients';
 import { bootpRequest, mac, tagged } from './frames';
 import { onWire } from './on-wire';
@@ -167,7 +167,9 @@ test('the adapter pulled out in the middle: silent, told, and back by itself', a
 test('the web page is not served through the live adapter, nor may it be chosen from there', async () => {
   on.wire.laptop.ip('addr', 'add', '10.77.0.2/24', 'dev', 'mach0');
   const settings = ['HOST=0.0.0.0', 'PORT=4999', 'IPSONOMO_DEMO=0'];
-  const data = [`DATABASE_URL=${on.server.databaseUrl}`, `IPSONOMO_DATA=${on.server.folder}/page`];
+  // Of its own: the other server has its database to itself.
+  const database = await emptyDatabase('wire_page');
+  const data = [`DATABASE_URL=${database}`, `IPSONOMO_DATA=${on.server.folder}/page`];
   const main = join(__dirname, '../../server/dist/main.js');
   const page = on.wire.laptop.start('env', ...settings, ...data, process.execPath, main);
   const device = on.wire.addDevice('d9', '02:00:5e:00:53:09');
