@@ -136,6 +136,8 @@ test('wide: a block, a list, copies, snags mended, a revision named; phone: one 
     await button(page, 'Add to lines').click();
     await page.getByLabel('settings').fill('9600 8N1');
     await button(page, 'Save').click();
+    // The form goes once it is kept; the heading stands there before, too.
+    await expect(page.getByLabel('settings')).toBeHidden();
     await expect(page.getByRole('heading', { name: 'Deck device 7' })).toBeVisible();
     const plan = page.url().replace(/\/job\/([^/]+).*/, '/api/jobs/$1/plan.json');
     expect(await (await page.request.get(plan)).text()).toContain('"settings":"9600 8N1"');

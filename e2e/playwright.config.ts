@@ -20,6 +20,8 @@ export default defineConfig({
   timeout: 400_000,
   expect: { timeout: 90_000 },
   workers: 1,
+  // Each test has a server, a database and pages of its own; they may stand beside each other.
+  fullyParallel: true,
   retries: process.env['IPSONOMO_RETRY'] === '1' ? 1 : 0,
   reporter: [['list']],
   outputDir: '../test-results',

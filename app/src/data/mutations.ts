@@ -162,6 +162,11 @@ export const useNoteHandOver = (job: string) =>
 export const useChooseWire = () =>
   useFieldMutation((choice: WireChoice) => post<FieldView>('/field/wire', choice));
 
+export const useNoticeRead = () =>
+  useFieldMutation((notice: { readonly code: string; readonly at: number }) =>
+    post<FieldView>('/field/notices/read', notice),
+  );
+
 export const useListen = () =>
   useFieldMutation((jobId: string) => post<FieldView>('/field/listen', { jobId }));
 
@@ -172,10 +177,30 @@ export const useArm = () =>
 
 export const useSilence = () => useFieldMutation<void>(() => post<FieldView>('/field/silence'));
 
+const CABINET = ['cabinet'];
+
+/**
+ * What somebody does at the cabinets, one after the other. A switch that is turned stands there at once: the next turn
+ * goes on from it, however long the server takes; what it answers counts once nothing more is under way.
+ */
 export function useCabinetAct() {
   const client = useQueryClient();
   return useMutation({
+    ...{ mutationKey: CABINET, scope: { id: 'cabinet' } },
     mutationFn: (action: CabinetAction) => post<CabinetView>('/practice/cabinet', { action }),
-    onSuccess: (view) => client.setQueryData(keys.cabinet, view),
+    onMutate: (action) =>
+      void client.setQueryData<CabinetView>(keys.cabinet, (view) => view && turned(view, action)),
+    onSuccess: (view) => {
+      if (client.isMutating({ mutationKey: CABINET }) === 1)
+        client.setQueryData(keys.cabinet, view);
+    },
+    onError: () => client.invalidateQueries({ queryKey: keys.cabinet }),
   });
+}
+
+function turned(view: CabinetView, action: CabinetAction): CabinetView {
+  if (action.kind !== 'turn') return view;
+  const { device, positions } = action;
+  const devices = view.devices.map((one) => (one.id === device ? { ...one, positions } : one));
+  return { ...view, devices };
 }

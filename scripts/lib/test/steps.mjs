@@ -58,7 +58,8 @@ const browser = {
   lane: 'browser',
   after: ['build server', 'build application'],
   needs: { database: true, packages: ['chromium-headless-shell'] },
-  run: (asked) => playwrightRun('e2e', asked),
+  // Browser tests wait for most of their time: two a pair of cores fill each other's pauses.
+  run: (asked) => playwrightRun('e2e', { ...asked, workers: 2 * asked.workers }),
 };
 
 const wire = {
