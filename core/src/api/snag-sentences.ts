@@ -87,6 +87,10 @@ const SENTENCES: Readonly<Record<SnagRule, (facts: Facts) => string>> = {
     `${device} has ${address}, which was ${whose}'s until lately. Old lists and devices may still say so.`,
   'S-LOAN-OUTSIDE': ({ device, lent, network }) =>
     `${device} was lent ${lent}, which no device can have in ${network}.`,
+  'S-LOAN-KEPT': ({ device, lent, subnet, whose }) =>
+    `${device} was lent ${lent}, which is ${LOAN_KEPT[String(whose)] ?? 'kept'} in ${subnet}.`,
+  'S-SERVER-DEVICE': ({ device, address, subnet }) =>
+    `${device} has ${address}, where the DHCP server of ${subnet} is: with it on the wire neither works.`,
   'S-MASK-GAP': ({ device, mask }) =>
     `${device} has the mask ${mask}: its ones are not in one piece.`,
   'S-MASK-OTHER': ({ device, mask, wanted, effect }) =>
@@ -96,7 +100,9 @@ const SENTENCES: Readonly<Record<SnagRule, (facts: Facts) => string>> = {
   'S-OWN-GATEWAY': ({ device, gateway, network, why }) =>
     why === 'self'
       ? `${device} is its own gateway (${gateway}).`
-      : `${device} has the gateway ${gateway}, outside its network ${network}.`,
+      : why === 'outside'
+        ? `${device} has the gateway ${gateway}, outside its network ${network}.`
+        : `${device} has the gateway ${gateway}, which is the ${why} address of ${network}.`,
   'S-GATEWAYS-TWO': ({ device, gateways }) =>
     `${device} has two default gateways (${gateways}): which one it takes is luck.`,
   'S-INTERFACES-ONE-SUBNET': ({ device, subnet }) =>
@@ -135,6 +141,8 @@ const SENTENCES: Readonly<Record<SnagRule, (facts: Facts) => string>> = {
   'S-CONTROLLER-SELF': ({ device }) => `${device} is its own controller.`,
   'S-ROLE-NONE': ({ device, controller, kind, controllerKind }) =>
     `${controller} (${controllerKind}) and ${device} (${kind}) have no protocol in which one opens and the other serves.`,
+  'S-REALM-APART': ({ device, controller }) =>
+    `${device} and its controller ${controller} are in two realms, and no router of the plan translates between them.`,
   'S-PROTOCOL-KIND': ({ device, protocol, kind }) =>
     `${device} is planned for ${protocol}, which ${kind} does not speak.`,
   'S-CONNECTIONS-LIMIT': ({ device, have, most }) =>
@@ -161,6 +169,8 @@ const SENTENCES: Readonly<Record<SnagRule, (facts: Facts) => string>> = {
     `${device} is to send every ${interval} ms; ${kind} keeps ${least} ms at best.`,
   'S-REVISION': ({ device, own, other }) =>
     `${device} is revision ${own}, the project expects ${other}.`,
+  'S-REGISTER-AREA': ({ device, own, other, ownArea, otherArea }) =>
+    `${device}: register ${own} (${AREAS[String(ownArea)] ?? ownArea}) at the device, ${other} (${AREAS[String(otherArea)] ?? otherArea}) in the project: two tables apart.`,
   'S-REGISTER-ONE': ({ device, own, other, ownCounting, otherCounting }) =>
     `${device}: register ${own} (${COUNTING[String(ownCounting)]}) at the device, ${other} (${COUNTING[String(otherCounting)]}) in the project: exactly one apart.`,
   'S-REGISTER': ({ device, own, other }) =>
@@ -203,6 +213,20 @@ const ACTS: Readonly<Record<string, string>> = {
   locked: 'locked',
   name: 'go by a name',
   fixed: 'a fixed address',
+};
+
+const LOAN_KEPT: Readonly<Record<string, string>> = {
+  gateway: 'the gateway',
+  server: 'the address of a DHCP server',
+  held: 'held for somebody',
+  pool: 'in the pool that a DHCP server gives out',
+};
+
+const AREAS: Readonly<Record<string, string>> = {
+  '0': 'a coil',
+  '1': 'a discrete input',
+  '3': 'an input register',
+  '4': 'a holding register',
 };
 
 const COUNTING: Readonly<Record<string, string>> = {

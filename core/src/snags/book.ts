@@ -57,6 +57,8 @@ export class SnagBook {
   private all: readonly Snag[] = [];
   private subnets: ReadonlyMap<string, Subnet> = new Map();
   private alone = new Map<Subnet, readonly Subnet[]>();
+  /** `realm|realm` of all that a router translates between. */
+  private translated: ReadonlySet<string> = new Set();
   /** Where each device stands in the plan. */
   private places: ReadonlyMap<string, number> = new Map();
 
@@ -66,6 +68,7 @@ export class SnagBook {
     const before = this.plan;
     this.plan = plan;
     const dirty = this.takeIn(plan, before);
+    if (dirty.routers) this.takeInTranslations(plan, dirty);
     for (const id of dirty.devices) this.lookAtDevice(id);
     for (const [text, key] of dirty.keys) this.lookAtGroup(text, key);
     for (const id of dirty.subnets) this.lookAtUse(plan, id);
@@ -131,6 +134,22 @@ export class SnagBook {
         this.forget(kept, dirty);
         dirty.titles = true;
       }
+  }
+
+  /** Which realms are translated between decides whether a controller finds its devices. */
+  private takeInTranslations(plan: Plan, dirty: Dirty): void {
+    const pairs = new Set<string>();
+    for (const { translations, interfaces } of plan.devices) {
+      if (translations.length === 0) continue;
+      const realms = interfaces.flatMap((one) => this.subnets.get(one.subnetId)?.realmId ?? []);
+      for (const a of realms) for (const b of realms) pairs.add(`${a}|${b}`);
+    }
+    const isSame =
+      pairs.size === this.translated.size && [...pairs].every((one) => this.translated.has(one));
+    if (isSame) return;
+    this.translated = pairs;
+    for (const { device } of this.kept.values())
+      if (device.controllerId !== undefined) dirty.devices.add(device.id);
   }
 
   /** The first look: nothing is known that could be another. */
@@ -239,6 +258,7 @@ export class SnagBook {
       controllerKind: controller?.kind,
       subnet: this.subnetOf,
       other: this.deviceOf,
+      isTranslated: this.isTranslated,
     });
     const leaners = this.leaners.get(id);
     keep(
@@ -249,6 +269,9 @@ export class SnagBook {
   }
 
   private readonly subnetOf = (id: string): Subnet | undefined => this.subnets.get(id);
+  private readonly isTranslated = (a: string, b: string): boolean =>
+    this.translated.has(`${a}|${b}`);
+
   private devicesOf(ids: ReadonlySet<string>): readonly Device[] {
     return [...ids].map(this.deviceOf).filter((one) => one !== undefined);
   }

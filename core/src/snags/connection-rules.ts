@@ -146,14 +146,28 @@ export function registerFrom0(register: number, counting: ConnectionEnd['countin
   return (register >= 100_000 ? register % 100_000 : register % 10_000) - 1;
 }
 
+/**
+ * The area digit of a register, undefined where it is written without one: 0 coils, 1 discrete inputs, 3 input
+ * registers, 4 holding registers. They are tables apart (Modbus Application Protocol V1.1b3 §4.3).
+ */
+function areaOf({ register, counting }: ConnectionEnd): number | undefined {
+  if (register === undefined || counting !== 'area-digit') return undefined;
+  return Math.floor(register / (register >= 100_000 ? 100_000 : 10_000));
+}
+
 function registerSnags(device: Device, own: ConnectionEnd, other: ConnectionEnd): readonly Snag[] {
   if (own.register === undefined || other.register === undefined) return [];
   const a = registerFrom0(own.register, own.counting);
   const b = registerFrom0(other.register, other.counting);
-  if (a === b) return [];
   const facts = {
     ...{ own: own.register, other: other.register },
     ...{ ownCounting: own.counting, otherCounting: other.counting },
   };
+  const [ownArea, otherArea] = [areaOf(own), areaOf(other)];
+  if (differ(ownArea, otherArea))
+    return [
+      at(device, 'S-REGISTER-AREA', { ...facts, ownArea: ownArea ?? 0, otherArea: otherArea ?? 0 }),
+    ];
+  if (a === b) return [];
   return [at(device, Math.abs(a - b) === 1 ? 'S-REGISTER-ONE' : 'S-REGISTER', facts)];
 }

@@ -44,7 +44,7 @@ function betweenInterfaces(scope: DeviceScope): readonly Snag[] {
   if (device.interfaces.length < 2) return [];
   const snags: Snag[] = [];
   const seen = new Map<string, Interface>();
-  const realms = new Map<Ipv4, Interface>();
+  const addresses = new Map<string, Interface>();
   for (const one of device.interfaces) {
     const before = seen.get(one.subnetId);
     if (before && !kind?.forwards)
@@ -59,7 +59,9 @@ function betweenInterfaces(scope: DeviceScope): readonly Snag[] {
         ),
       );
     seen.set(one.subnetId, one);
-    const twin = realms.get(one.address);
+    // Modules that are hosts of their own may each be in a realm where the address is free.
+    const realm = kind?.hasIndependentHosts ? (scope.subnet(one.subnetId)?.realmId ?? '') : '';
+    const twin = addresses.get(`${realm}|${one.address}`);
     const place = { type: 'interface', id: one.id, field: 'address' } as const;
     if (twin)
       snags.push(
@@ -69,7 +71,7 @@ function betweenInterfaces(scope: DeviceScope): readonly Snag[] {
           { device: device.title, address: formatIpv4(one.address) },
         ),
       );
-    realms.set(one.address, one);
+    addresses.set(`${realm}|${one.address}`, one);
   }
   const gateways = new Set(
     device.interfaces.map((one) => gatewayOf(scope, one)).filter((one) => one !== undefined),
@@ -178,18 +180,34 @@ function controllerSnags(scope: DeviceScope): readonly Snag[] {
         controllerKind: controllerKind.name,
       }),
     );
-  const apart = gatewaySnag(scope, controller);
+  const apart = realmSnag(scope, controller) ?? gatewaySnag(scope, controller);
   if (apart) snags.push(apart);
   return snags;
 }
 
 function haveCommonRole(kind: Kind, controllerKind: Kind, protocol: Device['protocol']): boolean {
-  return controllerKind.roles.some(
+  // A panel opens the connection to its controller itself.
+  return opensTo(controllerKind, kind, protocol) || opensTo(kind, controllerKind, protocol);
+}
+
+const opensTo = (client: Kind, server: Kind, protocol: Device['protocol']): boolean =>
+  client.roles.some(
     (opens) =>
       opens.side !== 'serves' &&
       (protocol === undefined || opens.protocol === protocol) &&
-      kind.roles.some((serves) => serves.side !== 'opens' && serves.protocol === opens.protocol),
+      server.roles.some((serves) => serves.side !== 'opens' && serves.protocol === opens.protocol),
   );
+
+/** Controller and device are in no realm together: between realms only what is translated is found. */
+function realmSnag({ device, subnet, isTranslated }: DeviceScope, controller: Device) {
+  const realmsOf = ({ interfaces }: Device) =>
+    interfaces.flatMap((one) => subnet(one.subnetId)?.realmId ?? []);
+  const [own, others] = [realmsOf(device), realmsOf(controller)];
+  if (own.length === 0 || others.length === 0) return undefined;
+  const meets = own.some((a) => others.some((b) => a === b || isTranslated(a, b)));
+  return meets
+    ? undefined
+    : at(device, 'S-REALM-APART', 'controllerId', { controller: controller.title });
 }
 
 /** Controller and device share no subnet: both need a way out of their own. */

@@ -150,7 +150,8 @@ export function eachGroupKey(
   visit('title', '', device.title, whole);
   const { controllerId } = device;
   if (controllerId !== undefined && controllerId !== device.id)
-    visit('variable', controllerId, variableOf(device), whole);
+    // IEC 61131-3 §6.1.2: capitals make no difference in an identifier.
+    visit('variable', controllerId, variableOf(device).toLowerCase(), whole);
 }
 
 const goesByStationName = ({ way, protocol, stationName }: Device): boolean =>

@@ -1,5 +1,4 @@
 import {
-  broadcastOf,
   containsAddress,
   formatIpv4,
   formatMac,
@@ -10,6 +9,7 @@ import {
   rangeHas,
   roleOf,
   specialBlocksOf,
+  type Ipv4,
 } from '../net';
 import type { Interface, Subnet } from '../plan';
 import { addressesBySwitches, setForAddress, type SwitchFace } from '../switches';
@@ -62,6 +62,8 @@ function addressSnags(scope: DeviceScope, at: Interface, subnet: Subnet): readon
   const snags: Snag[] = [];
   if (address === subnet.gateway && !scope.kind?.forwards)
     snags.push(snag('S-GATEWAY-DEVICE', place, facts()));
+  if (subnet.dhcpServers.includes(address) && scope.kind?.role !== 'infrastructure')
+    snags.push(snag('S-SERVER-DEVICE', place, facts()));
   const held = subnet.held.find((range) => rangeHas(range, address));
   if (held) snags.push(snag('S-ADDRESS-HELD', place, { ...facts(), note: held.note }));
   snags.push(...bandSnags(scope, at, subnet, facts));
@@ -102,13 +104,26 @@ function bandSnags(
   return [snag('S-ADDRESS-BAND', place, { ...about(), role: kind.role })];
 }
 
-/** An address that is lent has to be one its subnet can carry. */
+/** An address that is lent has to be one its subnet can carry, and one that is kept for nobody else. */
 function loanSnags({ device }: DeviceScope, at: Interface, subnet: Subnet): readonly Snag[] {
-  if (!at.loan || roleOf(subnet.prefix, at.loan.address) === 'host') return [];
+  if (!at.loan) return [];
+  const { address } = at.loan;
   const place = { type: 'interface', id: at.id, field: 'loan' } as const;
-  const lent = formatIpv4(at.loan.address);
-  const facts = { device: device.title, lent, network: formatPrefix(subnet.prefix) };
-  return [snag('S-LOAN-OUTSIDE', place, facts)];
+  const facts = () => ({ device: device.title, lent: formatIpv4(address), subnet: subnet.name });
+  if (roleOf(subnet.prefix, address) !== 'host')
+    return [snag('S-LOAN-OUTSIDE', place, { ...facts(), network: formatPrefix(subnet.prefix) })];
+  const whose = keptFor(subnet, address);
+  return whose === undefined ? [] : [snag('S-LOAN-KEPT', place, { ...facts(), whose })];
+}
+
+/** For whom an address is kept in its subnet: nobody may have it even for an hour. */
+function keptFor(subnet: Subnet, address: Ipv4): string | undefined {
+  if (address === subnet.gateway) return 'gateway';
+  if (subnet.dhcpServers.includes(address)) return 'server';
+  const isHeld = subnet.held.some((range) => rangeHas(range, address));
+  const band = subnet.bands.find((one) => rangeHas(one, address))?.role;
+  if (isHeld || band === 'held') return 'held';
+  return band === 'pool' ? 'pool' : undefined;
 }
 
 function maskSnags({ device }: DeviceScope, at: Interface, subnet: Subnet): readonly Snag[] {
@@ -132,11 +147,9 @@ function ownGatewaySnags({ device, kind }: DeviceScope, at: Interface, subnet: S
     network: formatPrefix(subnet.prefix),
   };
   const own = at.gateway === at.address && !kind?.forwards;
-  const bad =
-    !containsAddress(subnet.prefix, at.gateway) || at.gateway === broadcastOf(subnet.prefix);
-  if (bad || own)
-    return [snag('S-OWN-GATEWAY', place, { ...facts, why: own ? 'self' : 'outside' })];
-  return [];
+  const role = roleOf(subnet.prefix, at.gateway);
+  if (role === 'host' && !own) return [];
+  return [snag('S-OWN-GATEWAY', place, { ...facts, why: own ? 'self' : role })];
 }
 
 /** A device whose address its switches must make. */

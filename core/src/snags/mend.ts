@@ -69,6 +69,7 @@ const MENDERS: Partial<Record<Snag['rule'], Mender>> = {
   'S-ADDRESS-FACTORY': giveAnother,
   'S-ADDRESS-PROPOSED': giveAnother,
   'S-GATEWAY-DEVICE': giveAnother,
+  'S-SERVER-DEVICE': giveAnother,
   'S-SWITCH-CODE': giveAnother,
   'S-SWITCH-NEVER': giveAnother,
   'S-ADDRESS-SLIP': (plan, snag, now) => {
@@ -93,6 +94,7 @@ const MENDERS: Partial<Record<Snag['rule'], Mender>> = {
       subnet && setAt(found.at, 'move-subnet', { subnetId: subnet.id }, { subnet: subnet.name })
     );
   },
+  'S-LOAN-KEPT': (plan, snag) => clearAt(plan, snag, 'take-loan-back', { loan: null }),
   'S-LOAN-OUTSIDE': (plan, snag) => clearAt(plan, snag, 'take-loan-back', { loan: null }),
   'S-MASK-GAP': (plan, snag) => clearAt(plan, snag, 'use-subnet-mask', { mask: null }),
   'S-MASK-OTHER': (plan, snag) => clearAt(plan, snag, 'use-subnet-mask', { mask: null }),

@@ -7,6 +7,8 @@ export interface DeviceScope {
   readonly subnet: (id: string) => Subnet | undefined;
   readonly controller: Device | undefined;
   readonly controllerKind: Kind | undefined;
+  /** Whether a router of the plan translates between two realms. */
+  readonly isTranslated: (a: string, b: string) => boolean;
   /** Only for devices that `leansOn` names. */
   readonly other: (id: string) => Device | undefined;
 }

@@ -77,9 +77,8 @@ function spaceSnags(subnet: Subnet): readonly Snag[] {
   if (never) return [snag('S-SUBNET-NEVER', at, { ...facts, block: never.name })];
   const found = special.find(([block]) => overlaps(block, prefix));
   if (found) return [snag(found[1], at, facts)];
-  if (
-    HOME_NETWORKS.some((home) => home.network === prefix.network && home.length === prefix.length)
-  )
+  // One around it meets it as well as one within.
+  if (HOME_NETWORKS.some((home) => overlaps(home, prefix)))
     return [snag('S-SUBNET-HOME', at, facts)];
   const isPublic = !PRIVATE.some((block) => containsPrefix(block, prefix));
   return isPublic && subnet.note.trim() === '' ? [snag('S-SUBNET-PUBLIC', at, facts)] : [];

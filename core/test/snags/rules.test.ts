@@ -14,6 +14,7 @@ import {
   ofDrive,
   connected,
   subnets,
+  inOtherRealm,
   reference,
   line,
   cable,
@@ -50,6 +51,11 @@ import {
   withHall,
 } from './world';
 
+const ownModular = ownKind('osterhew-controller-k', {
+  id: 'own-modular',
+  hasIndependentHosts: true,
+});
+
 /** For each rule: one plan that fires it, and one near miss that does not. */
 const CASES: Readonly<Record<SnagRule, readonly [fires: Plan, near: Plan]>> = {
   'S-SUBNET-OVERLAP': [subnets('172.22.40.128/25'), subnets('172.22.42.128/25')],
@@ -61,7 +67,7 @@ const CASES: Readonly<Record<SnagRule, readonly [fires: Plan, near: Plan]>> = {
     subnets('172.32.1.0/24'),
     withHall({ prefix: net('172.22.40.0/24'), note: '' }),
   ],
-  'S-SUBNET-HOME': [subnets('192.168.1.0/24'), subnets('192.168.1.0/25')],
+  'S-SUBNET-HOME': [subnets('192.168.1.0/24'), subnets('192.168.3.0/24')],
   'S-SUBNET-BLOCK': [block('10.20.0.0/16'), block('172.22.0.0/16')],
   'S-SUBNET-SMALL': [small(15, '10.9.0.0/28'), small(14, '10.9.0.0/28')],
   'S-SUBNET-GROWTH': [small(13, '10.9.0.0/28'), small(12, '10.9.0.0/28')],
@@ -185,6 +191,14 @@ const CASES: Readonly<Record<SnagRule, readonly [fires: Plan, near: Plan]>> = {
       ],
     },
   ],
+  'S-LOAN-KEPT': [
+    moved(DRIVE, { loan: { address: ip('172.22.40.185'), until: 1 } }),
+    moved(DRIVE, { loan: { address: ip('172.22.40.190'), until: 1 } }),
+  ],
+  'S-SERVER-DEVICE': [
+    withHall({ dhcpServers: [ip('172.22.40.80')] }),
+    withHall({ dhcpServers: [ip('172.22.40.83')] }),
+  ],
   'S-LOAN-OUTSIDE': [
     moved(DRIVE, { loan: { address: ip('172.22.41.9'), until: 1 } }),
     moved(DRIVE, { loan: { address: ip('172.22.40.209'), until: 1 } }),
@@ -286,6 +300,7 @@ const CASES: Readonly<Record<SnagRule, readonly [fires: Plan, near: Plan]>> = {
   'S-CONTROLLER-GONE': [ofDrive({ controllerId: 'gone' }), PLAN],
   'S-CONTROLLER-SELF': [ofDrive({ controllerId: 'drive' }), PLAN],
   'S-ROLE-NONE': [ofDrive({ controllerId: 'station' }), PLAN],
+  'S-REALM-APART': [inOtherRealm(), inOtherRealm('translated')],
   'S-PROTOCOL-KIND': [ofDrive({ protocol: 'PROFINET' }), ofDrive({ protocol: 'Modbus/TCP' })],
   'S-CONNECTIONS-LIMIT': [many(3, { mostConnections: 3 }), many(3, { mostConnections: 4 })],
   'S-PACKETS-LIMIT': [
@@ -316,6 +331,14 @@ const CASES: Readonly<Record<SnagRule, readonly [fires: Plan, near: Plan]>> = {
     connected({ intervalMillis: 2 }, { intervalMillis: 2 }),
   ],
   'S-REVISION': [connected({ revision: '4.02' }, { revision: '4.01' }), connected()],
+  'S-REGISTER-AREA': [
+    connected(
+      { register: 30_101, counting: 'area-digit' },
+      { register: 40_101, counting: 'area-digit' },
+      'Modbus/TCP',
+    ),
+    connected({ register: 30_101, counting: 'area-digit' }, { register: 100 }, 'Modbus/TCP'),
+  ],
   'S-REGISTER-ONE': [
     connected({ register: 100 }, { register: 101 }, 'Modbus/TCP'),
     connected({ register: 100 }, { register: 40_101, counting: 'area-digit' }, 'Modbus/TCP'),
@@ -368,6 +391,71 @@ test.each(SNAG_RULE_IDS)('%s fires, and its near miss does not', (rule) => {
   const sentence = snagSentence(found);
   expect(sentence).toMatch(/^[A-Z0-9a-z“].*[.?]$/s);
   expect(sentence).not.toMatch(/undefined|null\b|NaN|\[object/);
+});
+
+const panel = device('panel', '172.22.40.70', {
+  ...{ kindId: 'kilvane-panel-12', way: 'keypad', controllerId: 'plc' },
+});
+/** A controller whose network modules are hosts of their own, with one address in two realms. */
+const modular = (realmId: string): Plan => {
+  const interfaces = [
+    at('big', '172.22.40.15'),
+    at('big', '172.22.40.15', { id: 'big-2', subnetId: 'twin' }),
+  ];
+  const big = device('big', '172.22.40.15', {
+    ...{ kindId: ownModular.id, way: 'switches', interfaces },
+  });
+  const plan = withDevices(big);
+  return {
+    ...plan,
+    kinds: [ownModular],
+    realms: [...plan.realms, { id: 'machine', name: 'Machine', note: '' }],
+    subnets: [...plan.subnets, { ...HALL, id: 'twin', name: 'Twin', vlan: undefined, realmId }],
+  };
+};
+
+test.each<[string, Plan, SnagRule]>([
+  ['a home network within a /23', subnets('192.168.0.0/23'), 'S-SUBNET-HOME'],
+  ['a /25 of a home network', subnets('10.0.0.128/25'), 'S-SUBNET-HOME'],
+  [
+    'a gateway of its own that is the network',
+    moved(DRIVE, { gateway: ip('172.22.40.0') }),
+    'S-OWN-GATEWAY',
+  ],
+  [
+    'one that is its broadcast address',
+    moved(DRIVE, { gateway: ip('172.22.40.255') }),
+    'S-OWN-GATEWAY',
+  ],
+  [
+    'variables that differ in capitals',
+    withDevices(
+      { ...DRIVE, variable: 'Pump' },
+      { ...OTHER, variable: 'pump', controllerId: 'plc' },
+    ),
+    'S-VARIABLE-TWICE',
+  ],
+  [
+    'a loan of the gateway',
+    moved(DRIVE, { loan: { address: ip('172.22.40.1'), until: 1 } }),
+    'S-LOAN-KEPT',
+  ],
+  [
+    'a loan out of the pool',
+    moved(DRIVE, { loan: { address: ip('172.22.40.205'), until: 1 } }),
+    'S-LOAN-KEPT',
+  ],
+  ['one address twice in one realm, on independent modules', modular('realm'), 'S-ADDRESS-ON-BOTH'],
+])('%s is told', (_what, plan, rule) => {
+  expect(rules(plan)).toContain(rule);
+});
+
+test.each<[string, Plan, SnagRule]>([
+  ['a panel that opens the connection itself', withDevices(panel), 'S-ROLE-NONE'],
+  ['one address in two realms, on independent modules', modular('machine'), 'S-ADDRESS-ON-BOTH'],
+  ['the wide network in which a home network is not', subnets('10.1.0.0/16'), 'S-SUBNET-HOME'],
+])('%s is right', (_what, plan, rule) => {
+  expect(rules(plan)).not.toContain(rule);
 });
 
 // A mend is a change of the plan that takes its snag away and brings no new wrong one.

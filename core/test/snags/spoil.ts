@@ -72,6 +72,34 @@ export const translated = (outside: string): Plan =>
     ...ROUTER,
     translations: [{ kind: 'one-to-one', inside: net('192.168.50.0/24'), outside: net(outside) }],
   });
+/** The drive stands in a realm of its own, away from its controller; the router stands in both, and may translate. */
+export const inOtherRealm = (how: 'apart' | 'translated' = 'apart'): Plan => {
+  const { interfaces } = DRIVE;
+  const router = {
+    ...ROUTER,
+    translations:
+      how === 'apart'
+        ? []
+        : [
+            {
+              kind: 'one-to-one' as const,
+              inside: net('172.22.41.0/24'),
+              outside: net('10.41.0.0/24'),
+            },
+          ],
+  };
+  const moved = interfaces.map((one) => ({
+    ...one,
+    subnetId: 'feed',
+    address: ip('172.22.41.80'),
+  }));
+  const plan = withDevices({ ...DRIVE, interfaces: moved }, router);
+  return {
+    ...plan,
+    realms: [...plan.realms, { id: 'machine', name: 'Machine', note: '' }],
+    subnets: plan.subnets.map((one) => (one.id === 'feed' ? { ...one, realmId: 'machine' } : one)),
+  };
+};
 export const second = (fields: Partial<ReturnType<typeof at>>): Plan =>
   withDevices({
     ...OTHER,
