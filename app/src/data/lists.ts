@@ -23,8 +23,11 @@ const listQuery = (job: string, list: string | undefined) =>
     queryKey: ['list', list],
     queryFn: () => get<ListView>(at(job, list ?? '')),
     enabled: list !== undefined,
-    refetchInterval: ({ state }) => (state.data?.state === 'reading' ? LOOK_AGAIN : false),
+    refetchInterval: ({ state }) => (isOnItsWay(state.data) ? LOOK_AGAIN : false),
   });
+
+const isOnItsWay = (view: ListView | undefined): boolean =>
+  view?.state === 'reading' || view?.state === 'waiting';
 
 /** The list as far as it was read. */
 export const useList = (job: string, list: string | undefined) => useQuery(listQuery(job, list));

@@ -11,6 +11,8 @@ export interface SheetSummary {
 }
 
 export type ListView =
+  /** So many files are read first. */
+  | { readonly state: 'waiting'; readonly before: number }
   /** How much was read, 0 to 1. */
   | { readonly state: 'reading'; readonly share: number }
   | { readonly state: 'ready'; readonly sheets: readonly SheetSummary[] }

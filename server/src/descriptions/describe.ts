@@ -1,22 +1,20 @@
 import type { DescriptionView } from '@ipsonomo/core';
 import { openWorker } from '../common/open-worker';
-import { Turns } from '../common/turns';
+import { READING_MEMORY, type Readings } from '../common/readings';
 import { Refusal } from '../store/refusal';
 import type { DescriptionFile, DescriptionRead } from './protocol';
 
 const PROGRAM = { bundle: 'describe.worker.js', source: 'descriptions/describe.worker.ts' };
-const MEMORY = { maxOldGenerationSizeMb: 768 };
 const PATIENCE = 60_000;
 
-/** One at a time: a large file needs some hundred megabytes while it is read. */
-const turns = new Turns();
-
-/** Reads a description file in a thread, in its turn. Throws the refusal of a file that describes nothing. */
-export const describe = (file: DescriptionFile): Promise<DescriptionView> =>
-  turns.take(() => readInThread(file));
+/** Reads description files in their turn. Throws the refusal of a file that describes nothing. */
+export const describeIn =
+  (readings: Readings) =>
+  (file: DescriptionFile): Promise<DescriptionView> =>
+    readings.take(() => readInThread(file)).done;
 
 async function readInThread(file: DescriptionFile): Promise<DescriptionView> {
-  const worker = openWorker(PROGRAM, file, { resourceLimits: MEMORY });
+  const worker = openWorker(PROGRAM, file, { resourceLimits: READING_MEMORY });
   const read = await new Promise<DescriptionRead>((resolve) => {
     const fell = (why: string) =>
       resolve({ ok: false, error: { code: 'file.fell', where: file.name, facts: { why } } });

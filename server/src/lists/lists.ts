@@ -2,14 +2,14 @@ import { randomUUID } from 'node:crypto';
 import type { Worker } from 'node:worker_threads';
 import type { ListLines, ListTaking, ListView, PlanView } from '@ipsonomo/core';
 import { openWorker } from '../common/open-worker';
+import { READING_MEMORY, type Reading, type Readings } from '../common/readings';
 import { Refusal } from '../store/refusal';
 import type { ListAsk, ListFile, ListNews, Numbered } from './protocol';
 
 const PROGRAM = { bundle: 'list.worker.js', source: 'lists/list.worker.ts' };
 
-/** Lists that may be open at once; the one opened first goes. */
+/** Lists that may be open at once, each with what it holds; the one opened first goes. */
 const MOST_OPEN = 8;
-const MEMORY = { maxOldGenerationSizeMb: 768 };
 const PATIENCE = 60_000;
 
 type Answer = Extract<ListNews, Numbered>;
@@ -18,32 +18,60 @@ type Lines = Extract<ListNews, { kind: 'lines' }>;
 
 /** One list that somebody is about to import. */
 class OpenList {
-  state: ListView = { state: 'reading', share: 0 };
+  private now: ListView = { state: 'reading', share: 0 };
   private readonly waiting = new Map<number, (answer: Answer | undefined) => void>();
-  private readonly worker: Worker;
+  private readonly reading: Reading<void>;
+  private worker: Worker | undefined;
+  private isRead: () => void = () => undefined;
+  private isClosed = false;
   private asked = 0;
 
   constructor(
     readonly jobId: string,
     file: ListFile,
+    readings: Readings,
   ) {
-    this.worker = openWorker(PROGRAM, file, { resourceLimits: MEMORY });
-    this.worker.on('message', (news: ListNews) => this.hear(news));
-    this.worker.on('error', (error) => this.fall(file.name, error.message));
-    this.worker.unref();
+    this.reading = readings.take(() => this.read(file));
+  }
+
+  get state(): ListView {
+    const before = this.reading.before();
+    return before > 0 ? { state: 'waiting', before } : this.now;
+  }
+
+  /** Whether it waits or is read: such a one is not closed for another. */
+  get isBusy(): boolean {
+    return this.now.state === 'reading';
+  }
+
+  private read(file: ListFile): Promise<void> {
+    if (this.isClosed) return Promise.resolve();
+    return new Promise((resolve) => {
+      this.isRead = resolve;
+      const worker = openWorker(PROGRAM, file, { resourceLimits: READING_MEMORY });
+      this.worker = worker;
+      worker.on('message', (news: ListNews) => this.hear(news));
+      worker.on('error', (error) => this.fall(file.name, error.message));
+      worker.once('exit', resolve);
+      worker.unref();
+    });
   }
 
   private hear(news: ListNews): void {
     if ('ask' in news) {
       this.waiting.get(news.ask)?.(news);
       this.waiting.delete(news.ask);
-    } else if (news.kind === 'progress') this.state = { state: 'reading', share: news.share };
-    else if (news.kind === 'ready') this.state = { state: 'ready', sheets: news.sheets };
-    else this.state = { state: 'failed', issue: news.issue };
+      return;
+    }
+    if (news.kind === 'progress') this.now = { state: 'reading', share: news.share };
+    else if (news.kind === 'ready') this.now = { state: 'ready', sheets: news.sheets };
+    else this.now = { state: 'failed', issue: news.issue };
+    if (news.kind !== 'progress') this.isRead();
+    if (news.kind === 'failed') this.close();
   }
 
   private fall(where: string, why: string): void {
-    this.state = { state: 'failed', issue: { code: 'list.fell', where, facts: { why } } };
+    this.now = { state: 'failed', issue: { code: 'list.fell', where, facts: { why } } };
     for (const end of this.waiting.values()) end(undefined);
     this.waiting.clear();
   }
@@ -58,12 +86,13 @@ class OpenList {
         clearTimeout(timer);
         resolve(answer);
       });
-      this.worker.postMessage({ ask, ...wish });
+      this.worker?.postMessage({ ask, ...wish });
     });
   }
 
   close(): void {
-    void this.worker.terminate();
+    this.isClosed = true;
+    void this.worker?.terminate();
   }
 }
 
@@ -71,12 +100,14 @@ class OpenList {
 export class Lists {
   private readonly open = new Map<string, OpenList>();
 
+  constructor(private readonly readings: Readings) {}
+
   begin(jobId: string, file: ListFile): string {
     if (file.bytes.length === 0) throw Refusal.of('list.empty', file.name);
     const id = randomUUID();
-    this.open.set(id, new OpenList(jobId, file));
-    for (const [old, list] of this.open) {
-      if (this.open.size <= MOST_OPEN) break;
+    this.open.set(id, new OpenList(jobId, file, this.readings));
+    const done = [...this.open].filter(([, list]) => !list.isBusy);
+    for (const [old, list] of done.slice(0, Math.max(0, done.length - MOST_OPEN + 1))) {
       list.close();
       this.open.delete(old);
     }

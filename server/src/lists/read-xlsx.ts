@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import ExcelJS from 'exceljs';
 import { fail, ok, type Issue, type Result } from '@ipsonomo/core';
-import { MOST_COLUMNS, MOST_ROWS, tableOf, type ListTable } from './table';
+import { MOST_CELLS, MOST_COLUMNS, MOST_ROWS, tableOf, type ListTable } from './table';
 
 /**
  * Reads the sheets of a workbook row by row, so that one that unpacks to more than it should is left
@@ -24,12 +24,16 @@ export async function readXlsx(
     });
     for await (const sheet of reader) {
       const lines: string[][] = [];
+      let cells = 0;
       for await (const row of sheet) {
         if (lines.length > MOST_ROWS)
           return fail({ code: 'list.long', where: name, facts: { most: MOST_ROWS } });
         const line = textsOf(row);
         if (line.length > MOST_COLUMNS)
           return fail({ code: 'list.wide', where: name, facts: { most: MOST_COLUMNS } });
+        cells += line.length;
+        if (cells > MOST_CELLS)
+          return fail({ code: 'list.large', where: name, facts: { most: MOST_CELLS } });
         lines.push(line);
       }
       const table = tableOf((sheet as { readonly name?: string }).name ?? name, lines);

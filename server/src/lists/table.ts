@@ -8,6 +8,8 @@ export interface ListTable {
 /** How much a list may hold; a site has fewer devices. */
 export const MOST_ROWS = 60_000;
 export const MOST_COLUMNS = 200;
+/** With empty ones between filled ones. */
+export const MOST_CELLS = 1_000_000;
 
 /**
  * The first line with at least two texts is the one of the headings; what stands above it is a title.

@@ -1,9 +1,15 @@
 import { Button, LinearProgress } from '@rneui/themed';
 import { useState } from 'react';
+import type { ListView } from '@ipsonomo/core';
 import { chooseFile, useJob, useList, useSendList } from '../../data';
 import { Notice, Page, Refusals, Words } from '../../parts';
-import { issuesOf } from '../words';
+import { issuesOf, plural } from '../words';
 import { Matching } from './Matching';
+
+const readingWords = (view: ListView | undefined): string =>
+  view?.state === 'waiting'
+    ? `${plural(view.before, 'file')} to be read before it …`
+    : 'Being read …';
 
 /** A list of devices from a spreadsheet: chosen, read, matched, seen, and only then taken. */
 export function ImportScreen({ job: id }: { readonly job: string }) {
@@ -17,7 +23,7 @@ export function ImportScreen({ job: id }: { readonly job: string }) {
     setList(undefined);
     send.mutate(file, { onSuccess: (made) => setList(made.id) });
   };
-  const isBusy = send.isPending || view?.state === 'reading';
+  const isBusy = send.isPending || view?.state === 'reading' || view?.state === 'waiting';
   if (job && list !== undefined && view?.state === 'ready')
     return (
       <Matching
@@ -43,7 +49,7 @@ export function ImportScreen({ job: id }: { readonly job: string }) {
       </Words>
       {isBusy ? (
         <>
-          <Words>Being read …</Words>
+          <Words>{readingWords(view)}</Words>
           <LinearProgress
             value={view?.state === 'reading' ? view.share : 0}
             variant={view?.state === 'reading' ? 'determinate' : 'indeterminate'}
