@@ -45,7 +45,8 @@ import {
   type Subnet,
 } from '@ipsonomo/core';
 import { must, Refusal } from '../store/refusal';
-import type { Changed, PlanState } from '../store/plan-store';
+import type { NewEvidence } from '../store/evidence';
+import type { Changed, Decision, PlanState } from '../store/plan-store';
 import type { Store } from '../store/store';
 import { freedBy } from './freed';
 import { findInterface } from './read-plan';
@@ -56,8 +57,6 @@ export interface Person {
 
 /** Where a person's decisions come from, as the evidence names it. */
 const DESK = 'desk';
-
-type Decision<T> = { readonly edits: readonly Edit[]; readonly result: T };
 
 /** Changes to plans: each one is checked by core, made in one transaction and kept as a revision. */
 export class PlanChanger {
@@ -237,16 +236,17 @@ export class PlanChanger {
     const mac = must(parseMac(binding.mac));
     const heard = formatMac(mac);
     const facts = labelFacts(binding, heard);
-    const { result: address } = await this.apply(jobId, person, `bound ${heard}`, ({ doc }) => {
+    await this.apply(jobId, person, `bound ${heard}`, ({ doc }) => {
       const plan = planOf(doc);
       const found = findInterface(plan, interfaceId);
       const thing = findDoc(doc, 'interface', interfaceId);
       if (!found || !thing) throw Refusal.of('thing.unknown', 'device');
       const holder = interfacesOf(plan).find(({ at }) => at.mac === mac && at.id !== interfaceId);
       if (holder) throw Refusal.of('mac.taken', heard, { holder: holder.device.title });
-      return { edits: changeOf('interface', thing, { mac: heard }), result: found.at.address };
+      const { address } = found.at;
+      const evidence = [this.said(jobId, interfaceId, 'bound', facts, person, mac, address)];
+      return { edits: changeOf('interface', thing, { mac: heard }), result: undefined, evidence };
     });
-    await this.say(jobId, interfaceId, 'bound', facts, person, mac, address);
   }
 
   async unbind(jobId: string, interfaceId: string, person: Person): Promise<void> {
@@ -281,7 +281,7 @@ export class PlanChanger {
     const found = findInterface(await this.store.plan(jobId), interfaceId);
     if (!found) throw Refusal.of('thing.unknown', 'device');
     const { mac, address } = found.at;
-    await this.say(jobId, interfaceId, kind, facts, person, mac, address);
+    await this.store.append([this.said(jobId, interfaceId, kind, facts, person, mac, address)]);
     await this.changed(jobId, 0);
   }
 
@@ -302,11 +302,12 @@ export class PlanChanger {
     const isPlanned = read.hasPlanned || read.addresses.length === 0;
     const kind = isSame && isPlanned ? 'read-off' : 'read-otherwise';
     const facts = { from, ...factsOfRead(read), planned: formatIpv4(address) };
-    await this.say(jobId, interfaceId, kind, facts, person, mac, address);
+    await this.store.append([this.said(jobId, interfaceId, kind, facts, person, mac, address)]);
     await this.changed(jobId, 0);
   }
 
-  private async say(
+  /** What a person says at the desk, as evidence. */
+  private said(
     jobId: string,
     interfaceId: string,
     kind: EvidenceKind,
@@ -314,15 +315,12 @@ export class PlanChanger {
     person: Person,
     mac: Parameters<typeof formatMac>[0] | undefined,
     address: Ipv4,
-  ): Promise<void> {
-    const at = this.clock();
-    await this.store.append([
-      {
-        ...{ jobId, interfaceId, kind, at, mac, address, facts },
-        ...{ source: DESK, person: person.name, runId: undefined, sequence: undefined },
-        bytes: undefined,
-      },
-    ]);
+  ): NewEvidence {
+    return {
+      ...{ jobId, interfaceId, kind, at: this.clock(), mac, address, facts },
+      ...{ source: DESK, person: person.name, runId: undefined, sequence: undefined },
+      bytes: undefined,
+    };
   }
 
   /** One change as one revision; addresses that become free by it are held, in the same revision. */
@@ -334,9 +332,9 @@ export class PlanChanger {
   ): Promise<Changed<T>> {
     const change = { jobId, person: person.name, what };
     const done = await this.store.change(change, (state) => {
-      const { edits, result } = decide(state);
-      const freed = freedBy(state.doc, edits, this.clock(), state.revision + 1);
-      return { edits: [...edits, ...freed], result };
+      const decided = decide(state);
+      const freed = freedBy(state.doc, decided.edits, this.clock(), state.revision + 1);
+      return { ...decided, edits: [...decided.edits, ...freed] };
     });
     await this.changed(jobId, done.revision);
     return done;

@@ -3,7 +3,8 @@ import { join } from 'node:path';
 import { journalsIn, readJournal } from '../field/journal';
 import type { FieldEvent } from '../field/protocol';
 import { Refusal } from '../store/refusal';
-import type { NewEvidence, Store } from '../store/store';
+import type { NewEvidence } from '../store/evidence';
+import type { Store } from '../store/store';
 
 const RETRY = 1000;
 const BATCH = 500;

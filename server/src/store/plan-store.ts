@@ -14,6 +14,7 @@ import {
   type ThingDoc,
   type ThingType,
 } from '@ipsonomo/core';
+import { insertEvidence, type NewEvidence } from './evidence';
 import { JobRow, RevisionRow, ThingRow } from './models';
 import { Refusal } from './refusal';
 
@@ -39,6 +40,13 @@ export interface Changed<T> {
   readonly revision: number;
   readonly edits: readonly Edit[];
   readonly result: T;
+}
+
+/** What a person decides: the edits, and the evidence of it, which stands or falls with them. */
+export interface Decision<T> {
+  readonly edits: readonly Edit[];
+  readonly result: T;
+  readonly evidence?: readonly NewEvidence[];
 }
 
 const AT_ONCE = 500;
@@ -72,7 +80,7 @@ export class PlanStore {
 
   async change<T>(
     change: Change,
-    decide: (state: PlanState) => { readonly edits: readonly Edit[]; readonly result: T } | Refusal,
+    decide: (state: PlanState) => Decision<T> | Refusal,
   ): Promise<Changed<T>> {
     const { jobId } = change;
     const made = await JobRow.transaction(this.knex, async (trx) => {
@@ -88,6 +96,7 @@ export class PlanStore {
           outcome.error,
         );
       const { doc, applied } = outcome.value;
+      await insertEvidence(trx, decided.evidence ?? []);
       if (applied.length === 0) return { state, edits: applied, result: decided.result };
       const revision = state.revision + 1;
       await write(jobId, trx, applied, doc);

@@ -1,24 +1,18 @@
 import { raw } from 'objection';
 import type { Knex } from 'knex';
-import { planOf, type Edit, type Evidence, type Plan, type RevisionView } from '@ipsonomo/core';
+import { planOf, type Evidence, type Plan, type RevisionView } from '@ipsonomo/core';
 import { EvidenceRow, HandOverRow, JobRow, PaperRow, RevisionRow, RunRow } from './models';
-import { PlanStore, type Change, type Changed, type PlanState } from './plan-store';
+import { insertEvidence, type NewEvidence } from './evidence';
+import { PlanStore, type Change, type Changed, type Decision, type PlanState } from './plan-store';
 import { asking } from './asking';
+import { DoorStore } from './door-store';
 import { ProofStore } from './proof-store';
 import { Refusal } from './refusal';
-import { ipText, macText, toEvidence } from './rows';
+import { toEvidence } from './rows';
 
 export interface JobRecord {
   readonly id: string;
   readonly name: string;
-}
-
-export interface NewEvidence extends Omit<Evidence, 'id'> {
-  readonly jobId: string;
-  readonly interfaceId: string;
-  readonly runId: string | undefined;
-  readonly sequence: number | undefined;
-  readonly bytes: Buffer | undefined;
 }
 
 /** A piece of evidence at which the chain of its job breaks. */
@@ -50,11 +44,13 @@ const byTime = (a: Evidence, b: Evidence): number => a.at - b.at || Number(a.id)
 /** The plan and the evidence in PostgreSQL. The only room that knows tables. */
 export class Store {
   readonly proofs: ProofStore;
+  readonly door: DoorStore;
   private readonly plans: PlanStore;
 
   constructor(private readonly knex: Knex) {
     this.plans = new PlanStore(knex);
     this.proofs = new ProofStore(knex);
+    this.door = new DoorStore(knex);
   }
 
   async isAlive(): Promise<boolean> {
@@ -97,7 +93,7 @@ export class Store {
    */
   change<T>(
     change: Change,
-    decide: (state: PlanState) => { readonly edits: readonly Edit[]; readonly result: T } | Refusal,
+    decide: (state: PlanState) => Decision<T> | Refusal,
   ): Promise<Changed<T>> {
     return asking(() => this.plans.change(change, decide));
   }
@@ -226,24 +222,7 @@ export class Store {
 
   /** Appends evidence; what a journal holds twice is written once. */
   append(evidence: readonly NewEvidence[]): Promise<void> {
-    return asking(async () => {
-      if (evidence.length === 0) return;
-      const rows = evidence.map((one) => ({
-        job_id: one.jobId,
-        interface_id: one.interfaceId,
-        run_id: one.runId ?? null,
-        sequence: one.sequence ?? null,
-        kind: one.kind,
-        at: new Date(one.at),
-        mac: macText(one.mac),
-        address: ipText(one.address),
-        source: one.source,
-        person: one.person,
-        facts: JSON.stringify(one.facts),
-        bytes: one.bytes ?? null,
-      }));
-      await this.knex('evidence').insert(rows).onConflict(['run_id', 'sequence']).ignore();
-    });
+    return asking(() => insertEvidence(this.knex, evidence));
   }
 
   /**

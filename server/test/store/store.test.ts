@@ -14,7 +14,8 @@ import {
   type ThingDoc,
   type ThingType,
 } from '@ipsonomo/core';
-import { Store, type NewEvidence } from '../../src/store/store';
+import type { NewEvidence } from '../../src/store/evidence';
+import { Store } from '../../src/store/store';
 import { Scratch } from '../scratch';
 
 let scratch: Scratch;
@@ -32,6 +33,32 @@ const DEVICE = {
   ...{ title: 'Drum filter drive 2', kindId: 'dunvarrick-drive-m', way: 'bootp' as const },
   ...{ area: '', cabinet: 'FH2', position: '3' },
 };
+
+const boundAt = (jobId: string, facts: NewEvidence['facts']): NewEvidence => ({
+  ...{ jobId, interfaceId: 'drive-2-at', kind: 'bound' as const, at: 1_790_000_000_000 },
+  ...{ mac: MAC, address: ip('10.0.0.86'), facts, source: 'desk', person: 'Mara Quist' },
+  ...{ runId: undefined, sequence: undefined, bytes: undefined },
+});
+
+test('a decision and its evidence are kept together or not at all', async () => {
+  const { store } = scratch;
+  const { jobId: id } = await jobWith('Decided');
+  const change = { jobId: id, person: 'Mara Quist', what: 'bound' };
+  const before = (await store.evidenceOf(id, 'drive-2-at', 100)).length;
+  const [device] = deviceEdits('drive-9', 'hall', '10.0.0.99');
+  const decide = (facts: NewEvidence['facts']) => () => ({
+    ...{ edits: device ? [device] : [], result: undefined },
+    evidence: [boundAt(id, facts)],
+  });
+  // A NUL is what the database refuses.
+  await expect(store.change(change, decide({ label: 'a\0' }))).rejects.toThrow();
+  const plan = await store.plan(id);
+  expect(plan.devices.map((one) => one.id)).not.toContain('drive-9');
+  expect(await store.evidenceOf(id, 'drive-2-at', 100)).toHaveLength(before);
+  await store.change(change, decide({ label: 'a' }));
+  expect((await store.plan(id)).devices.map((one) => one.id)).toContain('drive-9');
+  expect(await store.evidenceOf(id, 'drive-2-at', 100)).toHaveLength(before + 1);
+});
 
 const add = (type: ThingType, thing: ThingDoc): Edit => ({ op: 'add', type, thing });
 
