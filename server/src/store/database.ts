@@ -20,3 +20,12 @@ export function openDatabase(url: string, schema?: string): Knex {
 export async function migrate(database: Knex): Promise<void> {
   await database.migrate.latest({ migrationSource });
 }
+
+/** What is yet to be done to a database that has something in it; empty for one that is new or up to date. */
+export async function dueMigrations(database: Knex): Promise<readonly string[]> {
+  const [done, due] = (await database.migrate.list({ migrationSource })) as [
+    readonly unknown[],
+    readonly { readonly name: string }[],
+  ];
+  return done.length === 0 ? [] : due.map(({ name }) => name);
+}

@@ -1,0 +1,24 @@
+import { execFile } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
+import { dirname } from 'node:path';
+
+const LONGEST = 600_000;
+
+/**
+ * Writes a database into a file with PostgreSQL's own pg_dump, which reads it as of one moment.
+ * @returns why it went wrong, undefined where it went well
+ */
+export function dumpDatabase(url: string, file: string): Promise<string | undefined> {
+  mkdirSync(dirname(file), { recursive: true, mode: 0o700 });
+  const args = ['--format=custom', '--no-owner', '--no-privileges', `--file=${file}`, url];
+  const before = process.umask(0o077);
+  return new Promise((resolve) => {
+    execFile('pg_dump', args, { timeout: LONGEST }, (error, _out, told) => {
+      process.umask(before);
+      if (!error) return resolve(undefined);
+      const isMissing = 'code' in error && error.code === 'ENOENT';
+      const first = told.trim().split('\n')[0] || error.message.split('\n')[0];
+      resolve(isMissing ? 'pg_dump is not installed (Debian: postgresql-client)' : (first ?? ''));
+    });
+  });
+}
