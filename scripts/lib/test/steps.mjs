@@ -25,7 +25,7 @@ const unit = {
   name: 'unit tests',
   lane: 'checks',
   after: ['build server'],
-  needs: { database: true, packages: ['tshark'] },
+  needs: { database: true, packages: ['tshark', 'systemd'] },
   run: ({ only, result, workers, isMapped }) => ({
     command: [
       ...['nice', bin('jest'), '--json', '--outputFile', result, '--maxWorkers', String(workers)],
