@@ -2,7 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { test as base, type Page } from '@playwright/test';
-import { COVERAGE, ownCluster, startServer, type Cluster, type TestServer } from './harness';
+import {
+  COVERAGE,
+  letBrowserIn,
+  ownCluster,
+  startServer,
+  type Cluster,
+  type TestServer,
+} from './harness';
 import { PHONE, unexpected, watchErrors } from './pages';
 
 interface Fixtures {
@@ -19,6 +26,8 @@ interface Options {
   readonly demo: boolean;
   /** How many times as fast the practice site lives. */
   readonly pace: number;
+  /** Whether its browser has a cookie already, as one that was let in before. */
+  readonly isLetIn: boolean;
   /** Whether its database may be stopped in the middle: it then has a PostgreSQL of its own. */
   readonly stopsDatabase: boolean;
 }
@@ -46,6 +55,7 @@ function asOverPlainHttp(): void {
 export const test = base.extend<Fixtures & Options>({
   demo: [true, { option: true }],
   pace: [10, { option: true }],
+  isLetIn: [true, { option: true }],
   stopsDatabase: [false, { option: true }],
   cluster: async ({ stopsDatabase }, run, info) => {
     const cluster = stopsDatabase ? await ownCluster(`browser-${info.parallelIndex}`) : undefined;
@@ -64,9 +74,9 @@ export const test = base.extend<Fixtures & Options>({
     base.expect(unexpected(errors)).toEqual([]);
   },
   // The server is asked for first, so that it outlives the page.
-  page: async ({ server, errors, page }, run) => {
-    void server;
+  page: async ({ server, errors, isLetIn, page }, run) => {
     watchErrors(page, errors);
+    if (isLetIn) await letBrowserIn(page.context(), server);
     await page.context().addInitScript(asOverPlainHttp);
     await page.setViewportSize(PHONE);
     const end = COVERAGE ? await mapPages(page, COVERAGE) : undefined;

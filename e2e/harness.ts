@@ -5,6 +5,7 @@ import { request } from 'node:http';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { BrowserContext } from '@playwright/test';
 import { Client } from 'pg';
 
 const ROOT = join(__dirname, '..');
@@ -13,8 +14,8 @@ export const COVERAGE = process.env['IPSONOMO_COVERAGE'];
 
 /** A server of the tests' own, with its own database and folder. */
 export interface TestServer {
-  /** Where it serves: a port of loopback, or a Unix socket. */
-  readonly at: { readonly port: number } | { readonly socketPath: string };
+  /** The Unix socket through which it is asked without a key. */
+  readonly socketPath: string;
   readonly url: string;
   readonly folder: string;
   readonly databaseUrl: string;
@@ -116,7 +117,7 @@ export async function startServer(name: string, options: Options): Promise<TestS
   const databaseUrl = await freshDatabase(databaseName(name), cluster?.socketUrl ?? adminUrl());
   const folder = mkdtempSync(join(tmpdir(), 'ipsonomo-e2e-'));
   const port = await freePort();
-  const at = namespace === undefined ? { port } : { socketPath: join(folder, 'http.sock') };
+  const socketPath = join(folder, 'ipsonomo.sock');
   const inside = namespace === undefined ? [] : ['ip', 'netns', 'exec', namespace];
   const [command = '', ...args] = [
     ...[...inside, ...wrap, ...WITH_US, process.execPath, ...flags],
@@ -132,7 +133,7 @@ export async function startServer(name: string, options: Options): Promise<TestS
         ...{
           HOST: '127.0.0.1',
           PAGE_PORT: '0',
-          PORT: 'port' in at ? String(at.port) : at.socketPath,
+          PORT: namespace === undefined ? String(port) : socketPath,
         },
         // Started again, it goes on after all that it saw before.
         IPSONOMO_SINCE: String(begun + (Date.now() - begun) * pace),
@@ -144,7 +145,7 @@ export async function startServer(name: string, options: Options): Promise<TestS
     });
     child.stdout?.on('data', (data: Buffer) => (output += data.toString()));
     child.stderr?.on('data', (data: Buffer) => (output += data.toString()));
-    await until(`the server of ${name} answers`, () => api({ at }, 'GET', '/health')).catch(
+    await until(`the server of ${name} answers`, () => api({ socketPath }, 'GET', '/health')).catch(
       (error: Error) => {
         throw new Error(`${error.message}\n${output}`);
       },
@@ -156,13 +157,29 @@ export async function startServer(name: string, options: Options): Promise<TestS
   };
   await start();
   return {
-    ...{ at, url: `http://127.0.0.1:${port}`, folder, databaseUrl },
+    ...{ socketPath, url: `http://127.0.0.1:${port}`, folder, databaseUrl },
     pid: () => child.pid ?? 0,
     output: () => output,
     kill: () => end('SIGKILL'),
     restart: start,
     stop: () => end('SIGTERM'),
   };
+}
+
+/** A cookie with which a browser, or a test in its place, is let in. */
+async function letIn(server: TestServer): Promise<{ name: string; value: string }> {
+  const { key } = await api<{ key: string }>(server, 'POST', '/keys');
+  const answer = await fetch(`${server.url}/api/door`, {
+    ...{ method: 'POST', body: JSON.stringify({ key }) },
+    headers: { 'content-type': 'application/json' },
+  });
+  const [name = '', value = ''] = (answer.headers.get('set-cookie') ?? '').split(/[=;]/);
+  return { name, value };
+}
+
+/** Has a browser let in, as one that came with a key before. */
+export async function letBrowserIn(context: BrowserContext, server: TestServer): Promise<void> {
+  await context.addCookies([{ ...(await letIn(server)), url: server.url }]);
 }
 
 /** A refused call; the codes are in its message. */
@@ -176,18 +193,19 @@ function read(text: string, type = ''): unknown {
 
 /** A call of the server's API in a person's name. */
 export function api<T = unknown>(
-  { at }: Pick<TestServer, 'at'>,
+  { socketPath }: Pick<TestServer, 'socketPath'>,
   method: string,
   path: string,
   body?: unknown,
 ): Promise<T> {
-  const sent = body === undefined ? undefined : JSON.stringify(body);
-  const headers = { 'content-type': 'application/json', 'x-person': 'test' };
-  const where = 'port' in at ? { host: '127.0.0.1', ...at } : at;
+  const isFile = Buffer.isBuffer(body);
+  const sent = body === undefined || isFile ? body : JSON.stringify(body);
+  const type = isFile ? 'text/plain' : 'application/json';
+  const headers = { 'content-type': type, 'x-person': 'test' };
   return new Promise((resolve, reject) => {
     // A connection of its own: tests block for seconds, in which the server hangs up an idle one.
     const call = request(
-      { ...where, agent: false, method, path: `/api${path}`, headers },
+      { socketPath, agent: false, method, path: `/api${path}`, headers },
       (response) => {
         let text = '';
         response.setEncoding('utf8');

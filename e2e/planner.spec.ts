@@ -1,6 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import { test } from './demo';
-import type { TestServer } from './harness';
+import { letBrowserIn, type TestServer } from './harness';
 import { button, giveFile, PHONE, WIDE, goTo } from './pages';
 
 // The planner's half: from IT's block and a list to a plan without a snag, at a desk and on a phone.
@@ -187,6 +187,7 @@ test('two people, two devices, one address: both changes are kept, and both peop
   await paste(page, LIST.slice(0, 12).join('\r\n'));
   await lines(page, 11);
   const theirs = await browser.newContext();
+  await letBrowserIn(theirs, server);
   const other = await theirs.newPage();
   await other.setViewportSize(PHONE);
   await other.goto(server.url);

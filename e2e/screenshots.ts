@@ -1,7 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium, expect, type Page } from '@playwright/test';
-import { startServer, type TestServer } from './harness';
+import { letBrowserIn, startServer, type TestServer } from './harness';
 import {
   atCabinet,
   button,
@@ -188,6 +188,7 @@ async function main(): Promise<void> {
   const browser = await chromium.launch(CHROMIUM);
   try {
     const page = await (await browser.newContext()).newPage();
+    await letBrowserIn(page.context(), server);
     await phone(page, server);
     await hall(page, server);
     await wide(page);

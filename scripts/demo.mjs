@@ -2,6 +2,7 @@
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildApp, buildServer } from './lib/build.mjs';
+import { letIn } from './lib/let-in.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { giveUp, LOCAL, needModules, needPort, ROOT, say, stay } from './lib/steps.mjs';
 
@@ -26,8 +27,10 @@ try {
   await buildApp();
   const { child, ended } = stay(process.execPath, [join(ROOT, 'server/dist/main.js')], {
     DATABASE_URL: database.url,
+    ...(database.ownerUrl ? { DATABASE_OWNER_URL: database.ownerUrl } : {}),
     IPSONOMO_DEMO: '1',
     IPSONOMO_DATA: LOCAL,
+    ...letIn(),
   });
   for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill('SIGTERM'));
   const code = await ended;

@@ -4,7 +4,7 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { copyFonts, copyReader, watchServer } from './lib/build.mjs';
 import { startPostgres } from './lib/postgres.mjs';
-import { LOCAL, needModules, needPort, ROOT, say } from './lib/steps.mjs';
+import { LOCAL, needModules, needPort, ROOT } from './lib/steps.mjs';
 
 const PORT = process.env.PORT ?? '4780';
 const APP_PORT = process.env.APP_PORT ?? '8081';
@@ -23,7 +23,6 @@ let server;
 let restarting = Promise.resolve();
 const builder = await watchServer(() => (restarting = restarting.then(restartServer)));
 const app = startApp();
-say(`Ipsonomo in development: http://127.0.0.1:${APP_PORT} (its server is at port ${PORT})`);
 
 let isOver = false;
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void stop());
@@ -42,8 +41,11 @@ function restartServer() {
           HOST: '127.0.0.1',
           PORT,
           DATABASE_URL: database.url,
+          ...(database.ownerUrl ? { DATABASE_OWNER_URL: database.ownerUrl } : {}),
           IPSONOMO_DEMO: '1',
           IPSONOMO_DATA: data,
+          IPSONOMO_TELL_KEY: '1',
+          ORIGIN: `http://127.0.0.1:${APP_PORT}`,
         },
       });
       resolve();

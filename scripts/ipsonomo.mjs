@@ -3,7 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { buildServer } from './lib/build.mjs';
 import { startPostgres } from './lib/postgres.mjs';
-import { needModules, ROOT } from './lib/steps.mjs';
+import { LOCAL, needModules, ROOT } from './lib/steps.mjs';
 
 needModules();
 await buildServer();
@@ -17,7 +17,7 @@ const own =
 const done = spawnSync(process.execPath, [program, ...process.argv.slice(2)], {
   cwd,
   stdio: 'inherit',
-  env: { ...process.env, ...(own ? { DATABASE_URL: own.url } : {}) },
+  env: { IPSONOMO_DATA: LOCAL, ...process.env, ...(own ? { DATABASE_URL: own.url } : {}) },
 });
 own?.stop();
 process.exit(done.status ?? 1);

@@ -1,20 +1,15 @@
 // npm start: for real use. Settings come from the environment; see .env.example.
-import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildApp, buildServer } from './lib/build.mjs';
+import { letIn } from './lib/let-in.mjs';
+import { readSettings } from './lib/own-database.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { LOCAL, needModules, needPort, note, ROOT, stay } from './lib/steps.mjs';
 
 /** What the server ends with where something happened that nobody foresaw. */
 const EX_SOFTWARE = 70;
 
-const file = join(ROOT, '.env');
-if (existsSync(file))
-  for (const line of readFileSync(file, 'utf8').split('\n')) {
-    const found = /^([A-Z_]+)=(.*)$/.exec(line.trim());
-    if (found) process.env[found[1]] ??= found[2];
-  }
-
+readSettings();
 await needPort();
 needModules();
 const given = process.env.DATABASE_URL;
@@ -36,7 +31,9 @@ const falls = [];
 for (;;) {
   const server = stay(process.execPath, [join(ROOT, 'server/dist/main.js')], {
     DATABASE_URL: database.url,
+    ...(database.ownerUrl ? { DATABASE_OWNER_URL: database.ownerUrl } : {}),
     IPSONOMO_DATA: process.env.IPSONOMO_DATA ?? LOCAL,
+    ...letIn(),
   });
   child = server.child;
   const code = await server.ended;

@@ -2,7 +2,7 @@ import { chromium, type Page } from '@playwright/test';
 import ExcelJS from 'exceljs';
 import { docOfPlan, writePlanFile, type ListView } from '@ipsonomo/core';
 import { siteOf } from '../../core/test/snags/big-site';
-import { api, startServer, type TestServer } from '../harness';
+import { api, letBrowserIn, startServer, type TestServer } from '../harness';
 import { CHROMIUM } from '../playwright.config';
 import { median, type Figure } from './figures';
 
@@ -12,10 +12,8 @@ const DEVICES = 5000;
 
 async function bigJob(server: TestServer): Promise<string> {
   const text = writePlanFile({ name: 'Five thousand', doc: docOfPlan(siteOf(DEVICES, 79)) });
-  const answer = await fetch(`${server.url}/api/jobs/from-file`, {
-    ...{ method: 'POST', headers: { 'content-type': 'text/plain' }, body: text },
-  });
-  return ((await answer.json()) as { id: string }).id;
+  const { id } = await api<{ id: string }>(server, 'POST', '/jobs/from-file', Buffer.from(text));
+  return id;
 }
 
 async function workbook(): Promise<Buffer> {
@@ -47,15 +45,14 @@ async function importTime(server: TestServer): Promise<Figure> {
       },
       ...{ vlan: null, purpose: '' },
     });
-  const body = new Uint8Array(await workbook());
+  const body = await workbook();
   const columns = ['title', 'cabinet', 'position', 'kind', 'subnet', 'area', 'note'];
   const times: number[] = [];
   for (let run = 0; run < 5; run += 1) {
     const start = performance.now();
-    const sent = await fetch(`${server.url}/api/jobs/${id}/lists?name=list.xlsx`, {
-      ...{ method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body },
-    });
-    const list = `/jobs/${id}/lists/${((await sent.json()) as { id: string }).id}`;
+    const path = `/jobs/${id}/lists`;
+    const sent = await api<{ id: string }>(server, 'POST', `${path}?name=list.xlsx`, body);
+    const list = `${path}/${sent.id}`;
     for (let view: ListView | undefined; view?.state !== 'ready';) {
       view = await api<ListView>(server, 'GET', list);
       if (view.state === 'failed') throw new Error(view.issue.code);
@@ -175,6 +172,7 @@ export async function plannerFigures(): Promise<readonly Figure[]> {
     const id = await bigJob(server);
     const browser = await chromium.launch(CHROMIUM);
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await letBrowserIn(page.context(), server);
     const url = `${server.url}/job/${id}/plan`;
     const figures = [
       imported,

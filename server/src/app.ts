@@ -3,11 +3,12 @@ import { join } from 'node:path';
 import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet, { type HelmetOptions } from 'helmet';
-import type { HeardNews } from '@ipsonomo/core';
 import { errorHandler } from './http/errors';
-import { EventStream } from './http/event-stream';
+import type { EventStream } from './http/event-stream';
 import { idOf } from './http/door';
+import { browserIn, doorRoutes, keyRoutes, onlyLetIn } from './http/door-routes';
 import { notThroughLiveAdapter, sameOrigin, underOwnName } from './http/guard';
+import { notTooFast, notTooMany } from './http/limits';
 import { proofRoutes } from './http/proof-routes';
 import {
   assignRoutes,
@@ -19,9 +20,13 @@ import {
   practiceRoutes,
   type Services,
 } from './http/routes';
+import type { Door } from './service/door';
 import { Refusal } from './store/refusal';
 
 export interface AppParts extends Services {
+  readonly door: Door;
+  /** Addresses under which this server can be opened, each bringing the key. */
+  readonly openAt: (key: string) => readonly string[];
   readonly events: EventStream;
   readonly log: (line: string) => void;
   /** The exported web application; undefined serves the API alone. */
@@ -59,7 +64,7 @@ const YEAR = 365 * 24 * 3600 * 1000;
 
 /** The whole server as a function of its parts: nothing here reads the environment or opens a port. */
 export function buildApp(parts: AppParts): Express {
-  const { events, field, log, store, web } = parts;
+  const { door, events, field, log, store, web } = parts;
   const app = express();
   app.disable('x-powered-by');
   app.use(notThroughLiveAdapter(field));
@@ -68,7 +73,12 @@ export function buildApp(parts: AppParts): Express {
   // A compressed event stream would be held back until it is long enough.
   app.use(compression({ filter: (request) => !request.path.endsWith('/events') }));
   const api = express.Router();
+  api.use(notTooMany());
+  api.use(notTooFast());
   api.use(sameOrigin);
+  api.use(doorRoutes(door));
+  api.use(onlyLetIn(door));
+  api.use(keyRoutes(door, parts.openAt));
   api.use('/jobs/:job', async (request, _response, next) => {
     // A plan file is posted where a job's id would stand.
     if (request.params.job !== 'from-file') await store.job(idOf(request, 'job'));
@@ -85,13 +95,11 @@ export function buildApp(parts: AppParts): Express {
   });
   api.get(
     '/events',
-    events.handler(() => [
-      ['field', field.view()],
-      ['stations', field.stations()],
-      ['present', field.present()],
-      ['heard', { all: true, clients: field.heard(), forgotten: [] } satisfies HeardNews],
-    ]),
+    events.handler((request) => browserIn(door, request)),
   );
+  api.get('/state', (_request, response) => {
+    response.json(events.state());
+  });
   const all = [planRoutes, assignRoutes, proofRoutes];
   all.push(fieldRoutes, handOverRoutes, practiceRoutes);
   for (const routes of all) api.use(routes(parts));

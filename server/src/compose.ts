@@ -1,7 +1,9 @@
 import { mkdirSync } from 'node:fs';
 import type { Express } from 'express';
+import type { HeardNews } from '@ipsonomo/core';
 import { buildApp } from './app';
 import type { Time } from './common/time';
+import { Readings } from './common/readings';
 import { Field, type FieldListener } from './field/field';
 import { Practice } from './field/practice';
 import { Lists } from './lists/lists';
@@ -9,9 +11,10 @@ import { EventStream } from './http/event-stream';
 import { isThroughLiveAdapter } from './http/guard';
 import { PageRelay } from './pages/relay';
 import { PlanChanger } from './service/change-plan';
+import { Door } from './service/door';
 import { EvidenceSink } from './service/evidence-sink';
 import { FieldService } from './service/field-service';
-import { fieldView, presentView, stationView } from './service/field-views';
+import { presentView, stationView } from './service/field-views';
 import { HeardTeller } from './service/heard-teller';
 import { ListImporter } from './service/import-list';
 import { Papers } from './service/papers';
@@ -28,6 +31,8 @@ export interface Settings {
   readonly web: string | undefined;
   readonly log: (line: string) => void;
   readonly time: Time;
+  /** Addresses under which this server can be opened, each bringing the key. */
+  readonly openAt: (key: string) => readonly string[];
   /** Where pages of devices are handed to a browser; port 0 is any that is free. */
   readonly pages: { readonly host: string; readonly port: number };
 }
@@ -35,6 +40,7 @@ export interface Settings {
 export interface Running {
   readonly app: Express;
   readonly field: FieldService;
+  readonly door: Door;
   close(): Promise<void>;
 }
 
@@ -44,7 +50,15 @@ export async function compose(settings: Settings): Promise<Running> {
   // Whole milliseconds, as plans write them.
   const clock = () => Math.floor(time.clock.now());
   mkdirSync(captures, { recursive: true });
-  const events = new EventStream();
+  const events = new EventStream(() => [
+    ['field', fieldService.view()],
+    ['stations', fieldService.stations()],
+    ['present', fieldService.present()],
+    ['heard', { all: true, clients: fieldService.heard(), forgotten: [] } satisfies HeardNews],
+  ]);
+  // Keys end by the time of people, however fast the practice site lives.
+  const door = new Door(store, Date.now, (browser) => events.closeOf(browser));
+  await door.open();
   const changed = (jobId: string, revision?: number) =>
     events.send('job', { jobId, revision: revision ?? null });
   const sink = new EvidenceSink(
@@ -64,23 +78,27 @@ export async function compose(settings: Settings): Promise<Running> {
       if (status.runId !== runId) fieldService.runChanged(runId);
       runId = status.runId;
       proofs.stateChanged(status.proof);
-      events.send('field', fieldView(status, clock()));
+      events.send('field', fieldService.view());
     },
     events: (seen) => sink.take(seen),
     heard: (change) => heard.take(change),
     stations: (found) => events.send('stations', found.map(stationView)),
     present: (seen) => events.send('present', seen.map(presentView)),
+    fell: (why) => fieldService.notice('thread-fell', { why }),
   };
   const field = new Field(captures, time, listener, log);
   const practice = new Practice(time, log);
-  const fieldService = new FieldService(field, store, practice, clock);
+  const fieldService = new FieldService(field, store, practice, clock, () =>
+    events.send('field', fieldService.view()),
+  );
   const changer = new PlanChanger(store, clock, async (jobId, revision) => {
-    await fieldService.planChanged(jobId);
     changed(jobId, revision);
+    await fieldService.planChanged(jobId);
   });
   const proofs = new Proofs(store, field, fieldService, changed);
   const reader = new PlanReader(store);
-  const lists = new Lists();
+  const readings = new Readings();
+  const lists = new Lists(readings);
   const importer = new ListImporter(lists, store, changer, clock);
   const papers = new Papers(store, clock);
   const relay = new PageRelay(
@@ -97,6 +115,7 @@ export async function compose(settings: Settings): Promise<Running> {
       changer,
       importer,
       papers,
+      readings,
       rounds: new Rounds(store),
       field: fieldService,
       proofs,
@@ -106,10 +125,11 @@ export async function compose(settings: Settings): Promise<Running> {
       changed,
       openPage: () => relay.open(),
     },
-    ...{ events, log, web },
+    ...{ door, events, log, web, openAt: settings.openAt },
   });
   return {
     app,
+    door,
     field: fieldService,
     async close() {
       events.close();

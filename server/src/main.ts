@@ -1,11 +1,16 @@
-import { rmSync } from 'node:fs';
-import { createServer } from 'node:http';
-import { networkInterfaces } from 'node:os';
+import { createServer, type Server } from 'node:http';
 import { join } from 'node:path';
+import { openLog } from './common/log';
 import { hastenedTime, REAL_TIME } from './common/time';
+import type { Express } from 'express';
 import { compose } from './compose';
+import { noteFall, takeFall } from './fallen';
+import { addressesToOpen, invitation, listen, LONGEST_SOCKET } from './opening';
+import type { Door } from './service/door';
 import { seedDemo } from './demo';
-import { openDatabase, migrate } from './store/database';
+import { dumpDatabase } from './backup';
+import { dueMigrations, migrate, openDatabase } from './store/database';
+import { limitRights } from './store/rights';
 import { isAway } from './store/refusal';
 import { takeOwnership } from './store/owner';
 import { Store } from './store/store';
@@ -17,7 +22,8 @@ const DEMO = env['IPSONOMO_DEMO'] === '1';
 /** A number, or the path of a Unix socket for a proxy that stands in front. */
 const PORT = env['PORT'] ?? '4780';
 const IS_SOCKET = PORT.includes('/');
-const HOST = env['HOST'] ?? '0.0.0.0';
+/** This machine alone, unless somebody lets others in. */
+const HOST = env['HOST'] ?? '127.0.0.1';
 /** Pages of devices have a port of their own, beside the application's. */
 const PAGE_PORT = Number(env['PAGE_PORT'] ?? (IS_SOCKET ? 0 : Number(PORT) + 1));
 const DATA = env['IPSONOMO_DATA'] ?? join(process.cwd(), '.local');
@@ -26,6 +32,22 @@ const DATABASE_URL = env['DATABASE_URL'];
 const PACE = Number(env['IPSONOMO_PACE'] ?? 1);
 const SINCE = Number(env['IPSONOMO_SINCE'] ?? Date.now());
 
+/** Through this file the machine's own person comes in, who needs no key: scripts, tests, the command line. */
+const SOCKET = join(DATA, 'ipsonomo.sock');
+/** A role that owns the tables and may migrate them; the one of DATABASE_URL then has fewer rights. */
+const OWNER_URL = env['DATABASE_OWNER_URL'];
+/** Where people open it, if something stands in front: `http://cell.local:8080`. */
+const ORIGIN = env['ORIGIN'];
+/** Why the server before this one fell. */
+const FALLEN = join(DATA, 'fallen.txt');
+/** A key at every start, for a terminal; a log keeps no keys. */
+const TELLS_KEY = env['IPSONOMO_TELL_KEY'] === '1';
+
+/** A request is there within these, or nobody waits for it. */
+const TIMES = { headersTimeout: 20_000, requestTimeout: 180_000 };
+/** Two thousand streams, and what else they ask. */
+const MOST_CONNECTIONS = 3_000;
+const log = openLog();
 const say = (line: string): void => console.log(line);
 
 /** The exit code of what nobody foresaw (sysexits.h): whoever watches over the server starts it again. */
@@ -34,7 +56,8 @@ const PATIENCE = 1000;
 
 /** First nothing more is sent, then the server ends; until there is a wire there is nothing to silence. */
 let failSilent = async (why: string): Promise<void> => {
-  console.error(why);
+  log(why);
+  noteFall(FALLEN, why);
   process.exit(EX_SOFTWARE);
 };
 
@@ -49,62 +72,103 @@ function giveUp(line: string): never {
   process.exit(1);
 }
 
-function addressesToOpen(): readonly string[] {
-  if (IS_SOCKET) return [PORT];
-  if (HOST !== '0.0.0.0' && HOST !== '::') return [`http://${HOST}:${PORT}`];
-  const own = Object.values(networkInterfaces())
-    .flat()
-    .filter((one) => one?.family === 'IPv4')
-    .map((one) => `http://${one?.address}:${PORT}`);
-  return own.length > 0 ? own : [`http://127.0.0.1:${PORT}`];
-}
-
 /** Evidence that was changed by hand is named at every start; nobody waits for it. */
 async function tellBroken(store: Store): Promise<void> {
   const broken = await store.audit(10).catch(() => []);
   for (const { id, jobId, kind } of broken)
-    console.error(
+    log(
       `Evidence ${id} (${kind}) of job ${jobId} is not what was written: npm run ipsonomo -- audit`,
     );
 }
 
+const openAt = (key: string): readonly string[] =>
+  IS_SOCKET ? [] : addressesToOpen({ host: HOST, port: Number(PORT), key, origin: ORIGIN });
+
+/** How the machine's own person comes in; a path that is too long for a socket is told, and is no reason to end. */
+function ownSocket(app: Express): Server | undefined {
+  if (Buffer.byteLength(SOCKET) > LONGEST_SOCKET) {
+    log(`${SOCKET} is too long for a socket: the command line cannot reach this server.`);
+    return undefined;
+  }
+  const own = createServer(app);
+  own.on('error', (error) => log(`${SOCKET}: ${error.message}`));
+  listen(own, SOCKET);
+  return own;
+}
+
+async function tellReady(door: Door): Promise<void> {
+  if (IS_SOCKET) return say(`Ipsonomo is ready at ${PORT}.`);
+  if (!TELLS_KEY) {
+    say(`Ipsonomo is ready at http://${HOST}:${PORT}. A key to come in: npm run ipsonomo -- key`);
+    return;
+  }
+  try {
+    const { key } = await door.invite('the terminal');
+    say(await invitation(openAt(key), key));
+  } catch (error) {
+    say(`Ipsonomo is ready, but no key could be made: ${String(error)}`);
+  }
+}
+
+/** Migrates as the owner of the tables, with a backup before; the server itself then has fewer rights than that. */
+async function bringUpToDate(url: string): Promise<void> {
+  const owner = openDatabase(OWNER_URL ?? url);
+  try {
+    const due = await dueMigrations(owner);
+    if (due.length > 0) {
+      const file = join(DATA, 'backups', `before-${due[0]}-${Date.now()}.dump`);
+      const why = await dumpDatabase(OWNER_URL ?? url, file);
+      if (why !== undefined)
+        giveUp(`Nothing was changed: the backup before ${due.join(', ')} failed (${why}).`);
+      say(`The database as it was before ${due.join(', ')} is kept in ${file}.`);
+    }
+    await migrate(owner);
+    if (OWNER_URL !== undefined) await limitRights(owner, new URL(url).username);
+  } finally {
+    await owner.destroy();
+  }
+}
+
 async function start(): Promise<void> {
   if (!DATABASE_URL) giveUp('DATABASE_URL is not set. npm run demo brings its own database.');
-  const database = openDatabase(DATABASE_URL);
-  try {
-    await migrate(database);
-  } catch (error) {
+  const owned = await takeOwnership(DATABASE_URL, DATA, ({ owner }) => {
+    void failSilent(`Another server took the database meanwhile: ${owner}.`);
+  }).catch((error: unknown) => {
     if (isAway(error))
       giveUp('The database does not answer. Is PostgreSQL running, and DATABASE_URL right?');
     throw error;
-  }
-  const owned = await takeOwnership(DATABASE_URL, DATA, ({ owner }) => {
-    void failSilent(`Another server took the database meanwhile: ${owner}.`);
   });
   if ('owner' in owned)
     giveUp(
       `Another server works with this database: ${owned.owner}. Stop it, or give DATABASE_URL.`,
     );
+  await bringUpToDate(DATABASE_URL);
+  const database = openDatabase(DATABASE_URL);
   const store = new Store(database);
   if (DEMO) await seedDemo(store);
   const running = await compose({
     store,
     captures: join(DATA, 'captures'),
     web: join(__dirname, '../../app/dist'),
-    log: (line) => console.error(line),
+    log,
     time: PACE === 1 ? REAL_TIME : hastenedTime(PACE, SINCE),
     pages: { host: HOST, port: PAGE_PORT },
+    openAt,
   });
   void tellBroken(store);
+  const fall = takeFall(FALLEN);
+  if (fall !== undefined) running.field.notice('server-fell', { why: fall });
   failSilent = async (why) => {
-    console.error(why);
+    log(why);
+    noteFall(FALLEN, why);
     setTimeout(() => process.exit(EX_SOFTWARE), PATIENCE).unref();
     await running.field.silence().catch(() => undefined);
     process.exit(EX_SOFTWARE);
   };
-  if (DEMO) await running.field.chooseWire({ kind: 'practice' });
+  if (DEMO) await running.field.chooseWire({ kind: 'practice' }, { name: 'the demo' }, () => false);
 
-  const server = createServer(running.app);
+  const server = createServer(TIMES, running.app);
+  server.maxConnections = MOST_CONNECTIONS;
   server.once('error', (error: NodeJS.ErrnoException) =>
     giveUp(
       error.code === 'EADDRINUSE'
@@ -112,15 +176,14 @@ async function start(): Promise<void> {
         : `The web server could not start on ${IS_SOCKET ? PORT : `${HOST}:${PORT}`}: ${error.message}`,
     ),
   );
-  // A socket that a killed server left behind would be in the way.
-  if (IS_SOCKET) rmSync(PORT, { force: true });
-  server.listen(IS_SOCKET ? { path: PORT } : { port: Number(PORT), host: HOST }, () => {
-    say('Ipsonomo is ready. Open on your phone or here:');
-    for (const address of addressesToOpen()) say(`  ${address}`);
-  });
+  const place = IS_SOCKET ? PORT : { host: HOST, port: Number(PORT) };
+  listen(server, place, () => void tellReady(running.door));
+  const own = IS_SOCKET ? undefined : ownSocket(running.app);
   const stop = () => {
     server.close();
     server.closeAllConnections();
+    own?.close();
+    own?.closeAllConnections();
     void running
       .close()
       .then(() => owned.release())

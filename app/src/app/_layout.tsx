@@ -1,15 +1,24 @@
 import '../web-fixes';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { ThemeProvider } from '@rneui/themed';
 import { Slot } from 'expo-router';
 import { StatusBar } from 'expo-status-bar';
 import { useMemo } from 'react';
 import { useColorScheme } from 'react-native';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
-import { usePresence, useServerEvents, useSettings } from '../data';
+import { askedAnew, isLocked, useDoor, usePresence, useServerEvents, useSettings } from '../data';
+import { DoorScreen } from '../screens/door/DoorScreen';
 import { elementsTheme } from '../theme';
 
-const client = new QueryClient({
+/** A cookie that was taken back shows the door, whatever was asked for; the door itself knows already. */
+const onError = (error: unknown, of?: { readonly queryKey?: readonly unknown[] }): void => {
+  if (isLocked(error) && of?.queryKey?.[0] !== askedAnew.queryKey[0])
+    void client.invalidateQueries(askedAnew);
+};
+
+const client: QueryClient = new QueryClient({
+  queryCache: new QueryCache({ onError }),
+  mutationCache: new MutationCache({ onError: (error) => onError(error) }),
   defaultOptions: { queries: { retry: 1, staleTime: 1000, refetchOnWindowFocus: true } },
 });
 
@@ -17,6 +26,13 @@ function Live() {
   useServerEvents();
   usePresence();
   return <Slot />;
+}
+
+/** Nothing is asked for by a browser that was not let in. */
+function AtTheDoor() {
+  const { state, error } = useDoor();
+  if (state === 'asking') return null;
+  return state === 'shut' ? <DoorScreen error={error} /> : <Live />;
 }
 
 export default function Root() {
@@ -29,7 +45,7 @@ export default function Root() {
       <QueryClientProvider client={client}>
         <ThemeProvider key={shown} theme={theme}>
           <StatusBar style="auto" />
-          <Live />
+          <AtTheDoor />
         </ThemeProvider>
       </QueryClientProvider>
     </SafeAreaProvider>

@@ -1,4 +1,5 @@
-import { useEffect } from 'react';
+import { useEffect, useSyncExternalStore } from 'react';
+import { BroadcastChannel } from 'broadcast-channel';
 import { useQueryClient, type QueryClient, type QueryKey } from '@tanstack/react-query';
 import {
   applyHeardNews,
@@ -8,38 +9,74 @@ import {
   type PresentView,
   type StationView,
 } from '@ipsonomo/core';
+import { get } from './http';
 import { keys } from './queries';
+import {
+  SharedStream,
+  type Parts,
+  type Source,
+  type SourceListener,
+  type State,
+} from './shared-stream';
 
-/** Keeps the page in step with the wire: server-sent events go straight into the query cache. */
+/** Keeps the page in step with the wire: what the server tells goes straight into the query cache. */
 export function useServerEvents(): void {
   const client = useQueryClient();
   useEffect(() => {
     if (typeof EventSource === 'undefined') return;
-    const source = new EventSource('/api/events');
     const rereader = new Rereader(client);
-    const on = <T>(name: string, take: (data: T) => void) =>
-      source.addEventListener(name, (event: MessageEvent<string>) =>
-        take(JSON.parse(event.data) as T),
-      );
-    on<FieldView>('field', (field) => putField(client, field));
-    on<HeardNews>('heard', (news) =>
-      client.setQueryData<readonly HeardView[]>(keys.heard, (known) =>
-        applyHeardNews(known ?? [], news),
-      ),
-    );
-    on<readonly StationView[]>('stations', (found) => client.setQueryData(keys.stations, found));
-    on<readonly PresentView[]>('present', (seen) => client.setQueryData(keys.present, seen));
-    on<{ jobId: string }>('job', ({ jobId }) => void rereader.again(keys.job(jobId)));
-    // What happened before the stream was open, or while it was away, nobody told this page.
-    source.addEventListener('open', () => void rereader.again([]));
-    source.addEventListener('error', () => {
-      void client.resetQueries({ queryKey: keys.field });
-      void client.resetQueries({ queryKey: keys.heard });
-      void client.resetQueries({ queryKey: keys.stations });
-      void client.resetQueries({ queryKey: keys.present });
+    const stream = new SharedStream(partsOf(client), {
+      news: (name, data) => takeNews(client, rereader, name, data),
+      missed: () => void rereader.again([]),
+      away: putAway,
     });
-    return () => source.close();
+    stream.start();
+    return () => void stream.close();
   }, [client]);
+}
+
+const partsOf = (client: QueryClient): Parts => ({
+  channel: new BroadcastChannel('ipsonomo-events'),
+  open: openSource,
+  // Through the client, which knows what to do where the door is shut.
+  readState: () =>
+    client.fetchQuery({
+      queryKey: ['state'],
+      queryFn: () => get<State>('/state'),
+      retry: false,
+      staleTime: 0,
+    }),
+});
+
+const NAMES = ['hello', 'beat', 'field', 'heard', 'stations', 'present', 'job'];
+
+function openSource(since: string | undefined, listener: SourceListener): Source {
+  const source = new EventSource(
+    `/api/events${since ? `?since=${encodeURIComponent(since)}` : ''}`,
+  );
+  let known = '';
+  for (const name of NAMES)
+    source.addEventListener(name, (event: MessageEvent<string>) => {
+      // The browser gives the last number to what has none of its own.
+      const isNew = event.lastEventId !== known;
+      known = event.lastEventId;
+      const id = isNew ? event.lastEventId : undefined;
+      listener.news({ id, name, data: JSON.parse(event.data) as unknown });
+    });
+  source.addEventListener('error', () => listener.lost(source.readyState === EventSource.CLOSED));
+  return source;
+}
+
+function takeNews(client: QueryClient, rereader: Rereader, name: string, data: unknown): void {
+  if (name === 'field') putField(client, data as FieldView);
+  else if (name === 'heard')
+    client.setQueryData<readonly HeardView[]>(keys.heard, (known) =>
+      applyHeardNews(known ?? [], data as HeardNews),
+    );
+  else if (name === 'stations') client.setQueryData(keys.stations, data as readonly StationView[]);
+  else if (name === 'present') client.setQueryData(keys.present, data as readonly PresentView[]);
+  else if (name === 'job')
+    void rereader.again(keys.job((data as { readonly jobId: string }).jobId));
 }
 
 /** The wire as told last, by the server's clock: an answer may arrive after newer news. */
@@ -47,6 +84,23 @@ export const putField = (client: QueryClient, field: FieldView): void =>
   void client.setQueryData<FieldView>(keys.field, (known) =>
     known && known.now > field.now ? known : field,
   );
+
+let awaySince: number | undefined;
+const watchers = new Set<() => void>();
+
+function putAway(since: number | undefined): void {
+  if (since === awaySince) return;
+  awaySince = since;
+  for (const watcher of watchers) watcher();
+}
+
+const watchAway = (watcher: () => void) => {
+  watchers.add(watcher);
+  return () => watchers.delete(watcher);
+};
+
+/** When the server was last heard, undefined while it is there. What the page shows was known then. */
+export const useAway = (): number | undefined => useSyncExternalStore(watchAway, () => awaySince);
 
 const PAUSE = 30;
 

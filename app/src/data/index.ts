@@ -18,6 +18,7 @@ export * from './lists';
 export * from './kinds';
 export * from './field';
 export * from './use-now';
-export { useServerEvents } from './events';
+export { useAway, useServerEvents } from './events';
 export { ApiError } from './http';
+export { askedAnew, isLocked, useDoor, useEnter, useKeys, useNewKey, useTakeKeyBack } from './door';
 export { newId } from './new-id';

@@ -15,9 +15,10 @@ export function agoWords(at: number, now: number): string {
   return `${Math.round(seconds / 3600)} h ago`;
 }
 
-/** "9 min" or "40 s": how much of it is left. */
+/** "23 h", "9 min" or "40 s": how much of it is left. */
 export function leftWords(until: number, now: number): string {
   const seconds = Math.max(0, Math.round((until - now) / 1000));
+  if (seconds > 2 * 3600) return `${Math.round(seconds / 3600)} h`;
   return seconds > 60 ? `${Math.ceil(seconds / 60)} min` : `${seconds} s`;
 }
 

@@ -1,6 +1,7 @@
 export * from './cabinet';
 export * from './decoded';
 export * from './views';
+export * from './door-views';
 export * from './list-views';
 export * from './kind-views';
 export * from './switch-words';

@@ -31,6 +31,14 @@ const WORDS: Readonly<Record<string, (facts: Facts) => string>> = {
     `${by} answers under the number of another question, so it cannot be told what it answers. Ask it alone on the cable; if it stays so, look at its firmware.`,
   'disk-full': () =>
     'The disk of the laptop is full. What cannot be kept is not done: listening has ended. Make room and start again.',
+  'plan-untold': ({ why }) =>
+    `The plan was changed, but the wire could not be told of it (${why}), so it fell silent. Let it answer again: it is told first then.`,
+  'wire-taken': ({ by, from, what }) =>
+    `${by} took the wire from ${from}, who was listening for ${what}. That run has ended; what it heard is kept.`,
+  'server-fell': ({ why }) =>
+    `The server met an error that nobody foresaw (${why}). It fell silent on the wire first and was started again; everything that was acknowledged is kept. Choose the wire and begin again.`,
+  'thread-fell': ({ why }) =>
+    `The part that speaks on the wire met an error that nobody foresaw (${why}) and was started anew. Nothing is sent; choose the wire and begin again.`,
   'capture-full': () => 'The capture of this run is full. Evidence goes on being written.',
 };
 

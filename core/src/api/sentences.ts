@@ -169,6 +169,18 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
     `The label says ${where}, the wire says ${heard}. Nothing was bound.`,
   'body.invalid': (where, { why }) => `${where}: ${why}.`,
   'body.tooLarge': () => 'That is more than can be sent at once (1 MB). Send it in parts.',
+  'door.locked': () =>
+    'This browser was not let in, or its key was taken back. Open the address with a key, or type the key here.',
+  'door.wrongKey': () =>
+    'This key opens nothing: it is mistyped, a day old, or was taken back. Ask for a new one.',
+  'door.tooMany': (_where, { most }) =>
+    `There are ${most} already. Take those back that nobody uses any more.`,
+  'door.busy': () =>
+    'The server has more to do than it can just now. It goes on by itself; try again in a few seconds.',
+  'door.full': () =>
+    'More pages are open than this server serves at once. Close some; it goes on by itself.',
+  'door.slow': (_where, { seconds }) =>
+    `Too much was asked at once. It goes on in ${seconds} s by itself.`,
   'thing.unknown': (where) => `There is no ${where} here any more. Go back and look again.`,
   'page.noPort': (_where, { port, last }) =>
     `Ports ${port} to ${last}, for pages of devices, are all in use on the server. Start it with another PAGE_PORT.`,
@@ -195,6 +207,8 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
     `Ipsonomo may not open ${adapter}: it needs the right cap_net_raw. Start it as root or give node the right (README).`,
   'wire.failed': (_where, { adapter, errno }) =>
     `${adapter} could not be opened (system error ${errno}).`,
+  'wire.inUse': (_where, { person, what }) =>
+    `${person} is listening on the wire for ${what}. Whoever chooses another ends that run.`,
   'wire.ownWeb': (_where, { adapter }) =>
     `This page comes in through ${adapter}. The live adapter never carries the web page: use another.`,
   'station.silent': (_where, { mac }) =>
@@ -252,6 +266,10 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
     `The plan has no device ${where}: give its address, host name or title.`,
   'pin.noObject': (_where, { title }) => `${title} has no way to be told over the wire.`,
   'store.away': () => 'The database does not answer. Nothing was changed; try again in a moment.',
+  'reading.busy': (_where, { count }) =>
+    `${count} files wait to be read already. Send this one again in a minute.`,
+  'list.large': (where, { most }) =>
+    `${where} has more than ${most} filled cells, which no list of devices has. Save the sheet that is meant alone.`,
   'list.empty': (where) => `${where} holds no list: a line of headings and lines below are needed.`,
   'list.binary': (where) => `${where} is no text. CSV and XLSX can be read.`,
   'list.old': (where) => `${where} is a workbook of before 2007. Save it as XLSX or CSV.`,

@@ -339,6 +339,8 @@ export interface FieldView {
     readonly code: string;
     readonly at: number;
     readonly facts: Readonly<Record<string, string | number>>;
+    /** Until a person has read it. */
+    readonly stays: boolean;
   }[];
   /** The server's clock when this was told. */
   readonly now: number;
@@ -412,5 +414,9 @@ export interface ReadOff {
   readonly text: string;
 }
 
-export type WireChoice =
-  { readonly kind: 'practice' } | { readonly kind: 'live'; readonly adapter: string };
+export type WireChoice = (
+  { readonly kind: 'practice' } | { readonly kind: 'live'; readonly adapter: string }
+) & {
+  /** Although somebody else listens on the wire that is chosen now. */
+  readonly evenSo?: boolean;
+};

@@ -57,6 +57,8 @@ const FACTS = {
     id: 'ID',
     count: 2,
     note: 'NOTE',
+    person: 'PERSON',
+    what: 'WHAT',
   },
 };
 

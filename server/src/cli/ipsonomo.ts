@@ -2,6 +2,7 @@ import { decodeHex } from './decode';
 import { describeFile } from './describe';
 import { audit } from './audit';
 import { readCapture } from './capture';
+import { key, keys } from './keys';
 import { names } from './names';
 import { each, type Command } from './output';
 import { checkPlan, diffPlans, printSchema, split } from './plan';
@@ -30,6 +31,8 @@ const COMMANDS: Readonly<Record<string, Entry>> = {
   diff: { run: diffPlans, least: 2 },
   route: { run: route, least: 3 },
   schema: { run: printSchema, least: 0 },
+  key: { run: key, least: 0 },
+  keys: { run: keys, least: 0 },
   audit: { run: (_inputs, output) => audit(output), least: 0 },
 };
 
@@ -46,7 +49,9 @@ const USAGE = `usage:
   ipsonomo diff PLAN PLAN              what makes the second plan of the first
   ipsonomo route PLAN FROM TO          there and back, hop by hop, and why not; devices by address or name
   ipsonomo schema                      the JSON Schema of plan files
-  ipsonomo audit                       evidence that somebody changed by hand (DATABASE_URL, else the demo's own)`;
+  ipsonomo audit                       evidence that somebody changed by hand (DATABASE_URL, else the demo's own)
+  ipsonomo key                         a key that lets browsers in, with a QR code for a phone (of the server that runs here)
+  ipsonomo keys [take-back ID]         who was let in, and which keys are good; one of them no longer`;
 
 const [name = '', ...inputs] = process.argv.slice(2);
 const command = Object.hasOwn(COMMANDS, name) ? COMMANDS[name] : undefined;

@@ -59,3 +59,18 @@ export function listAdapters(): readonly Adapter[] {
 export const isUp = (name: string): boolean => readAdapterFile(name, 'carrier') === '1';
 
 export const indexOf = (name: string): number => Number(readAdapterFile(name, 'ifindex') ?? 0);
+
+/** VLANs, bridges and bonds that stand on an adapter, and what stands on those. */
+export function adaptersAbove(name: string, known: readonly string[] = []): readonly string[] {
+  let entries: readonly string[] = [];
+  try {
+    entries = readdirSync(join(ROOT, name));
+  } catch {
+    return known; // it is gone
+  }
+  return entries
+    .filter((entry) => entry.startsWith('upper_'))
+    .map((entry) => entry.slice('upper_'.length))
+    .filter((above) => !known.includes(above))
+    .reduce((all, above) => adaptersAbove(above, [...all, above]), known);
+}

@@ -78,7 +78,7 @@ export class FieldEngine {
   private readonly whoIsAt: WhoIsAt;
   private readonly targets = new Targets((mac) => this.present.addressOf(mac));
   private readonly counters = { received: 0, sent: 0, malformed: 0 };
-  private readonly notices = new Notices();
+  readonly notices = new Notices(() => this.changed());
   /** Whom our own addresses on the wire tell. */
   private readonly listeners;
   /** All that may send; each sees who has which address, in this order. */

@@ -20,6 +20,8 @@ export interface FieldListener {
   stations(stations: readonly FoundStation[]): void;
   present(present: readonly Sighting[]): void;
   events(events: readonly FieldEvent[]): void;
+  /** The thread of the wire was started anew. */
+  fell(why: string): void;
 }
 
 const PROGRAM = { bundle: 'field.worker.js', source: 'field/field.worker.ts' };
@@ -45,7 +47,7 @@ export class Field {
     log: (line: string) => void,
   ) {
     const message = (report: unknown) => this.take(report as FieldReport);
-    const restarted = () => this.restarted();
+    const restarted = (why: string) => this.restarted(why);
     this.thread = new Thread(PROGRAM, { folder }, time, { message, restarted }, log);
   }
 
@@ -87,7 +89,7 @@ export class Field {
   }
 
   /** The new thread has no wire, no plan and no run: a person has to begin again. */
-  private restarted(): void {
+  private restarted(why: string): void {
     const error = new FieldRefusal('field.fellOver');
     for (const { reject } of this.waiting.values()) reject(error);
     this.waiting.clear();
@@ -95,6 +97,7 @@ export class Field {
     this.take({ kind: 'heard', all: true, clients: [], forgotten: [] });
     this.take({ kind: 'stations', stations: [] });
     this.take({ kind: 'present', present: [] });
+    this.listener.fell(why);
   }
 
   private take(report: FieldReport): void {

@@ -164,6 +164,8 @@ async function obey(command: FieldCommand): Promise<void> {
       return needed().arm(command.millis, command.person);
     case 'page-lost':
       return engine?.pageLost();
+    case 'notice-read':
+      return engine?.notices.read(command.code, command.at);
     case 'silence':
       return engine?.silence();
     case 'check':

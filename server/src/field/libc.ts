@@ -3,6 +3,8 @@ import koffi from 'koffi';
 export interface Libc {
   socket(domain: number, type: number, protocol: number): number;
   setsockopt(fd: number, level: number, name: number, value: Buffer, length: number): number;
+  /** getsockopt(2): `length` is read and written. */
+  getsockopt(fd: number, level: number, name: number, value: Buffer, length: Buffer): number;
   bind(fd: number, address: Buffer, length: number): number;
   recv(fd: number, buffer: Buffer, length: number, flags: number): number;
   /** recvmsg(2): what the kernel says beside a frame comes with it. */
@@ -19,6 +21,7 @@ export function libc(): Libc {
   loaded = {
     socket: library.func('int socket(int, int, int)'),
     setsockopt: library.func('int setsockopt(int, int, int, const void *, uint32_t)'),
+    getsockopt: library.func('int getsockopt(int, int, int, void *, void *)'),
     bind: library.func('int bind(int, const void *, uint32_t)'),
     recv: library.func('long recv(int, _Out_ uint8_t *, size_t, int)'),
     recvmsg: library.func('long recvmsg(int, void *, int)'),

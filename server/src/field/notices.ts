@@ -5,11 +5,15 @@ const MOST = 20;
 /** Why nothing is done any more: nobody may push these out of sight. */
 const STOPS: ReadonlySet<FieldNotice['code']> = new Set([
   ...(['other-server', 'disk-full', 'page-lost', 'adapter-gone', 'link-down'] as const),
+  ...(['plan-untold', 'wire-taken', 'server-fell', 'thread-fell'] as const),
 ]);
 /** What anybody on the wire can cause as often as they like. */
 const CHEAP: ReadonlySet<FieldNotice['code']> = new Set([
   ...(['unreadable', 'other-question', 'server-named'] as const),
 ]);
+
+/** Whether it stays in sight until a person has read it, however old it is. */
+export const stays = ({ code }: FieldNotice): boolean => STOPS.has(code);
 
 const rankOf = ({ code }: FieldNotice): number => (STOPS.has(code) ? 2 : CHEAP.has(code) ? 0 : 1);
 
@@ -20,8 +24,16 @@ const rankOf = ({ code }: FieldNotice): number => (STOPS.has(code) ? 2 : CHEAP.h
 export class Notices {
   private all: readonly FieldNotice[] = [];
 
+  constructor(private readonly changed: () => void) {}
+
   get list(): readonly FieldNotice[] {
     return this.all;
+  }
+
+  /** A person has read it. */
+  read(code: string, at: number): void {
+    this.all = this.all.filter((one) => one.code !== code || one.at !== at);
+    this.changed();
   }
 
   add({ code, facts, at }: FieldNotice): void {

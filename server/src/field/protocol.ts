@@ -125,6 +125,8 @@ export type FieldCommand =
   /** Answer bound devices for so many milliseconds. */
   | { readonly kind: 'arm'; readonly millis: number; readonly person: string }
   | { readonly kind: 'silence' }
+  /** A person has read a notice. */
+  | { readonly kind: 'notice-read'; readonly code: string; readonly at: number }
   /** Who let it answer is away: it stops answering. */
   | { readonly kind: 'page-lost' }
   | {
@@ -287,7 +289,16 @@ export interface FieldNotice {
     /** A subnet has more addresses than are asked for. */
     | 'sweep-too-wide'
     | 'capture-full'
-    | 'disk-full';
+    | 'disk-full'
+    // What the server itself has to say of the wire.
+    /** The plan was changed, and the wire could not be told. */
+    | 'plan-untold'
+    /** A person took the wire from another. */
+    | 'wire-taken'
+    /** The server met what nobody foresaw, and was started again. */
+    | 'server-fell'
+    /** So did the thread of the wire. */
+    | 'thread-fell';
   readonly at: number;
   readonly facts: Readonly<Record<string, string | number>>;
 }

@@ -4,14 +4,15 @@ import type { Time } from '../common/time';
 
 export interface ThreadEvents {
   message(message: unknown): void;
-  /** It fell over and a new one was started; what was asked of the old one is lost. */
-  restarted(): void;
+  /** It fell over and a new one was started; what was asked of the old one is lost. @param why it fell */
+  restarted(why: string): void;
 }
 
 /** A worker thread that is started again should it ever fall over. */
 export class Thread {
   private worker: Worker;
   private isClosing = false;
+  private fellBy = '';
 
   constructor(
     private readonly program: Program,
@@ -37,13 +38,14 @@ export class Thread {
     const worker = openWorker(this.program, { ...this.data, conducted }, { transfer });
     worker.on('message', (message) => this.events.message(message));
     worker.on('error', (error) => {
+      this.fellBy = error.message;
       this.log(`${this.program.bundle} fell over: ${error.stack ?? error.message}`);
     });
     worker.once('exit', () => {
       ended();
       if (this.isClosing) return;
       this.worker = this.start();
-      this.events.restarted();
+      this.events.restarted(this.fellBy);
     });
     return worker;
   }

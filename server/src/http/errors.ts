@@ -3,12 +3,19 @@ import type { ErrorView, Issue } from '@ipsonomo/core';
 import { FieldRefusal } from '../field/protocol';
 import { Refusal } from '../store/refusal';
 
-type Status = 400 | 403 | 404 | 409 | 413 | 422 | 500 | 503;
+type Status = 400 | 401 | 403 | 404 | 409 | 413 | 422 | 429 | 500 | 503;
 
 /** The status of a code, by the code itself or by the part before its dot. */
 const STATUS: Readonly<Record<string, Status>> = {
   'body.invalid': 400,
   'body.tooLarge': 413,
+  'door.locked': 401,
+  'door.wrongKey': 403,
+  'door.tooMany': 409,
+  'door.slow': 429,
+  'door.full': 503,
+  'door.busy': 503,
+  'reading.busy': 503,
   'thing.unknown': 404,
   'wire.noRight': 403,
   'wire.ownWeb': 403,
@@ -71,6 +78,9 @@ const notReadable = (where: string, why: string): readonly Issue[] => [
   { code: 'body.invalid', where, facts: { why } },
 ];
 
+/** Seconds after which whoever was sent away may come back. */
+const AGAIN = 5;
+
 /** The one place where errors become answers. What is not expected is logged and told plainly. */
 export const errorHandler =
   (log: (line: string) => void): ErrorRequestHandler =>
@@ -86,5 +96,9 @@ export const errorHandler =
     const conflicts = error instanceof Refusal ? error.conflicts : [];
     const view: ErrorView =
       conflicts.length > 0 ? { code, issues: known, conflicts } : { code, issues: known };
-    response.status(statusOf(code)).json(view);
+    const status = statusOf(code);
+    // RFC 9110 §10.2.3: when to come back.
+    if ((status === 429 || status === 503) && !response.hasHeader('Retry-After'))
+      response.set('Retry-After', String(AGAIN));
+    response.status(status).json(view);
   };

@@ -1,25 +1,45 @@
 import { isIP } from 'node:net';
 import { hostname as osHostname } from 'node:os';
 import type { Request, RequestHandler } from 'express';
+import { isMachine } from '../common/machine';
+import { adaptersAbove, addressesOf, indexOf } from '../field/adapters';
+import { cameInThrough } from '../field/came-in';
 import { Refusal } from '../store/refusal';
 import type { FieldService } from '../service/field-service';
 
 /** The server's own address of a connection. */
-export const cameInBy = (request: Pick<Request, 'socket'>): string =>
+const cameInBy = (request: Asked): string =>
   (request.socket.localAddress ?? '').replace(/^::ffff:/, '');
 
+type Asked = Pick<Request, 'socket'>;
+
+/**
+ * Whether a connection came in through an adapter, or through a VLAN or bridge on top of it. A host takes what comes for
+ * any of its addresses through any of its adapters (RFC 1122 §3.3.4.2, the weak model), so it is the adapter that
+ * counts; the address does where the kernel does not tell the adapter.
+ */
+export function comesThrough(adapter: string, request: Asked): boolean {
+  if (isMachine(request)) return false;
+  const through = cameInThrough(request.socket);
+  if (through !== undefined)
+    return [adapter, ...adaptersAbove(adapter)].some((name) => indexOf(name) === through);
+  const address = cameInBy(request);
+  // Of one that has closed nobody can tell any more.
+  return address === '' || addressesOf(adapter).includes(address);
+}
+
 /** Whether a connection came in through the adapter that is listened on. */
-export const isThroughLiveAdapter = (
-  field: FieldService,
-  request: Pick<Request, 'socket'>,
-): boolean => field.liveAdapter()?.addresses.includes(cameInBy(request)) === true;
+export function isThroughLiveAdapter(field: FieldService, request: Asked): boolean {
+  const live = field.liveAdapter();
+  return live !== undefined && comesThrough(live, request);
+}
 
 /** The live adapter never carries the web page: a plant's devices have no business with it. */
 export const notThroughLiveAdapter =
   (field: FieldService): RequestHandler =>
   (request, _response, next) => {
     if (isThroughLiveAdapter(field, request))
-      throw Refusal.of('wire.ownWeb', '', { adapter: field.liveAdapter()?.name ?? '' });
+      throw Refusal.of('wire.ownWeb', '', { adapter: field.liveAdapter() ?? '' });
     next();
   };
 
@@ -37,8 +57,7 @@ const isOwnName = (host: string): boolean => {
  * front of it has to know its own name.
  */
 export const underOwnName: RequestHandler = (request, _response, next) => {
-  const isSocket = request.socket.remoteAddress === undefined;
-  if (isSocket || isOwnName(request.headers.host ?? '')) return next();
+  if (isMachine(request) || isOwnName(request.headers.host ?? '')) return next();
   throw Refusal.of('wire.otherName', '', {
     host: String(request.headers.host ?? '').slice(0, 100),
   });

@@ -2,7 +2,8 @@ import { createReadStream, existsSync } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
 import { json, raw, Router, text, type Request, type Response } from 'express';
 import { parseMac, visibleText } from '@ipsonomo/core';
-import { describe } from '../descriptions/describe';
+import type { Readings } from '../common/readings';
+import { describeIn } from '../descriptions/describe';
 import { listAdapters } from '../field/adapters';
 import { capturePath } from '../field/journal';
 import type { Practice } from '../field/practice';
@@ -20,7 +21,8 @@ import type { Vigils } from '../service/vigils';
 import { must, Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import { browserOf, checked, idOf, personOf, thingIdOf, wholeNumber } from './door';
-import { cameInBy } from './guard';
+import { comesThrough } from './guard';
+import { fewFiles, fewPlans } from './limits';
 import * as schema from './schemas';
 
 export interface Services {
@@ -29,6 +31,7 @@ export interface Services {
   readonly changer: PlanChanger;
   readonly importer: ListImporter;
   readonly papers: Papers;
+  readonly readings: Readings;
   readonly rounds: Rounds;
   readonly field: FieldService;
   readonly proofs: Proofs;
@@ -53,10 +56,17 @@ export function planRoutes({ reader, changer, papers, rounds }: Services): Route
     const { name } = checked(schema.newJob, request.body);
     response.status(201).json({ id: await changer.addJob(name) });
   });
-  router.post('/jobs/from-file', text({ limit: MOST_FILE }), async (request, response) => {
-    const file = typeof request.body === 'string' ? request.body : '';
-    response.status(201).json({ id: await jobFromFile(changer, papers, file, personOf(request)) });
-  });
+  router.post(
+    '/jobs/from-file',
+    fewPlans(),
+    text({ limit: MOST_FILE }),
+    async (request, response) => {
+      const file = typeof request.body === 'string' ? request.body : '';
+      response
+        .status(201)
+        .json({ id: await jobFromFile(changer, papers, file, personOf(request)) });
+    },
+  );
   router.get('/jobs/:job', async (request, response) => {
     response.json(await reader.job(idOf(request, 'job')));
   });
@@ -117,6 +127,9 @@ export function planRoutes({ reader, changer, papers, rounds }: Services): Route
 /** A workbook of 60,000 lines is smaller; what is larger is no list of devices. */
 const MOST_LIST = '24mb';
 
+/** All of them together, whichever kind. */
+const files = fewFiles();
+
 const asBytes = (limit: string) => raw({ type: () => true, limit });
 
 /** A file that came as the body of a request, whatever it says it is. */
@@ -128,7 +141,7 @@ function fileOf(request: Request): { readonly name: string; readonly bytes: Buff
 
 export function listRoutes({ importer }: Services): Router {
   const router = Router();
-  router.post('/jobs/:job/lists', asBytes(MOST_LIST), async (request, response) => {
+  router.post('/jobs/:job/lists', files, asBytes(MOST_LIST), async (request, response) => {
     const { name, bytes } = fileOf(request);
     response.status(201).json({ id: await importer.begin(idOf(request, 'job'), name, bytes) });
   });
@@ -157,13 +170,23 @@ export function listRoutes({ importer }: Services): Router {
 
 const MOST_PAPER_BODY = '21mb';
 
-export function paperRoutes({ store, papers }: Services): Router {
+export function paperRoutes({ store, papers, readings }: Services): Router {
   const router = Router();
-  router.post('/jobs/:job/descriptions', asBytes(MOST_PAPER_BODY), async (request, response) => {
-    await store.job(idOf(request, 'job'));
-    response.json(await describe(fileOf(request)));
+  const describeFile = describeIn(readings);
+  /** Files that wait to be read, whoever sent them. */
+  router.get('/readings', (_request, response) => {
+    response.json({ waiting: readings.waiting });
   });
-  router.post('/jobs/:job/papers', asBytes(MOST_PAPER_BODY), async (request, response) => {
+  router.post(
+    '/jobs/:job/descriptions',
+    files,
+    asBytes(MOST_PAPER_BODY),
+    async (request, response) => {
+      await store.job(idOf(request, 'job'));
+      response.json(await describeFile(fileOf(request)));
+    },
+  );
+  router.post('/jobs/:job/papers', files, asBytes(MOST_PAPER_BODY), async (request, response) => {
     const { name, bytes } = fileOf(request);
     response.status(201).json(await papers.add(idOf(request, 'job'), name, bytes));
   });
@@ -318,7 +341,14 @@ export function fieldRoutes({ field }: Services): Router {
     response.json(listAdapters());
   });
   router.post('/field/wire', async (request, response) => {
-    await field.chooseWire(checked(schema.wireChoice, request.body), cameInBy(request));
+    const isThrough = (adapter: string) => comesThrough(adapter, request);
+    const choice = checked(schema.wireChoice, request.body);
+    await field.chooseWire(choice, personOf(request), isThrough);
+    response.json(field.view());
+  });
+  router.post('/field/notices/read', async (request, response) => {
+    const { code, at } = checked(schema.noticeRead, request.body);
+    await field.noticeRead(code, at);
     response.json(field.view());
   });
   router.post('/field/listen', async (request, response) => {

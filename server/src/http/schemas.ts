@@ -39,6 +39,9 @@ const sheetIndex = Joi.number().integer().min(0).max(1000).required();
 
 export const listSheet = Joi.object<{ sheet: number }>({ sheet: sheetIndex });
 
+/** A key as somebody typed it. */
+export const doorKey = Joi.object<{ key: string }>({ key: Joi.string().max(80).required() });
+
 export const listTaking = Joi.object<ListTaking>({
   sheet: sheetIndex,
   columns: Joi.array()
@@ -162,6 +165,12 @@ export const wireChoice = Joi.object<WireChoice>({
       .required(),
     otherwise: Joi.forbidden(),
   }),
+  evenSo: Joi.boolean(),
+});
+
+export const noticeRead = Joi.object<{ code: string; at: number }>({
+  code: Joi.string().max(40).required(),
+  at: Joi.number().required(),
 });
 
 export const listening = Joi.object<{ jobId: string }>({ jobId: uuid.required() });

@@ -7,6 +7,7 @@ import {
   type ServerResponse,
 } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { cameInThrough } from '../field/came-in';
 import { CookieJar } from './cookie-jar';
 import { leadsAway, towardsBrowser, towardsDevice, type Ends } from './headers';
 import type { RelayDoor, RelayedPage } from './relayed-page';
@@ -50,6 +51,7 @@ export class Opening {
         tell(response, NOT_PASSED_ON);
       }
     });
+    this.server.on('connection', cameInThrough);
     this.server.maxConnections = MOST_CONNECTIONS;
   }
 

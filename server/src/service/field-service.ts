@@ -15,10 +15,10 @@ import {
   type WireChoice,
 } from '@ipsonomo/core';
 import { MessageChannel } from 'node:worker_threads';
-import { addressesOf } from '../field/adapters';
+import { Notices } from '../field/notices';
 import type { Field } from '../field/field';
 import type { Practice } from '../field/practice';
-import type { Giving } from '../field/protocol';
+import type { FieldNotice, Giving } from '../field/protocol';
 import type { RelayedPage } from '../pages/relayed-page';
 import { WireStream } from '../pages/wire-stream';
 import { Presence } from '../common/presence';
@@ -42,30 +42,68 @@ export class FieldService {
     void this.field.call({ kind: 'page-lost' });
   });
 
+  /** What the server itself has to say of the wire. */
+  private readonly own = new Notices(() => this.told());
+  /** Who began the run that goes on, and for which job. */
+  private listening: { readonly person: string; readonly what: string } | undefined;
+  /** The job whose plan the wire does not know as it is now. */
+  private untold: string | undefined;
+
+  /** @param told called where the view has changed without a word from the wire */
   constructor(
     private readonly field: Field,
     private readonly store: Store,
     private readonly practice: Practice,
     private readonly clock: () => number,
+    private readonly told: () => void,
   ) {}
 
   view(): FieldView {
-    return fieldView(this.field.status, this.clock());
+    return fieldView(this.field.status, this.own.list, this.clock());
+  }
+
+  /** Says something of the wire to everybody. */
+  notice(code: FieldNotice['code'], facts: FieldNotice['facts']): void {
+    this.own.add({ code, facts, at: this.clock() });
+    this.told();
+  }
+
+  /** A person has read a notice. */
+  async noticeRead(code: string, at: number): Promise<void> {
+    this.own.read(code, at);
+    await this.field.call({ kind: 'notice-read', code, at });
   }
 
   heard(): readonly HeardView[] {
     return this.field.heard.map(heardView);
   }
 
-  /** @param cameInBy the server's own address of the connection that asks, if one does */
-  chooseWire(choice: WireChoice, cameInBy?: string): Promise<void> {
-    return this.turns.take(() => this.openWire(choice, cameInBy));
+  /**
+   * Chooses the wire. Refuses with `wire.inUse` where somebody else listens on the one that is chosen now, unless that
+   * was said to be no hindrance; both are told then.
+   * @param isThrough whether whoever asks came in through an adapter
+   */
+  chooseWire(
+    choice: WireChoice,
+    person: Person,
+    isThrough: (adapter: string) => boolean,
+  ): Promise<void> {
+    return this.turns.take(() => this.openWire(choice, person, isThrough));
   }
 
-  private async openWire(choice: WireChoice, cameInBy: string | undefined): Promise<void> {
-    if (choice.kind === 'live' && cameInBy && addressesOf(choice.adapter).includes(cameInBy))
+  private async openWire(
+    choice: WireChoice,
+    person: Person,
+    isThrough: (adapter: string) => boolean,
+  ): Promise<void> {
+    if (choice.kind === 'live' && isThrough(choice.adapter))
       throw Refusal.of('wire.ownWeb', '', { adapter: choice.adapter });
+    const other = this.field.status.runId === undefined ? undefined : this.listening;
+    const isTaken = other !== undefined && other.person !== person.name;
+    if (isTaken && choice.evenSo !== true) throw Refusal.of('wire.inUse', '', { ...other });
     await this.rest();
+    if (isTaken)
+      this.notice('wire-taken', { by: person.name, from: other.person, what: other.what });
     if (choice.kind === 'live')
       await this.field.call({ kind: 'open-live', adapter: choice.adapter });
     else await this.field.call({ kind: 'open-practice', port: this.practice.wire() });
@@ -83,6 +121,8 @@ export class FieldService {
     await this.sendPlan(jobId);
     const run = await this.store.addRun(jobId, source, person.name);
     await this.field.call({ kind: 'listen', runId: run.id });
+    const { name: what } = await this.store.job(jobId);
+    this.listening = { person: person.name, what };
   }
 
   async rest(): Promise<void> {
@@ -92,6 +132,7 @@ export class FieldService {
   /** @param browser whose absence ends it; undefined where nobody sits before a page */
   async arm(minutes: number, person: Person, browser?: string): Promise<void> {
     const millis = Math.min(minutes, MOST_MINUTES) * 60_000;
+    if (this.untold !== undefined) await this.sendPlan(this.untold);
     await this.field.call({ kind: 'arm', millis, person: person.name });
     this.watched.begin(browser);
   }
@@ -269,16 +310,17 @@ export class FieldService {
       try {
         await this.sendPlan(jobId);
       } catch (error) {
-        await this.silence();
-        throw error;
+        // What was changed is changed: that the wire does not know it stops the wire, and not the person.
+        this.untold = jobId;
+        await this.silence().catch(() => undefined);
+        this.notice('plan-untold', { why: error instanceof Error ? error.message : String(error) });
       }
     });
   }
 
-  /** The live adapter's own addresses; nothing of the web is served through them. */
-  liveAdapter(): { readonly name: string; readonly addresses: readonly string[] } | undefined {
-    const name = adapterOf(this.field.status.source);
-    return name === undefined ? undefined : { name, addresses: addressesOf(name) };
+  /** The live adapter; nothing of the web is served through it. */
+  liveAdapter(): string | undefined {
+    return adapterOf(this.field.status.source);
   }
 
   /** A run ends when somebody ends it, or by itself where nothing more can be kept. */
@@ -296,6 +338,7 @@ export class FieldService {
     ]);
     const now = this.clock();
     await this.field.call({ kind: 'plan', plan: fieldPlanOf(jobId, plan, evidence, now) });
+    this.untold = undefined;
     this.whenLoanEnds(jobId, nextLoanEnd(plan, now) - now);
   }
 

@@ -15,7 +15,8 @@ import {
 } from '@ipsonomo/core';
 import { addressesOf } from '../field/adapters';
 import type { Sighting } from '../field/present';
-import type { FieldStatus, FoundStation, SocketStatus } from '../field/protocol';
+import { stays } from '../field/notices';
+import type { FieldNotice, FieldStatus, FoundStation, SocketStatus } from '../field/protocol';
 
 // What the wire says, as pages are told.
 
@@ -104,7 +105,12 @@ const drillView = ({ phase, onAt, endedAt, rows }: DrillState): DrillView | null
         })),
       };
 
-export const fieldView = (status: FieldStatus, now: number): FieldView => ({
+/** @param own what the server itself has to say of the wire */
+export const fieldView = (
+  status: FieldStatus,
+  own: readonly FieldNotice[],
+  now: number,
+): FieldView => ({
   source: status.source ?? null,
   link: status.link,
   jobId: status.jobId ?? null,
@@ -118,6 +124,6 @@ export const fieldView = (status: FieldStatus, now: number): FieldView => ({
   proof: status.proof ?? null,
   tasks: status.tasks.map((task) => ({ ...task, interfaceId: task.interfaceId ?? null })),
   counters: status.counters,
-  notices: status.notices,
+  notices: [...own, ...status.notices].map((one) => ({ ...one, stays: stays(one) })),
   now,
 });

@@ -248,6 +248,28 @@ const MIGRATIONS: readonly Migration[] = [
         on evidence for each row execute function evidence_stays();
     `,
   },
+  {
+    // Who was let in. Only digests are kept: whoever reads the database cannot come in with what stands there.
+    name: '006_door',
+    up: `
+      create table invitation (
+        id uuid primary key default gen_random_uuid(),
+        digest bytea not null unique,
+        made_by text not null,
+        made_at timestamptz not null,
+        ends_at timestamptz not null
+      );
+      create table browser (
+        id uuid primary key default gen_random_uuid(),
+        digest bytea not null unique,
+        person text not null default '',
+        device text not null,
+        let_in_at timestamptz not null,
+        seen_at timestamptz not null
+      );
+    `,
+    down: 'drop table browser; drop table invitation;',
+  },
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

@@ -102,3 +102,24 @@ export class HandOverRow extends Model {
   declare revision: number;
   static override readonly tableName = 'hand_over';
 }
+
+/** A key that lets browsers in for a while; of the key itself only its SHA-256 is kept. */
+export class InvitationRow extends Model {
+  declare id: string;
+  declare digest: Buffer;
+  declare made_by: string;
+  declare made_at: Date;
+  declare ends_at: Date;
+  static override readonly tableName = 'invitation';
+}
+
+/** A browser that was let in, known by the SHA-256 of its cookie. */
+export class BrowserRow extends Model {
+  declare id: string;
+  declare digest: Buffer;
+  declare person: string;
+  declare device: string;
+  declare let_in_at: Date;
+  declare seen_at: Date;
+  static override readonly tableName = 'browser';
+}

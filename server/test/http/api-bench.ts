@@ -1,21 +1,28 @@
 import { mkdtempSync } from 'node:fs';
+import { createServer, type Server } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { AddressInfo } from 'node:net';
 import request from 'supertest';
 import type { JobView } from '@ipsonomo/core';
 import { REAL_TIME } from '../../src/common/time';
 import { compose, type Running } from '../../src/compose';
 import { seedDemo } from '../../src/demo';
+import { listen } from '../../src/opening';
 import type { Store } from '../../src/store/store';
 import { Scratch } from '../scratch';
 
 export type Method = 'get' | 'post' | 'patch' | 'delete';
 
-/** The server without a port, on the real database, with the practice site in its own thread. */
+/** The server without a port, asked through a socket as the machine's own person, on the real database, with the practice site in its own thread. */
 export class ApiBench {
   private constructor(
     private readonly scratch: Scratch,
-    private readonly running: Running,
+    readonly running: Running,
+    private readonly server: Server,
+    private readonly url: string,
+    /** The same over TCP, where a key is needed. */
+    readonly web: Server,
     readonly logged: readonly string[],
     /** The demo job. */
     readonly job: JobView,
@@ -25,17 +32,25 @@ export class ApiBench {
     const scratch = await Scratch.open(name);
     await seedDemo(scratch.store);
     const logged: string[] = [];
+    const folder = mkdtempSync(join(tmpdir(), 'ipsonomo-api-'));
     const running = await compose({
       store: scratch.store,
-      captures: mkdtempSync(join(tmpdir(), 'ipsonomo-api-')),
+      captures: folder,
       web: undefined,
       log: (line) => logged.push(line),
       time: REAL_TIME,
       pages: { host: '127.0.0.1', port: 0 },
+      openAt: (key) => [`http://127.0.0.1/#${key}`],
     });
+    const server = createServer(running.app);
+    const socket = join(folder, 'sock');
+    await new Promise<void>((resolve) => listen(server, socket, resolve));
+    const web = createServer(running.app);
+    await new Promise<void>((resolve) => listen(web, { host: '127.0.0.1', port: 0 }, resolve));
+    const url = `http+unix://${encodeURIComponent(socket)}`;
     const [first] = await scratch.store.jobs();
-    const answer = await request(running.app).get(`/api/jobs/${first?.id}`).expect(200);
-    return new ApiBench(scratch, running, logged, answer.body as JobView);
+    const answer = await request(url).get(`/api/jobs/${first?.id}`).expect(200);
+    return new ApiBench(scratch, running, server, url, web, logged, answer.body as JobView);
   }
 
   /** The database behind it. */
@@ -44,7 +59,19 @@ export class ApiBench {
   }
 
   readonly call = (method: Method, path: string, person = 'Mara Quist') =>
-    request(this.running.app)[method](`/api${path}`).set('x-person', encodeURIComponent(person));
+    request(this.url)[method](`/api${path}`).set('x-person', encodeURIComponent(person));
+
+  /** Where a browser finds it. */
+  get webUrl(): string {
+    return `http://127.0.0.1:${(this.web.address() as AddressInfo).port}`;
+  }
+
+  /** The cookie of a browser that has just come in. */
+  async cookie(): Promise<string> {
+    const { key } = (await this.call('post', '/keys').expect(201)).body as { key: string };
+    const answer = await request(this.webUrl).post('/api/door').send({ key }).expect(204);
+    return String(answer.headers['set-cookie']).split(';')[0] ?? '';
+  }
 
   /** A job of its own, so that the demo's revision stays. */
   async jobOf(name: string): Promise<{ readonly path: string; readonly subnetId: string }> {
@@ -56,6 +83,9 @@ export class ApiBench {
   }
 
   async close(): Promise<void> {
+    this.server.close();
+    this.web.closeAllConnections();
+    this.web.close();
     await this.running.close();
     await this.scratch.close();
   }

@@ -1,7 +1,8 @@
 import { gzipSync } from 'node:zlib';
 import { randomUUID } from 'node:crypto';
 import fc from 'fast-check';
-import type { ErrorView, JobView } from '@ipsonomo/core';
+import request from 'supertest';
+import type { ErrorView, FieldView, JobView } from '@ipsonomo/core';
 import { cases } from '../../../core/test/cases';
 import { ApiBench, type Method } from './api-bench';
 
@@ -110,6 +111,28 @@ test('an id has one spelling from the door on', async () => {
   await bench.call('post', '/field/rest').expect(200);
 });
 
+test('R-TAKE: another person’s wire is taken only after a question, and both are told', async () => {
+  await bench.call('post', '/field/wire').send({ kind: 'practice' }).expect(200);
+  await bench.call('post', '/field/listen').send({ jobId: bench.job.id }).expect(200);
+  const asked = () => bench.call('post', '/field/wire', 'Ilse Brandt');
+  const refused = await asked().send({ kind: 'practice' }).expect(409);
+  expect((refused.body as ErrorView).issues).toMatchObject([
+    { code: 'wire.inUse', facts: { person: 'Mara Quist', what: bench.job.name } },
+  ]);
+  expect((await bench.call('get', '/field')).body).toMatchObject({ jobId: bench.job.id });
+  const taken = await asked().send({ kind: 'practice', evenSo: true }).expect(200);
+  const [notice] = (taken.body as FieldView).notices;
+  expect(notice).toMatchObject({
+    ...{ code: 'wire-taken', stays: true },
+    facts: { by: 'Ilse Brandt', from: 'Mara Quist' },
+  });
+  const left = await bench.call('post', '/field/notices/read').send(notice).expect(400);
+  expect((left.body as ErrorView).code).toBe('body.invalid');
+  const read = { code: notice?.code, at: notice?.at };
+  const after = await bench.call('post', '/field/notices/read').send(read).expect(200);
+  expect((after.body as FieldView).notices.filter(({ stays }) => stays)).toEqual([]);
+});
+
 test.each([
   [
     'a name that was made to lead here',
@@ -121,7 +144,10 @@ test.each([
   ['itself', { 'sec-fetch-site': 'same-origin' }, 200],
   ['an address', { host: '192.168.77.20:4780', origin: 'http://192.168.77.20:4780' }, 200],
 ])('from %s', async (_what, headers, status) => {
-  expect((await bench.call('post', '/field/rest').set(headers)).status).toBe(status);
+  const asked = request(bench.webUrl)
+    .post('/api/field/rest')
+    .set('cookie', await bench.cookie());
+  expect((await asked.set(headers)).status).toBe(status);
 });
 
 test('nothing from elsewhere runs in the page, and nobody else frames it', async () => {
@@ -139,49 +165,88 @@ test('a person whose name cannot be written is written all the same', async () =
   expect(revisions[0]?.person).toBe('Ma\\x00ra');
 });
 
-test('hostile requests over all routes, seeded: none is our fault', async () => {
-  const part = fc.oneof(
-    fc.constantFrom(
-      'jobs',
-      'field',
-      'plan',
-      'edits',
-      'devices',
-      'proofs',
-      'lists',
-      'papers',
-      'bind',
-    ),
-    fc.constantFrom('%00', '..', '%2e%2e', '__proto__', 'x'.repeat(3000), '-1', '1e9', '%ff'),
-    fc.constant(bench.job.id),
-    fc.uuid(),
-  );
-  const value: fc.Arbitrary<unknown> = fc.oneof(
-    fc.jsonValue({ maxDepth: 2 }),
-    fc.constantFrom('\0', '\ud800', '__proto__', 1e308, -1, [], {}),
-  );
-  const key = fc.constantFrom(
-    'name',
-    'edits',
-    'jobId',
-    'kind',
-    'adapter',
-    'minutes',
-    'devices',
-    'why',
-    'scope',
-    '__proto__',
-  );
-  const request = fc.record({
-    method: fc.constantFrom<Method>('get', 'post', 'patch', 'delete'),
-    path: fc.array(part, { minLength: 1, maxLength: 5 }),
-    body: fc.oneof(value, fc.dictionary(key, value, { maxKeys: 4 })),
+interface Layer {
+  readonly route?: { readonly path: string; readonly methods: Readonly<Record<string, boolean>> };
+  readonly handle: { readonly stack?: readonly Layer[] };
+}
+
+/** Every route of the API, as it is registered: `['post', '/jobs/:job/edits']`. */
+function routesOf(stack: readonly Layer[]): readonly (readonly [Method, string])[] {
+  return stack.flatMap(({ route, handle }) => {
+    if (!route) return handle.stack ? routesOf(handle.stack) : [];
+    const methods = Object.keys(route.methods).filter((one): one is Method =>
+      ['get', 'post', 'patch', 'delete'].includes(one),
+    );
+    return methods.map((method) => [method, route.path] as const);
   });
-  for (const { method, path, body } of fc.sample(request, { numRuns: cases(400), seed: 9110 })) {
-    const call = bench.call(method, `/${path.join('/')}`);
-    const { status } = await (method === 'get'
-      ? call
-      : call.type('json').send(JSON.stringify(body)));
-    expect([method, path, body, status < 500]).toEqual([method, path, body, true]);
-  }
-}, 120_000);
+}
+
+const STREAM = '/events';
+
+test(
+  'hostile requests over all routes, seeded: none is our fault',
+  async () => {
+    const { router } = bench.running.app as unknown as {
+      readonly router: { readonly stack: readonly Layer[] };
+    };
+    const routes = routesOf(router.stack).filter(
+      ([, path]) => path !== STREAM && !path.includes('*'),
+    );
+    expect(routes.length).toBeGreaterThan(80);
+    const device = bench.job.devices[0];
+    const part = fc.oneof(
+      fc.constantFrom('%00', '..', '%2e%2e', '__proto__', 'x'.repeat(3000), '-1', '1e9', '%ff'),
+      fc.constantFrom(bench.job.id, device?.id ?? '', device?.interfaces[0]?.id ?? '', '1'),
+      fc.uuid(),
+    );
+    const value: fc.Arbitrary<unknown> = fc.oneof(
+      fc.jsonValue({ maxDepth: 2 }),
+      fc.constantFrom('\0', '\ud800', '__proto__', 1e308, -1, [], {}),
+      fc.constantFrom(
+        bench.job.id,
+        device?.id,
+        'practice',
+        'live',
+        '02:00:5e:00:53:01',
+        '10.0.0.1',
+      ),
+    );
+    // Names that some schema knows, so that what is behind it is reached as well.
+    const key = fc.constantFrom(
+      ...['name', 'edits', 'jobId', 'kind', 'adapter', 'minutes', 'devices', 'why', 'scope', 'mac'],
+      ...['label', 'reason', 'address', 'key', 'code', 'at', 'action', 'interfaceIds', '__proto__'],
+    );
+    const asked = fc.record({
+      route: fc.constantFrom(...routes),
+      parts: fc.array(part, { minLength: 6, maxLength: 6 }),
+      query: fc.option(fc.record({ name: key, value: part }), { nil: undefined }),
+      body: fc.oneof(value, fc.dictionary(key, value, { maxKeys: 5 })),
+      type: fc.constantFrom(
+        'application/json',
+        'application/json',
+        'text/plain',
+        'application/octet-stream',
+      ),
+    });
+    for (const { route, parts, query, body, type } of fc.sample(asked, {
+      numRuns: cases(400),
+      seed: 9110,
+    })) {
+      const [method, pattern] = route;
+      let at = 0;
+      const filled = pattern.replace(/:\w+/g, () => parts[(at += 1) % parts.length] ?? '');
+      const path = query ? `${filled}?${query.name}=${query.value}` : filled;
+      const call = bench.call(method, path);
+      const { status } = await (method === 'get'
+        ? call
+        : call.type(type).send(JSON.stringify(body)));
+      expect([method, path, body, status < 500 || status === 503]).toEqual([
+        method,
+        path,
+        body,
+        true,
+      ]);
+    }
+  },
+  120_000 * cases(1),
+);

@@ -43,6 +43,7 @@ function open() {
     store as unknown as Store,
     {} as Practice,
     Date.now,
+    () => undefined,
   );
   return { service, told, targets, reads };
 }
@@ -62,17 +63,30 @@ test('an older plan never reaches the wire after a newer one', async () => {
   expect(told).toEqual(['plan older', 'plan newer']);
 });
 
-test('a plan that cannot be read silences the wire, and the next one is told all the same', async () => {
+test('a plan that the wire cannot be told silences it and says so; what was changed is no error, and it is told before it answers again', async () => {
   const { service, told, reads } = open();
   const failing = service.planChanged('job');
   const next = service.planChanged('job');
   await turnOfEvents();
   reads[0]?.(new Error('away'));
-  await expect(failing).rejects.toThrow('away');
+  await failing;
+  expect(service.view().notices).toMatchObject([
+    { code: 'plan-untold', facts: { why: 'away' }, stays: true },
+  ]);
   await turnOfEvents();
   reads[1]?.(planNamed('newer'));
   await next;
   expect(told).toEqual(['silence', 'plan newer']);
+
+  const again = service.planChanged('job');
+  await turnOfEvents();
+  reads[2]?.(new Error('away'));
+  await again;
+  const arming = service.arm(1, { name: 'Mara Quist' });
+  await turnOfEvents();
+  reads[3]?.(planNamed('newest'));
+  await arming;
+  expect(told.slice(2)).toEqual(['silence', 'plan newest', 'arm']);
 });
 
 test('R-LOAN: when a loan is over the wire is told the plan anew, with the planned address', async () => {

@@ -10,7 +10,7 @@ import {
   type JobView,
   type Plan,
 } from '@ipsonomo/core';
-import { useHeard, useListen, useWire } from '../../data';
+import { useHeard, useListen, useNoticeRead, useWire } from '../../data';
 import {
   AddressText,
   Card,
@@ -139,13 +139,24 @@ function ListenAction({ job, next }: { readonly job: string; readonly next: Awai
 /** Notices of the wire that bear on assigning. */
 function Notices({ job, plan }: { readonly job: string; readonly plan: Plan | undefined }) {
   const { field, now } = useWire();
+  const read = useNoticeRead();
   return field?.notices
-    .filter((notice) => now - notice.at < 10 * 60_000)
-    .map(({ code, facts, at }) => (
+    .filter(({ at, stays }) => stays || now - at < 10 * 60_000)
+    .map(({ code, facts, at, stays }) => (
       <View key={code + at} style={{ gap: 6 }}>
         <Notice tone={NOTICE_TONES[code] ?? 'ochre'}>{noticeWords(code, facts) ?? code}</Notice>
         {code === 'other-server' && plan ? (
           <ExpectServer {...{ job, plan }} server={String(facts['server'])} />
+        ) : null}
+        {stays ? (
+          <View style={{ alignItems: 'flex-start' }}>
+            <Button
+              type="clear"
+              title="I have read it"
+              accessibilityLabel={`I have read it: ${code}`}
+              onPress={() => read.mutate({ code, at })}
+            />
+          </View>
         ) : null}
       </View>
     ));

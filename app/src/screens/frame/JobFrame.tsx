@@ -1,7 +1,7 @@
 import { Slot, usePathname, useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { sourceWords, type FieldView } from '@ipsonomo/core';
-import { useJob, useSilence, useWire } from '../../data';
+import { useAway, useJob, useSilence, useWire } from '../../data';
 import { LinkLine, Places, type Place, type PlaceEntry } from '../../parts';
 import { useColours, useWide } from '../../theme';
 import { ClashBar } from './ClashBar';
@@ -78,17 +78,20 @@ export function JobFrame({ job }: { readonly job: string }) {
 
 function WireLine({ job }: { readonly job: string }) {
   const router = useRouter();
-  const { field, now, isSending } = useWire();
+  const { field, now, isSending: wasSending } = useWire();
+  const away = useAway();
+  // Nobody knows what goes on there now.
+  const isSending = wasSending && away === undefined;
   const silence = useSilence();
   const wide = useWide();
   const until = field?.answeringUntil ?? 0;
-  const isAnswering = until > now;
-  const trouble = field !== undefined && (field.link !== 'up' || field.notices.some(isTrouble));
+  const isAnswering = until > now && away === undefined;
+  const trouble = away !== undefined || isTroubled(field);
   return (
     <LinkLine
-      wire={wireWords(field)}
+      wire={away === undefined ? wireWords(field) : 'No word from the server'}
       who={whoWords(field, isSending)}
-      state={stateWords(field, now)}
+      state={away === undefined ? stateWords(field, now) : awayWords(away)}
       left={isAnswering ? `${leftWords(until, now)}${wide ? ' left' : ''}` : undefined}
       isSending={isSending}
       trouble={trouble}
@@ -97,6 +100,13 @@ function WireLine({ job }: { readonly job: string }) {
     />
   );
 }
+
+const isTroubled = (field: FieldView | undefined): boolean =>
+  field !== undefined && (field.link !== 'up' || field.notices.some(isTrouble));
+
+/** What stands below was true then. */
+const awayWords = (since: number): string =>
+  `since ${new Date(since).toLocaleTimeString()}; shown is what was known then`;
 
 /** What the laptop is called on this wire: spoken from, or its own address while it is silent. */
 function whoWords(field: FieldView | undefined, isSending: boolean): string | undefined {
@@ -111,7 +121,7 @@ function whoWords(field: FieldView | undefined, isSending: boolean): string | un
 const isTrouble = ({ code }: FieldView['notices'][number]): boolean => code !== 'no-other-server';
 
 function wireWords(field: FieldView | undefined): string {
-  if (!field) return 'No word from the server';
+  if (!field) return 'Asking the server';
   if (field.source === null) return 'No wire chosen';
   const name = field.source === 'practice' ? 'Practice site' : sourceWords(field.source);
   if (field.link === 'gone') return `${name}: adapter gone`;

@@ -99,6 +99,7 @@ const MODES = [
 
 function You() {
   const settings = useSettings();
+  const router = useRouter();
   return (
     <Card>
       <Field
@@ -112,6 +113,7 @@ function You() {
         value={settings.mode}
         onChange={(mode) => changeSettings({ mode })}
       />
+      <Button type="outline" title="Let somebody in …" onPress={() => router.navigate('/let-in')} />
     </Card>
   );
 }

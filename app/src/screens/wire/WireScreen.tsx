@@ -56,6 +56,9 @@ export function WireScreen({ job }: { readonly job: string }) {
         The wire
       </Words>
       <Refusals issues={issuesOf(choose.error ?? listen.error ?? rest.error)} />
+      {isInUse(choose.error) && choose.variables ? (
+        <TakeTheWire choice={choose.variables} onTake={choose.mutate} />
+      ) : null}
       <Choice
         label="Where Ipsonomo listens and speaks"
         options={[
@@ -93,6 +96,28 @@ export function WireScreen({ job }: { readonly job: string }) {
       {listening ? <WhoIsThere job={job} /> : null}
       {listening ? <Counters /> : null}
     </Page>
+  );
+}
+
+const isInUse = (error: unknown): boolean =>
+  issuesOf(error)?.some(({ code }) => code === 'wire.inUse') === true;
+
+/** Somebody else listens there: it is asked first, and both are told. */
+function TakeTheWire({
+  choice,
+  onTake,
+}: {
+  readonly choice: WireChoice;
+  readonly onTake: (choice: WireChoice) => void;
+}) {
+  return (
+    <View style={{ alignItems: 'flex-start' }}>
+      <Button
+        type="outline"
+        title="End that run and take the wire"
+        onPress={() => onTake({ ...choice, evenSo: true })}
+      />
+    </View>
   );
 }
 

@@ -1,0 +1,1 @@
+export { LetInScreen as default } from '../screens/door/LetInScreen';

@@ -1,0 +1,44 @@
+/** Whoever asks: a browser that was let in, or the machine itself through its socket. */
+export interface DoorView {
+  readonly isMachine: boolean;
+}
+
+/** A browser that was let in. */
+export interface BrowserView {
+  readonly id: string;
+  /** The name its person last gave; empty where none yet. */
+  readonly person: string;
+  /** What the browser said it is. */
+  readonly device: string;
+  readonly letInAt: number;
+  readonly seenAt: number;
+  /** The one that asks. */
+  readonly isOwn: boolean;
+}
+
+/** A key that is good still. The key itself is known only to those who have it. */
+export interface InvitationView {
+  readonly id: string;
+  readonly by: string;
+  readonly madeAt: number;
+  readonly endsAt: number;
+}
+
+export interface KeysView {
+  readonly browsers: readonly BrowserView[];
+  readonly invitations: readonly InvitationView[];
+}
+
+/** A new key, told this once. */
+export interface NewKeyView {
+  readonly key: string;
+  readonly endsAt: number;
+  /** Addresses that open this server and bring the key; what follows the # is never sent over the wire. */
+  readonly addresses: readonly string[];
+}
+
+/** What follows the # of an address that brings a key. */
+export const KEY_MARK = 'key=';
+
+/** A key as it is read aloud: four letters at a time. */
+export const spokenKey = (key: string): string => key.replace(/(.{4})(?=.)/g, '$1-');

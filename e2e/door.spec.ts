@@ -1,0 +1,87 @@
+import { expect, type Request } from '@playwright/test';
+import { test } from './demo';
+import { api, letBrowserIn } from './harness';
+import { button, goTo, openDemo, PHONE, place } from './pages';
+
+// Who was not let in gets no further than the door; who was is listed, and can be sent out again.
+
+test.describe('a browser that was not let in', () => {
+  test.use({ isLetIn: false });
+
+  test('meets a door that is shut: a wrong key, the right one typed, a name, and is taken back', async ({
+    page,
+    server,
+    browser,
+  }) => {
+    await page.goto(`${server.url}/job/anything/plan`);
+    await expect(page.getByRole('heading', { name: 'A key is needed' })).toBeVisible();
+    await page.getByLabel('The key: twenty letters and digits').fill('0000-0000-0000-0000-0000');
+    await button(page, 'Come in').click();
+    await expect(page.getByText('This key opens nothing')).toBeVisible();
+    const { key } = await api<{ key: string }>(server, 'POST', '/keys');
+    const spoken = key.toLowerCase().replace(/(.{4})(?=.)/g, '$1 ');
+    await page.getByLabel('The key: twenty letters and digits').fill(spoken);
+    await button(page, 'Come in').click();
+    await openDemo(page, server);
+
+    // A second one comes in with the address that the first one shows.
+    await goTo(page, `${server.url}/let-in`);
+    await expect(page.getByText('Mara Quist (this browser)')).toBeVisible();
+    await button(page, 'Make a key').click();
+    const address = await page.getByText(/^http:\/\/127\.0\.0\.1:\d+\/#key=/).innerText();
+    const other = await (await browser.newContext({ viewport: PHONE })).newPage();
+    await other.goto(address);
+    await expect(button(other, 'Tern Cove hatchery')).toBeVisible();
+    expect(other.url()).not.toContain('key');
+    await other.getByLabel('Your name, written beside everything you decide').fill('Ilse Brandt');
+    await button(other, 'Tern Cove hatchery').click();
+    await expect(other.getByText('Practice site', { exact: true })).toBeVisible();
+
+    await button(page, 'Take back: Ilse Brandt').click();
+    await expect(page.getByText('Ilse Brandt')).toBeHidden();
+    await expect(other.getByRole('heading', { name: 'A key is needed' })).toBeVisible();
+    await other.context().close();
+  });
+});
+
+test('twelve tabs of one browser: each sees the wire, also after the one that had the stream has gone', async ({
+  page,
+  server,
+  context,
+}) => {
+  const streams = new Set<Request>();
+  context.on('request', (one) => one.url().includes('/api/events') && streams.add(one));
+  for (const event of ['requestfinished', 'requestfailed'] as const)
+    context.on(event as 'requestfinished', (one: Request) => streams.delete(one));
+  await openDemo(page, server);
+  const url = page.url().replace(/plan$/, 'assign');
+  const tabs = await Promise.all(
+    Array.from({ length: 11 }, async () => {
+      const tab = await context.newPage();
+      await goTo(tab, url);
+      return tab;
+    }),
+  );
+  for (const tab of tabs)
+    await expect(tab.getByText('Practice site', { exact: true })).toBeVisible();
+  await place(page, 'Assign').click();
+  await button(page, 'Start listening').click();
+  for (const tab of tabs) await expect(tab.getByText('silent, listening')).toBeVisible();
+  expect(streams.size).toBe(1);
+  await page.close();
+  await api(server, 'POST', '/field/rest');
+  for (const tab of tabs) await expect(tab.getByText('silent, not listening')).toBeVisible();
+});
+
+test('a second browser of another person is another one in the list', async ({
+  page,
+  server,
+  browser,
+}) => {
+  await openDemo(page, server);
+  const context = await browser.newContext();
+  await letBrowserIn(context, server);
+  const { browsers } = await api<{ browsers: readonly object[] }>(server, 'GET', '/keys');
+  expect(browsers).toHaveLength(2);
+  await context.close();
+});

@@ -1,0 +1,125 @@
+import { spawnSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { request, type ClientRequest } from 'node:http';
+import { expect, test } from '@playwright/test';
+import type { JobView } from '@ipsonomo/core';
+import { cases } from '../../core/test/cases';
+import { api, ownCluster, startServer, until, type Cluster, type TestServer } from '../harness';
+
+// It stands: whoever pulls the plug, and however many listen. A short form here, the long one with npm run soak.
+
+test.describe.configure({ mode: 'serial' });
+
+let cluster: Cluster;
+let server: TestServer;
+test.beforeAll(async () => {
+  cluster = await ownCluster('stands');
+  server = await startServer('stands', { demo: true, cluster });
+});
+test.afterAll(async () => {
+  await server?.stop();
+  cluster?.stopNow();
+});
+
+const residentMb = (): number =>
+  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid()}/status`, 'utf8'))?.[1]) / 1024;
+
+const median = (times: readonly number[], share = 0.5): number =>
+  [...times].sort((a, b) => a - b)[Math.floor(times.length * share)] ?? 0;
+
+/** Opens a stream of events that is read, or that nobody reads. */
+function stream(isRead: boolean): ClientRequest {
+  const { socketPath } = server;
+  const asked = request({ socketPath, agent: false, path: '/api/events' }, (answer) => {
+    if (isRead) answer.resume();
+    else answer.pause();
+    answer.on('error', () => undefined);
+  });
+  asked.on('error', () => undefined);
+  asked.end();
+  return asked;
+}
+
+test('many streams, a fifth of them never read: the server stays small, and answers', async () => {
+  const job = await growing('Told');
+  const count = Math.min(1000, cases(100));
+  const before = residentMb();
+  const streams = Array.from({ length: count }, (_, i) => stream(i % 5 !== 0));
+  const times: number[] = [];
+  for (let i = 0; i < 100; i += 1) {
+    const begun = performance.now();
+    await api(server, 'GET', job.path);
+    times.push(performance.now() - begun);
+    // Something for all of them to be told of.
+    await job.add();
+  }
+  const more = residentMb() - before;
+  console.log(
+    `${count} streams: ${more.toFixed(0)} MB more, an answer in ${median(times).toFixed(0)} ms, p95 ${median(times, 0.95).toFixed(0)} ms`,
+  );
+  expect(more).toBeLessThan(150);
+  for (const one of streams) one.destroy();
+});
+
+/** A job with room for many devices, and a way to add them one after the other. */
+async function growing(name: string) {
+  const { id } = await api<{ id: string }>(server, 'POST', '/jobs', { name });
+  const path = `/jobs/${id}`;
+  await api(server, 'POST', `${path}/subnets`, {
+    ...{ name: 'Hall', network: '10.9.0.0/16', gateway: null, vlan: null, purpose: '' },
+  });
+  let count = 0;
+  const add = async (): Promise<string> => {
+    const address = `10.9.${1 + Math.floor(count / 200)}.${1 + (count % 200)}`;
+    const title = `d-${count}`;
+    count += 1;
+    const place = { area: '', cabinet: '', position: '' };
+    const device = { title, name: title, kindId: 'belloch-drive-d4', way: 'dhcp-mac', ...place };
+    await api(server, 'POST', `${path}/devices`, { devices: [{ ...device, address }] });
+    return title;
+  };
+  return { path, add };
+}
+
+test('killed at random moments while somebody edits: every acknowledged change is there, and the chain whole', async () => {
+  test.setTimeout(400_000 * cases(1));
+  const { path, add } = await growing('Killed');
+  const acknowledged: string[] = [];
+  let isOver = false;
+  const editing = (async () => {
+    while (!isOver) {
+      const added = await add().catch(() => undefined);
+      if (added !== undefined) acknowledged.push(added);
+      else await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+  })();
+  const restarts: number[] = [];
+  const kills = cases(4);
+  for (let kill = 0; kill < kills; kill += 1) {
+    await new Promise((resolve) => setTimeout(resolve, 100 + ((kill * 379) % 900)));
+    await server.kill();
+    // Every fourth time the database falls as well.
+    if (kill % 4 === 3) {
+      cluster.stopNow();
+      cluster.start();
+    }
+    const begun = performance.now();
+    await server.restart();
+    restarts.push(performance.now() - begun);
+  }
+  await until('something more is acknowledged', async () => acknowledged.length > kills);
+  isOver = true;
+  await editing;
+  const view = await api<JobView>(server, 'GET', path);
+  const there = new Set(view.devices.map(({ name }) => name));
+  expect(acknowledged.filter((name) => !there.has(name))).toEqual([]);
+  console.log(
+    `${kills} kills, ${acknowledged.length} changes acknowledged, started again in ${median(restarts).toFixed(0)} ms`,
+  );
+  const audit = spawnSync(process.execPath, ['server/dist/ipsonomo.js', 'audit'], {
+    cwd: `${__dirname}/../..`,
+    env: { ...process.env, DATABASE_URL: server.databaseUrl },
+    encoding: 'utf8',
+  });
+  expect([audit.status, audit.stderr]).toEqual([0, 'All evidence is as it was written.\n']);
+});
