@@ -172,6 +172,11 @@ test('two devices with one MAC: neither is answered, both are shown; a refusal i
     timeout: 120_000,
   });
   await expect(page.getByText(/^answered with/)).toHaveCount(0);
+  // Whoever has looked knows better, says why, and it is tried again.
+  await button(page, 'I looked: it is one device').click();
+  await page.getByLabel('How do you know that one device alone has it?').fill('the other is off');
+  await button(page, 'It is one device: answer it').click();
+  await expect(page.getByText('It is not answered')).toBeHidden();
 
   // A device that a controller owns is asked before, and refuses to be changed by itself.
   await place(page, 'Assign').click();

@@ -108,6 +108,9 @@ export const useInterfaceAct = (
 export const useSaySetBack = (job: string, id: string) =>
   useJobMutation(job, (back: SetBack) => post(at(job, id, 'said-set-back'), back));
 
+export const useSayOneDevice = (job: string, id: string) =>
+  useJobMutation(job, (said: SetBack) => post(at(job, id, 'said-one-device'), said));
+
 export const useReadOff = (job: string, id: string) =>
   useJobMutation(job, (read: ReadOff) => post(at(job, id, 'read-off'), read));
 

@@ -196,6 +196,7 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   'watched-over': (facts) => `watched: ${watchedWords(facts)}`,
   'came-back': (facts) => `cold start: ${returnWords(facts)}`,
   walked: ({ path, ended }) => `walked to it by ${path}: ${ENDED[String(ended)] ?? ended}`,
+  'said-one-device': ({ reason }) => `said to be one device alone, not seen: ${reason}`,
   'said-set-back': ({ reason }) => `said to be set back, not seen: ${reason}`,
   'said-given': () => 'said to have its address; said, not seen',
   overruled: ({ act, reason }) =>

@@ -54,6 +54,8 @@ export const EVIDENCE_KINDS = [
   'said-given',
   /** A person says it was set back or released by who owned it: said, not seen. */
   'said-set-back',
+  /** One device alone has its MAC, although two were heard. */
+  'said-one-device',
   /** A person went on although a controller uses it. */
   'overruled',
   /** What was in it before it was changed. */

@@ -183,6 +183,11 @@ export class Acts {
     return this.units.pages.converse(port);
   }
 
+  /** R-TWINS: who saw the device knows better than who heard it. */
+  oneDevice(mac: MacAddress): void {
+    this.units.giving.liftTwins(mac);
+  }
+
   watchPower(act: RiskyAct): Promise<void> | undefined {
     const { targets, power, giving } = this.units;
     const target = targets.of(act.interfaceId);

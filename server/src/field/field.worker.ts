@@ -164,6 +164,8 @@ async function obey(command: FieldCommand): Promise<void> {
       return needed().arm(command.millis, command.person);
     case 'page-lost':
       return engine?.pageLost();
+    case 'one-device':
+      return needed().acts.oneDevice(command.mac);
     case 'notice-read':
       return engine?.notices.read(command.code, command.at);
     case 'silence':

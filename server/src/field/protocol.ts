@@ -125,6 +125,8 @@ export type FieldCommand =
   /** Answer bound devices for so many milliseconds. */
   | { readonly kind: 'arm'; readonly millis: number; readonly person: string }
   | { readonly kind: 'silence' }
+  /** A person says that one device alone has this MAC. */
+  | { readonly kind: 'one-device'; readonly mac: MacAddress }
   /** A person has read a notice. */
   | { readonly kind: 'notice-read'; readonly code: string; readonly at: number }
   /** Who let it answer is away: it stops answering. */

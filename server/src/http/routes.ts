@@ -251,6 +251,13 @@ export function assignRoutes({ reader, changer, field, openPage }: Services): Ro
     await changer.saySetBack(...ids, reason, personOf(request));
     response.status(204).end();
   });
+  router.post(`${base}/said-one-device`, async (request, response) => {
+    const { reason } = checked(schema.setBack, request.body);
+    const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;
+    await changer.sayOneDevice(...ids, reason, personOf(request));
+    await field.oneDevice(...ids);
+    response.status(204).end();
+  });
   router.post(`${base}/read-off`, async (request, response) => {
     const read = checked(schema.readOff, request.body);
     const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;

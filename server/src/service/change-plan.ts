@@ -270,11 +270,16 @@ export class PlanChanger {
     return this.tick(jobId, interfaceId, 'said-set-back', person, { reason });
   }
 
+  /** R-TWINS: lifts the verdict that two devices have its MAC. */
+  sayOneDevice(jobId: string, interfaceId: string, reason: string, person: Person): Promise<void> {
+    return this.tick(jobId, interfaceId, 'said-one-device', person, { reason });
+  }
+
   /** A tick: it is kept as said, and raises no stage. */
   private async tick(
     jobId: string,
     interfaceId: string,
-    kind: 'said-kept' | 'said-given' | 'said-set-back',
+    kind: 'said-kept' | 'said-given' | 'said-set-back' | 'said-one-device',
     person: Person,
     facts: Readonly<Record<string, string>>,
   ): Promise<void> {

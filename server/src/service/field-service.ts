@@ -262,6 +262,13 @@ export class FieldService {
     await this.field.call({ kind: 'search' });
   }
 
+  /** R-TWINS: a person says that one device alone has the MAC bound to an interface. */
+  async oneDevice(jobId: string, interfaceId: string): Promise<void> {
+    const found = findInterface(await this.store.plan(jobId), interfaceId);
+    if (found?.at.mac === undefined || this.field.status.jobId !== jobId) return;
+    await this.field.call({ kind: 'one-device', mac: found.at.mac });
+  }
+
   async flash(jobId: string, mac: MacAddress, person: Person): Promise<void> {
     await this.listen(jobId, person);
     await this.field.call({ kind: 'flash', mac });

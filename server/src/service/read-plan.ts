@@ -117,6 +117,7 @@ const TROUBLES: readonly EvidenceKind[] = ['address-taken', 'twins', 'declined',
 const TROUBLE_ENDS: readonly EvidenceKind[] = [
   ...TROUBLES,
   ...(['has-address', 'answered', 'named', 'given-for-now', 'told-to-keep'] as const),
+  ...(['said-one-device'] as const),
 ];
 
 function seenView(device: Device, at: Interface, evidence: readonly Evidence[]): SeenView {

@@ -1,5 +1,8 @@
+import { Button } from '@rneui/themed';
+import { useState } from 'react';
 import { evidenceWords, isAsking, isNamedOverLayer2 } from '@ipsonomo/core';
-import { Notice, Refusals } from '../../parts';
+import { useSayOneDevice } from '../../data';
+import { Notice, ReasonForm, Refusals } from '../../parts';
 import { agoWords, issuesOf } from '../words';
 import { AnswerAction, useAnswering } from './Answering';
 import { Bound } from './Bound';
@@ -37,9 +40,34 @@ function Answer({ call }: { readonly call: Call }) {
           {`${last} Power it off and on if you do not want to wait.`}
         </Notice>
       )}
+      {at.trouble?.kind === 'twins' ? <OneDevice call={call} /> : null}
       <Lend call={call} />
       <Bound call={call} />
     </CallPage>
+  );
+}
+
+/** Whoever has looked knows better: one device alone, which asks in two ways. */
+function OneDevice({ call }: { readonly call: Call }) {
+  const [isOpen, setOpen] = useState(false);
+  const say = useSayOneDevice(call.job, call.at.id);
+  const close = () => setOpen(false);
+  if (!isOpen)
+    return (
+      <Button type="outline" title="I looked: it is one device" onPress={() => setOpen(true)} />
+    );
+  return (
+    <>
+      <ReasonForm
+        label="How do you know that one device alone has it?"
+        title="It is one device: answer it"
+        leave="Leave it unanswered"
+        isBusy={say.isPending}
+        onSay={(reason) => say.mutate({ reason }, { onSuccess: close })}
+        onLeave={close}
+      />
+      <Refusals issues={issuesOf(say.error)} />
+    </>
   );
 }
 
