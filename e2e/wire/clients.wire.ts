@@ -166,9 +166,9 @@ test('the adapter pulled out in the middle: silent, told, and back by itself', a
 
 test('the web page is not served through the live adapter, whatever address of ours is asked for', async () => {
   on.wire.laptop.ip('addr', 'add', '10.77.0.2/24', 'dev', 'mach0');
-  on.wire.laptop.ip('link', 'add', 'office0', 'type', 'dummy');
+  on.wire.laptop.ip('link', 'add', 'office0', 'type', 'veth', 'peer', 'name', 'office1');
   on.wire.laptop.ip('addr', 'add', '192.168.213.2/24', 'dev', 'office0');
-  on.wire.laptop.ip('link', 'set', 'office0', 'up');
+  for (const end of ['office0', 'office1']) on.wire.laptop.ip('link', 'set', end, 'up');
   const settings = ['HOST=0.0.0.0', 'PORT=4999', 'IPSONOMO_DEMO=0'];
   // Of its own: the other server has its database to itself.
   const database = await emptyDatabase('wire_page');

@@ -8,8 +8,6 @@ import { api, ownCluster, startServer, until, type Cluster, type TestServer } fr
 
 // It stands: whoever pulls the plug, and however many listen. A short form here, the long one with npm run soak.
 
-test.describe.configure({ mode: 'serial' });
-
 let cluster: Cluster;
 let server: TestServer;
 test.beforeAll(async () => {
@@ -65,7 +63,7 @@ test('many streams, a fifth of them never read: the server stays small, and answ
 async function growing(name: string) {
   const { id } = await api<{ id: string }>(server, 'POST', '/jobs', { name });
   const path = `/jobs/${id}`;
-  await api(server, 'POST', `${path}/subnets`, {
+  const { id: subnetId } = await api<{ id: string }>(server, 'POST', `${path}/subnets`, {
     ...{ name: 'Hall', network: '10.9.0.0/16', gateway: null, vlan: null, purpose: '' },
   });
   let count = 0;
@@ -75,7 +73,7 @@ async function growing(name: string) {
     count += 1;
     const place = { area: '', cabinet: '', position: '' };
     const device = { title, name: title, kindId: 'belloch-drive-d4', way: 'dhcp-mac', ...place };
-    await api(server, 'POST', `${path}/devices`, { devices: [{ ...device, address }] });
+    await api(server, 'POST', `${path}/devices`, { devices: [{ ...device, subnetId, address }] });
     return title;
   };
   return { path, add };

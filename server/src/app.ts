@@ -20,11 +20,9 @@ import {
   practiceRoutes,
   type Services,
 } from './http/routes';
-import type { Door } from './service/door';
 import { Refusal } from './store/refusal';
 
 export interface AppParts extends Services {
-  readonly door: Door;
   /** Addresses under which this server can be opened, each bringing the key. */
   readonly openAt: (key: string) => readonly string[];
   readonly events: EventStream;

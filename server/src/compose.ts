@@ -57,7 +57,10 @@ export async function compose(settings: Settings): Promise<Running> {
     ['heard', { all: true, clients: fieldService.heard(), forgotten: [] } satisfies HeardNews],
   ]);
   // Keys end by the time of people, however fast the practice site lives.
-  const door = new Door(store, Date.now, (browser) => events.closeOf(browser));
+  const door = new Door(store, Date.now, (browser) => {
+    events.closeOf(browser);
+    relay.closeOf(browser);
+  });
   await door.open();
   const changed = (jobId: string, revision?: number) =>
     events.send('job', { jobId, revision: revision ?? null });
@@ -123,7 +126,7 @@ export async function compose(settings: Settings): Promise<Running> {
       practice,
       captures,
       changed,
-      openPage: () => relay.open(),
+      openPage: (browser) => relay.open(browser),
     },
     ...{ door, events, log, web, openAt: settings.openAt },
   });

@@ -14,6 +14,7 @@ import {
   type OptionCodec,
   type RawOption,
 } from '../wire';
+import { discoveryView } from './decoded-discovery';
 
 // What was read off the wire, as plain text and numbers: for a person, a file, a command line.
 
@@ -120,7 +121,7 @@ export function frameView(frame: Dissected): Readonly<Record<string, unknown>> {
     return { kind: 'LLDP', ...outer, lldp: { port: said?.port, switch: said?.system, elements } };
   }
   if (frame.kind === 'discovery')
-    return { kind: discoveryKind(frame), ...outer, discovery: discoveryView(frame) };
+    return { kind: discoveryKind(frame), ...outer, discovery: discoveryView(frame.discovery) };
   const { ip } = frame;
   const layers = {
     ...outer,
@@ -158,16 +159,6 @@ type DiscoveryFrame = Extract<Dissected, { kind: 'discovery' }>;
 
 const discoveryKind = ({ discovery: { act, type } }: DiscoveryFrame): string =>
   `discovery ${act}${type === 'request' ? '' : type === 'success' ? ' answered' : ' refused'}`;
-
-const discoveryView = ({ discovery }: DiscoveryFrame) => ({
-  transaction: discovery.transaction.toString(16).padStart(8, '0'),
-  delay: discovery.delay,
-  blocks: discovery.blocks.map(({ option, suboption, word, data }) => ({
-    about: `${option}/${suboption}`,
-    ...(word === undefined ? {} : { word }),
-    value: toHex(data),
-  })),
-});
 
 function arpView({ arp }: Extract<Dissected, { kind: 'arp' }>) {
   return {

@@ -2,7 +2,15 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { encodeWith, OWN_PCAP, pcapHeader, pcapRecord, readPcap } from '../../src';
+import {
+  dissect,
+  encodeWith,
+  frameView,
+  OWN_PCAP,
+  pcapHeader,
+  pcapRecord,
+  readPcap,
+} from '../../src';
 import { frames } from './samples';
 
 // An independent dissector from Debian's packages. CI must have it; elsewhere it may be missing.
@@ -241,4 +249,29 @@ test('a big-endian capture is read as the same', () => {
   head.forEach((word, i) => bytes.writeUInt32BE(word, 24 + 4 * i));
   bytes.set(record.frame, 40);
   expect([...readPcap(new Uint8Array(bytes))]).toEqual([record]);
+});
+
+withTshark('what we say of a station is what tshark says of it', () => {
+  test.each<[keyof typeof frames, readonly string[], readonly string[]]>([
+    ['station', ['pn_dcp.suboption_device_nameofstation'], ['station name']],
+    [
+      'addressed',
+      ['pn_dcp.suboption_ip_ip', 'pn_dcp.suboption_ip_subnetmask'],
+      ['address.address', 'address.mask'],
+    ],
+    ['named', ['pn_dcp.suboption_device_nameofstation'], ['station name']],
+  ])('%s', (name, fields, ours) => {
+    const frame = frames[name] ?? new Uint8Array(0);
+    const view = frameView(dissect(frame)) as unknown as {
+      readonly discovery: {
+        readonly blocks: readonly { readonly name?: string; readonly value: unknown }[];
+      };
+    };
+    const said = ours.map((path) => {
+      const [block = '', part] = path.split('.');
+      const value = view.discovery.blocks.find((one) => one.name === block)?.value;
+      return String(part === undefined ? value : (value as Record<string, unknown>)[part]);
+    });
+    expect(fieldsOf(frame, fields).slice(0, fields.length)).toEqual(said);
+  });
 });

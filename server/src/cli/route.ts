@@ -1,4 +1,5 @@
 import {
+  containsAddress,
   cureWords,
   findCure,
   formatIpv4,
@@ -6,6 +7,7 @@ import {
   planOf,
   predict,
   rackPathView,
+  toIpv4,
   PreparedNet,
   routeNetOf,
   verdictWords,
@@ -29,17 +31,31 @@ interface Place {
   readonly address: Ipv4 | undefined;
 }
 
-/** A device by its address, host name or title. */
+/** A device by its address, by one that it is translated to, by host name or title. */
 function find(plan: Plan, hosts: readonly RouteHost[], text: string): Result<Place> {
   const address = parseIpv4(text);
   if (address.ok) {
     const host = hosts.find(({ ports }) => ports.some((port) => port.address === address.value));
     if (host) return ok({ host, address: address.value });
+    const behind = translated(hosts, address.value);
+    if (behind) return ok({ host: behind, address: address.value });
   }
   const device = plan.devices.find(({ name, title, id }) => [name, title, id].includes(text));
   const host = hosts.find(({ id }) => id === device?.id);
   if (host) return ok({ host, address: undefined });
   return fail({ code: 'route.unknown', where: text } satisfies Issue);
+}
+
+/** Who is asked for by an address that a router translates, host for host, into its own. */
+function translated(hosts: readonly RouteHost[], address: Ipv4): RouteHost | undefined {
+  for (const { translations } of hosts)
+    for (const one of translations) {
+      if (one.kind !== 'one-to-one' || !containsAddress(one.outside, address)) continue;
+      const inside = toIpv4(one.inside.network + (address - one.outside.network));
+      const host = hosts.find(({ ports }) => ports.some((port) => port.address === inside));
+      if (host) return host;
+    }
+  return undefined;
 }
 
 /** There, back, and what it comes to: one line a hop, then the verdict. False where it does not work. */

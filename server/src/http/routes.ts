@@ -20,12 +20,15 @@ import type { Rounds } from '../service/round';
 import type { Vigils } from '../service/vigils';
 import { must, Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
+import type { Door } from '../service/door';
+import { browserIn } from './door-routes';
 import { browserOf, checked, idOf, personOf, thingIdOf, wholeNumber } from './door';
 import { comesThrough } from './guard';
 import { fewFiles, fewPlans } from './limits';
 import * as schema from './schemas';
 
 export interface Services {
+  readonly door: Door;
   readonly store: Store;
   readonly reader: PlanReader;
   readonly changer: PlanChanger;
@@ -39,7 +42,7 @@ export interface Services {
   readonly practice: Practice;
   readonly captures: string;
   /** Makes a place at which the page of a device that is open is read, by one browser. */
-  readonly openPage: () => Promise<OpenedAt>;
+  readonly openPage: (browser: string | undefined) => Promise<OpenedAt>;
   /** Tells open pages that a job is not what it was. */
   readonly changed: (jobId: string) => void;
 }
@@ -214,7 +217,7 @@ function dispositionOf(response: Response, type: string): string {
   return type !== 'application/octet-stream' ? header.replace(/^attachment/, 'inline') : header;
 }
 
-export function assignRoutes({ reader, changer, field, openPage }: Services): Router {
+export function assignRoutes({ door, reader, changer, field, openPage }: Services): Router {
   const router = Router();
   const base = '/jobs/:job/interfaces/:interface';
   router.get(`${base}/evidence`, async (request, response) => {
@@ -285,7 +288,7 @@ export function assignRoutes({ reader, changer, field, openPage }: Services): Ro
   router.post(`${base}/page`, async (request, response) => {
     const ids = [idOf(request, 'job'), thingIdOf(request, 'interface')] as const;
     await field.openPage(...ids, personOf(request));
-    response.json(await openPage());
+    response.json(await openPage(browserIn(door, request)));
   });
   router.delete('/jobs/:job/page', async (request, response) => {
     field.needsJob(idOf(request, 'job'));

@@ -25,6 +25,8 @@ const PORTS = 10;
  */
 export class PageRelay {
   private opening: Opening | undefined;
+  /** The browser it was opened for. */
+  private owner: string | undefined;
   private count = 0;
 
   /** @param patience milliseconds a device may take to answer */
@@ -35,8 +37,9 @@ export class PageRelay {
   ) {}
 
   /** Begins a new opening and ends the one before. Refuses with `page.noPort` where none of its ports is free. */
-  async open(): Promise<OpenedAt> {
+  async open(owner?: string): Promise<OpenedAt> {
     this.close();
+    this.owner = owner;
     for (let tries = 0; ; tries += 1) {
       const opening = new Opening(this.door, this.patience);
       const { host, port } = this.place;
@@ -53,6 +56,11 @@ export class PageRelay {
           throw Refusal.of('page.noPort', '', { port, last: port + PORTS - 1 });
       }
     }
+  }
+
+  /** Ends what a browser has open that was sent out. */
+  closeOf(owner: string): void {
+    if (this.owner === owner) this.close();
   }
 
   close(): void {

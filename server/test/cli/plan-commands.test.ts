@@ -166,6 +166,40 @@ test('route: a line a hop, there and back, then what it comes to and a cure', ()
   });
 });
 
+test('route: by an address that a router translates, host for host', () => {
+  const inside = { ...feed, realmId: 'machine', gateway: must(parseIpv4('10.4.8.1')) };
+  const at = (id: string, deviceId: string, subnetId: string, address: string) =>
+    toInterface({ id, deviceId, subnetId, address: must(parseIpv4(address)) });
+  const router = toDevice({
+    ...{
+      id: 'router',
+      title: 'Router',
+      name: 'router',
+      kindId: 'eskmere-router-4',
+      way: 'web-page',
+    },
+    interfaces: [at('r1', 'router', 'hall', '10.4.7.1'), at('r2', 'router', 'feed', '10.4.8.1')],
+    translations: [
+      {
+        kind: 'one-to-one',
+        inside: must(parsePrefix('10.4.8.0/24')),
+        outside: must(parsePrefix('10.99.8.0/24')),
+      },
+    ],
+  });
+  const robot = toDevice({
+    ...{ id: 'robot', title: 'Robot', name: 'robot', kindId: 'belloch-drive-d4', way: 'keypad' },
+    interfaces: [at('r', 'robot', 'feed', '10.4.8.12')],
+  });
+  const plan = toPlan({ subnets: [hall, inside], devices: [drive('10.4.7.80'), router, robot] });
+  const realms = [...plan.realms, { id: 'machine', name: 'Machine', note: '' }];
+  const text = writePlanFile({ name: 'translated', doc: docOfPlan({ ...plan, realms }) });
+  const told = run(route, file('translated', text), 'drive', '10.99.8.12');
+  expect([told.isGood, told.lines.at(-1)]).toMatchObject([true, { verdict: 'works' }]);
+  expect(told.lines.at(-2)).toMatchObject({ direction: 'back', from: '10.99.8.12' });
+  expect(run(route, file('translated', text), 'drive', '10.99.8.13').isGood).toBe(false);
+});
+
 test('schema prints what ajv can read', () => {
   expect(run(printSchema).lines).toMatchObject([{ title: 'Ipsonomo plan', type: 'object' }]);
 });

@@ -137,6 +137,15 @@ test('the device sees itself asked at its own address, and its page comes back a
   ]);
 });
 
+test('a browser that is sent out loses what it has open, and nobody else does', async () => {
+  const mine = await relay.open('mine');
+  const ask = () => fetch(`http://127.0.0.1:${mine.port}${mine.path}`, { redirect: 'manual' });
+  relay.closeOf('another');
+  expect((await ask()).status).toBeLessThan(500);
+  relay.closeOf('mine');
+  await expect(ask()).rejects.toThrow();
+});
+
 test('where it sends the browser to stays on the relay; away from the device nobody is sent', async () => {
   const answer = await ask('/moved');
   expect(answer.status).toBe(303);
