@@ -28,7 +28,16 @@ const unit = {
   needs: { database: true, packages: ['tshark', 'systemd'] },
   run: ({ only, result, workers, isMapped }) => ({
     command: [
-      ...['nice', bin('jest'), '--json', '--outputFile', result, '--maxWorkers', String(workers)],
+      ...[
+        'nice',
+        bin('jest'),
+        '--json',
+        '--forceExit',
+        '--outputFile',
+        result,
+        '--maxWorkers',
+        String(workers),
+      ],
       ...(isMapped ? coverageArgs() : []),
       ...(only?.title ? ['-t', escaped(only.title)] : []),
       ...(only ? ['--runTestsByPath', ...only.files] : []),

@@ -5,8 +5,10 @@ const MOST_LINES = 50;
 const WHILE = 10_000;
 
 /** A key, or a cookie, is no matter for a log, wherever it comes from. */
-const SECRET = /(ipsonomo-\d+=|ipsonomo-key=|key=|:\/\/[^:@/\s]+:)[^\s;@&"']+/g;
-export const withoutSecrets = (line: string): string => line.replace(SECRET, '$1…');
+const SECRET = /(ipsonomo-\d+=|ipsonomo-key=|key=)[^\s;&"']+/g;
+const PASSWORD = /(:\/\/[^:@/\s]+:)[^@/\s]+(?=@)/g;
+export const withoutSecrets = (line: string): string =>
+  line.replace(SECRET, '$1…').replace(PASSWORD, '$1…');
 
 /**
  * The log of the server: one JSON object a line on standard error, as journald and every collector read it.

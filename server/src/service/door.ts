@@ -39,7 +39,7 @@ const nameOf = (digest: Buffer): string => digest.toString('hex');
 const short = (text: string): string => visibleText(text).trim().slice(0, MOST_TEXT);
 
 /**
- * Who may come in. A key lets any number of browsers in until it ends or is taken back; each then has a cookie of its
+ * R-DOOR. Who may come in. A key lets any number of browsers in until it ends or is taken back; each then has a cookie of its
  * own. This server is the only one that works with its database, so it knows all of them without asking, also while
  * the database is away: whoever was let in can always fall silent.
  */

@@ -79,7 +79,7 @@ export class FieldService {
   }
 
   /**
-   * Chooses the wire. Refuses with `wire.inUse` where somebody else listens on the one that is chosen now, unless that
+   * R-TAKE. Chooses the wire. Refuses with `wire.inUse` where somebody else listens on the one that is chosen now, unless that
    * was said to be no hindrance; both are told then.
    * @param isThrough whether whoever asks came in through an adapter
    */

@@ -3,7 +3,7 @@ import request from 'supertest';
 import type { KeysView, NewKeyView } from '@ipsonomo/core';
 import { ApiBench } from './api-bench';
 
-// Nobody who was not let in gets further than the door.
+// R-DOOR: nobody who was not let in gets further than the door.
 
 let bench: ApiBench;
 let url: string;
