@@ -1,3 +1,7 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import fc from 'fast-check';
 import { expect, test } from '@playwright/test';
 import {
@@ -18,6 +22,7 @@ import { bootpc, udhcpc } from './clients';
 import { bootpRequest, mac, tagged } from './frames';
 import { onWire } from './on-wire';
 import { cases } from '../../core/test/cases';
+import { frames as samples } from '../../core/test/wire/samples';
 
 // What a wire can do to a server: nonsense, storms, and the server or its database going away.
 
@@ -95,6 +100,50 @@ test('10,000 hostile frames: it stays up, counts them, and answers the next good
   expect(counters.malformed).toBeGreaterThan(1000);
   await on.job.answer();
   expect(bootpc(device, 20).address).toBe('10.77.0.131');
+  expect(on.server.pid()).toBe(pid);
+  expect(on.server.output()).not.toContain('Error');
+});
+
+/** Sample frames of every kind as zzuf spoils them: other bits than ours, by its own seeds. */
+function spoiledFrames(seeds: number): readonly Uint8Array[] {
+  const whole = Object.values(samples).map((frame) => {
+    const padded = Buffer.alloc(Math.max(60, frame.length));
+    padded.set(frame);
+    // From somebody who has nothing to do with the plan.
+    toBytes('02:00:5e:00:53:3d').forEach((byte, i) => (padded[6 + i] = byte));
+    return padded;
+  });
+  const file = join(mkdtempSync(join(tmpdir(), 'ipsonomo-zzuf-')), 'frames');
+  writeFileSync(file, Buffer.concat(whole));
+  const spoiled = execFileSync(
+    'zzuf',
+    ['-s', `0:${seeds}`, '-r', '0.002:0.05', 'cat', file],
+    { maxBuffer: 1 << 28 },
+  );
+  const frames: Uint8Array[] = [];
+  for (let at = 0; at < spoiled.length;)
+    for (const { length } of whole) {
+      frames.push(spoiled.subarray(at, at + length));
+      at += length;
+    }
+  return frames.filter(({ length }) => length >= 14);
+}
+
+const toBytes = (mac: string): readonly number[] =>
+  mac.split(':').map((part) => parseInt(part, 16));
+
+test('frames that zzuf spoiled: it stays up, and answers the next good one', async () => {
+  const victim = '02:00:5e:00:53:33';
+  const device = on.wire.addDevice('h4', victim);
+  const at = await on.job.plan('valves-33', VALVES, 'bootp', '10.77.0.133');
+  await on.job.bind(at, victim);
+  const pid = on.server.pid();
+  const frames = spoiledFrames(cases(100));
+  expect(frames.length).toBeGreaterThan(1000);
+  for (let from = 0; from < frames.length; from += 1000)
+    device.send(frames.slice(from, from + 1000));
+  await on.job.answer();
+  expect(bootpc(device, 20).address).toBe('10.77.0.133');
   expect(on.server.pid()).toBe(pid);
   expect(on.server.output()).not.toContain('Error');
 });

@@ -20,6 +20,8 @@ const OTHERS = ['isc-dhcp-client', 'isc-dhcp-relay', 'lldpd'];
 const ROUTES = ['nftables', 'tcpdump', 'iputils-ping'];
 /** Who has one address, by others' asking. */
 const ASKERS = ['arping', 'arp-scan'];
+/** Spoils what it is given, by another plan than ours. */
+const SPOILERS = ['zzuf'];
 
 const unit = {
   name: 'unit tests',
@@ -77,7 +79,16 @@ const wire = {
   after: ['build server'],
   needs: {
     ...{ database: true, namespaces: true, servers: OTHERS },
-    packages: ['tshark', 'iproute2', 'udhcpc', 'bootpc', 'dnsmasq-base', ...ROUTES, ...ASKERS],
+    packages: [
+      'tshark',
+      'iproute2',
+      'udhcpc',
+      'bootpc',
+      'dnsmasq-base',
+      ...ROUTES,
+      ...ASKERS,
+      ...SPOILERS,
+    ],
   },
   run(asked) {
     const { command, ...rest } = playwrightRun('e2e/wire', asked);
