@@ -110,6 +110,9 @@ async function tellReady(door: Door): Promise<void> {
   }
 }
 
+/** PostgreSQL: insufficient_privilege. */
+const NO_PRIVILEGE = '42501';
+
 /** Migrates as the owner of the tables, with a backup before; the server itself then has fewer rights than that. */
 async function bringUpToDate(url: string): Promise<void> {
   const owner = openDatabase(OWNER_URL ?? url);
@@ -124,6 +127,12 @@ async function bringUpToDate(url: string): Promise<void> {
     }
     await migrate(owner);
     if (OWNER_URL !== undefined) await limitRights(owner, new URL(url).username);
+  } catch (error) {
+    if (error instanceof Error && 'code' in error && error.code === NO_PRIVILEGE)
+      giveUp(
+        'The role of DATABASE_URL may not change tables. Give the one that owns them as DATABASE_OWNER_URL (docs/OPERATIONS.md).',
+      );
+    throw error;
   } finally {
     await owner.destroy();
   }

@@ -1,6 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
+import { format } from 'date-fns';
 import { spokenKey, type BrowserView, type InvitationView, type NewKeyView } from '@ipsonomo/core';
 import { useKeys, useNewKey, useNow, useTakeKeyBack } from '../../data';
 import { Card, Notice, Page, Refusals, Row, Words } from '../../parts';
@@ -101,7 +102,7 @@ function BrowserLine({ browser, now, onTakeBack }: LineProps & { readonly browse
       </Words>
       <Words size="second" tone="second">
         {deviceWords(browser.device)} · here {agoWords(browser.seenAt, now)} · let in{' '}
-        {new Date(browser.letInAt).toLocaleString()}
+        {format(browser.letInAt, 'yyyy-MM-dd HH:mm')}
       </Words>
       <TakeBack what={who} onPress={onTakeBack} />
     </Row>

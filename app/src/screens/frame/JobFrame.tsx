@@ -1,5 +1,6 @@
 import { Slot, usePathname, useRouter } from 'expo-router';
 import { View } from 'react-native';
+import { format } from 'date-fns';
 import { sourceWords, type FieldView } from '@ipsonomo/core';
 import { useAway, useJob, useSilence, useWire } from '../../data';
 import { LinkLine, Places, type Place, type PlaceEntry } from '../../parts';
@@ -105,8 +106,7 @@ const isTroubled = (field: FieldView | undefined): boolean =>
   field !== undefined && (field.link !== 'up' || field.notices.some(isTrouble));
 
 /** What stands below was true then. */
-const awayWords = (since: number): string =>
-  `since ${new Date(since).toLocaleTimeString()}; shown is what was known then`;
+const awayWords = (since: number): string => `what you see is of ${format(since, 'HH:mm:ss')}`;
 
 /** What the laptop is called on this wire: spoken from, or its own address while it is silent. */
 function whoWords(field: FieldView | undefined, isSending: boolean): string | undefined {
