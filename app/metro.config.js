@@ -2,6 +2,12 @@ const { getDefaultConfig } = require('expo/metro-config');
 
 const config = getDefaultConfig(__dirname);
 
+// The elements' library brings eighteen sets of icons, half a megabyte of their names and four of their fonts. None is
+// drawn here: what a thing is stands beside it in words.
+const ICONS = /(^|\/)(@expo\/vector-icons|react-native-vector-icons)(\/|$)/;
+config.resolver.resolveRequest = (context, name, platform) =>
+  ICONS.test(name) ? { type: 'empty' } : context.resolveRequest(context, name, platform);
+
 // In development the API is the server's; the built application is served by it.
 const server = process.env.IPSONOMO_API ?? 'http://127.0.0.1:4780';
 config.server.enhanceMiddleware = (metro) => (request, response, next) => {
