@@ -22,6 +22,8 @@ test.describe('a browser that was not let in', () => {
     const spoken = key.toLowerCase().replace(/(.{4})(?=.)/g, '$1 ');
     await page.getByLabel('The key: twenty letters and digits').fill(spoken);
     await button(page, 'Come in').click();
+    // It is in once the door has gone; whoever went elsewhere before would come without its cookie.
+    await expect(page.getByRole('heading', { name: 'A key is needed' })).toBeHidden();
     await openDemo(page, server);
 
     // A second one comes in with the address that the first one shows.
