@@ -41,7 +41,7 @@ module.exports = {
   projects: [
     nodeProject('core'),
     nodeProject('practice'),
-    nodeProject('server'),
+    { ...nodeProject('server'), setupFiles: ['<rootDir>/test/bundles.ts'] },
     nodeProject('app', 'app, pure'),
     {
       ...WEB,

@@ -44,6 +44,7 @@ const unit = {
       ...(only?.title ? ['-t', escaped(only.title)] : []),
       ...(only ? ['--runTestsByPath', ...only.files] : []),
     ],
+    env: { IPSONOMO_BUNDLES: join(ROOT, 'server/dist') },
     tests: jestTests,
     byFile: true,
   }),

@@ -9,6 +9,9 @@ export interface Program {
   readonly source: string;
 }
 
+/** Where bundles are looked for: beside this one, unless somebody knows that they were built elsewhere just now. */
+export const bundles = { folder: __dirname };
+
 export function openWorker(
   { bundle, source }: Program,
   workerData: unknown,
@@ -17,7 +20,7 @@ export function openWorker(
     transfer = [],
   }: { resourceLimits?: ResourceLimits; transfer?: readonly TransferListItem[] } = {},
 ): Worker {
-  const bundled = join(__dirname, bundle);
+  const bundled = join(bundles.folder, bundle);
   const options = { workerData, resourceLimits, transferList: [...transfer] };
   if (existsSync(bundled)) return new Worker(bundled, options);
   const execArgv = ['--require', require.resolve('tsx/cjs')];
