@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import type { AddressInfo } from 'node:net';
 import request from 'supertest';
 import type { JobView } from '@ipsonomo/core';
-import { REAL_TIME } from '../../src/common/time';
+import { hastenedTime, REAL_TIME } from '../../src/common/time';
 import { compose, type Running } from '../../src/compose';
 import { seedDemo } from '../../src/demo';
 import { listen } from '../../src/opening';
@@ -28,7 +28,8 @@ export class ApiBench {
     readonly job: JobView,
   ) {}
 
-  static async open(name: string): Promise<ApiBench> {
+  /** @param pace how many times as fast its practice site lives */
+  static async open(name: string, pace = 1): Promise<ApiBench> {
     const scratch = await Scratch.open(name);
     await seedDemo(scratch.store);
     const logged: string[] = [];
@@ -38,7 +39,7 @@ export class ApiBench {
       captures: folder,
       web: undefined,
       log: (line) => logged.push(line),
-      time: REAL_TIME,
+      time: pace === 1 ? REAL_TIME : hastenedTime(pace, Date.now()),
       pages: { host: '127.0.0.1', port: 0 },
       openAt: (key) => [`http://127.0.0.1/#${key}`],
     });

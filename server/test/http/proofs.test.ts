@@ -7,7 +7,7 @@ let bench: ApiBench;
 let job: JobView;
 
 beforeAll(async () => {
-  bench = await ApiBench.open('proofs');
+  bench = await ApiBench.open('proofs', 10);
   ({ job } = bench);
   await bench.call('post', '/field/wire').send({ kind: 'practice' }).expect(200);
 }, 30_000);
