@@ -17,10 +17,17 @@ import {
 import { choose } from './lib/test/choose.mjs';
 import { closing, stepLine } from './lib/test/closing.mjs';
 import { beginCoverage, COVERAGE, coverageTable } from './lib/test/coverage.mjs';
-import { childrenSeconds, endAll, runInto, runSteps } from './lib/test/schedule.mjs';
+import {
+  childrenSeconds,
+  endAll,
+  machineSeconds,
+  runInto,
+  runSteps,
+} from './lib/test/schedule.mjs';
 import { STEPS } from './lib/test/steps.mjs';
 
 const start = Date.now();
+const coresBefore = machineSeconds();
 const CI = process.env.CI === 'true';
 const RESULTS = join(LOCAL, 'results');
 
@@ -64,7 +71,8 @@ try {
   database?.stopNow();
 }
 const processor = childrenSeconds() + (database?.processorSeconds() ?? 0);
-const { text, isOk } = closing(steps, results, { seconds: elapsed(), processor, skips });
+const machine = sinceBegun();
+const { text, isOk } = closing(steps, results, { seconds: elapsed(), processor, machine, skips });
 if (isMapped) say(`\n${(await coverageTable()).join('\n')}`);
 say(`\n${text}`);
 process.exit(isOk ? 0 : 1);
@@ -73,6 +81,12 @@ process.exit(isOk ? 0 : 1);
 
 function elapsed() {
   return (Date.now() - start) / 1000;
+}
+
+function sinceBegun() {
+  const now = machineSeconds();
+  if (!now || !coresBefore) return undefined;
+  return Object.fromEntries(Object.entries(now).map(([key, all]) => [key, all - coresBefore[key]]));
 }
 
 /** When in the run something ended. */

@@ -36,7 +36,7 @@ const flakyTest = ({ file, title, why }) =>
   `  ${file}: ${title}\n${indent(first(why, 6))}\n  (write it into docs/TESTING.md, Flaky, until it is mended)`;
 
 /** @returns {{ text: string, isOk: boolean }} */
-export function closing(steps, results, { seconds: took, processor, skips }) {
+export function closing(steps, results, { seconds: took, processor, machine, skips }) {
   const tests = results.flatMap(({ tests: all = [] }) => all);
   const count = (state) => tests.filter((one) => one.state === state).length;
   const flaky = tests.filter(({ state }) => state === 'flaky');
@@ -53,11 +53,16 @@ export function closing(steps, results, { seconds: took, processor, skips }) {
       : '',
     steps.map((step, at) => stepLine(step, results[at])).join('\n'),
     skips.lines.join('\n'),
-    `${seconds(took)} in all, ${seconds(processor)} of processor`,
+    `${seconds(took)} in all, ${seconds(processor)} of processor${machineWords(machine)}`,
     `${count('passed') + flaky.length} passed, ${failed} failed, ${count('skipped') + skips.skipped} skipped`,
   ];
   return { text: parts.filter((part) => part !== '').join('\n\n'), isOk: failed === 0 };
 }
+
+const machineWords = (machine) =>
+  machine === undefined
+    ? ''
+    : `; cores busy ${seconds(machine.busy)}, idle ${seconds(machine.idle)}, taken by others ${seconds(machine.stolen)}`;
 
 const isFailed = ({ state }) => state === 'failed';
 

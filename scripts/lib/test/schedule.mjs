@@ -19,6 +19,21 @@ export function childrenSeconds() {
   return (Number(fields[13]) + Number(fields[14])) / TICKS_A_SECOND;
 }
 
+/**
+ * What all cores of the machine have done so far, in seconds: a browser's processes outlive whoever started them and are in
+ * nobody's account, so this is what a run really took, with all else that went on.
+ * @returns {{ busy: number, idle: number, stolen: number } | undefined}
+ */
+export function machineSeconds() {
+  if (!existsSync('/proc/stat')) return undefined;
+  const [user, nice, system, idle, waiting, , , stolen] = readFileSync('/proc/stat', 'utf8')
+    .split('\n')[0]
+    .split(/\s+/)
+    .slice(1)
+    .map((ticks) => Number(ticks) / TICKS_A_SECOND);
+  return { busy: user + nice + system, idle: idle + waiting, stolen };
+}
+
 let accounted = 0;
 
 /** What has been added since it was asked last: the child that has ended just now. */
