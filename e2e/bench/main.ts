@@ -162,22 +162,36 @@ function practiceFigure(): Figure {
   };
 }
 
-async function main(): Promise<void> {
+type Group = () => readonly Figure[] | Promise<readonly Figure[]>;
+
+const ON_THE_WIRE: Readonly<Record<string, Group>> = {
+  wire: wireFigures,
+  ways: waysFigures,
+  sweep: sweepFigures,
+};
+const ANYWHERE: Readonly<Record<string, Group>> = {
+  core: () => [coreFigure()],
+  practice: () => [practiceFigure()],
+  plan: planFigures,
+  round: roundFigures,
+  routes: routeFigures,
+  web: webFigures,
+  planner: plannerFigures,
+};
+
+/** All groups, or those that are named: `npm run bench -- web`. */
+async function main(names: readonly string[]): Promise<void> {
   const figures: Figure[] = [];
-  if (process.env['BENCH_WIRE'] === '1')
-    figures.push(...(await wireFigures()), ...(await waysFigures()), ...(await sweepFigures()));
-  else console.error('The wire figures are left out: they need root and network namespaces.');
-  figures.push(
-    coreFigure(),
-    practiceFigure(),
-    ...planFigures(),
-    ...roundFigures(),
-    ...routeFigures(),
-    ...(await webFigures()),
+  const hasWire = process.env['BENCH_WIRE'] === '1';
+  if (!hasWire)
+    console.error('The wire figures are left out: they need root and network namespaces.');
+  const groups = { ...(hasWire ? ON_THE_WIRE : {}), ...ANYWHERE };
+  const chosen = Object.entries(groups).filter(
+    ([name]) => names.length === 0 || names.includes(name),
   );
-  figures.push(...(await plannerFigures()));
+  for (const [, group] of chosen) figures.push(...(await group()));
   console.log(table(figures));
   process.exit(figures.every((one) => one.isReached) ? 0 : 1);
 }
 
-void main();
+void main(process.argv.slice(2));

@@ -1,4 +1,4 @@
-import { chromium } from '@playwright/test';
+import { chromium, type Page } from '@playwright/test';
 import type { JobView } from '@ipsonomo/core';
 import { api, letBrowserIn, startServer, type TestServer } from '../harness';
 import { CHROMIUM } from '../playwright.config';
@@ -73,10 +73,51 @@ async function apiTimes(server: TestServer): Promise<Figure> {
   };
 }
 
+const TABS = 30;
+const RELOADS = 20;
+
+/** Thirty tabs of one browser, opened one after the other, and one of them loaded again and again. */
+async function manyTabs(server: TestServer): Promise<readonly Figure[]> {
+  const [job] = await api<{ id: string }[]>(server, 'GET', '/jobs');
+  const url = `${server.url}/job/${job?.id}/assign`;
+  const browser = await chromium.launch(CHROMIUM);
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  await letBrowserIn(context, server);
+  const usable = async (page: Page, come: () => Promise<unknown>): Promise<number> => {
+    const start = performance.now();
+    await come();
+    await page.getByText('Practice site', { exact: true }).waitFor();
+    await page.getByRole('heading', { level: 1 }).waitFor();
+    return performance.now() - start;
+  };
+  const opened: number[] = [];
+  for (let tab = 0; tab < TABS; tab += 1) {
+    const page = await context.newPage();
+    opened.push(await usable(page, () => page.goto(url)));
+  }
+  const [first] = context.pages();
+  const reloaded: number[] = [];
+  for (let time = 0; first && time < RELOADS; time += 1)
+    reloaded.push(await usable(first, () => first.reload()));
+  await browser.close();
+  return (
+    [
+      [`${TABS} tabs of one browser: the slowest is usable after`, opened],
+      [`a page reloaded ${RELOADS} times: the slowest is usable after`, reloaded],
+    ] as const
+  ).map(([what, times]) => {
+    const slowest = Math.max(...times);
+    return {
+      ...{ what, ours: `${(slowest / 1000).toFixed(1)} s`, reference: '', wanted: '≤ 2 s' },
+      isReached: slowest <= 2000,
+    };
+  });
+}
+
 export async function webFigures(): Promise<readonly Figure[]> {
   const server = await startServer('bench_web', { demo: true });
   try {
-    return [await firstLoad(server), await apiTimes(server)];
+    return [await firstLoad(server), await apiTimes(server), ...(await manyTabs(server))];
   } finally {
     await server.stop();
   }

@@ -44,7 +44,7 @@ export interface StreamListener {
 }
 
 /** Two of these, and a tab knows that it is the only one. */
-const RESPONSE = 100;
+const RESPONSE = 250;
 const FALLBACK = 2_000;
 /** The server beats every 15 s. */
 const SILENCE = 40_000;
