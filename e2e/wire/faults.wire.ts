@@ -115,11 +115,9 @@ function spoiledFrames(seeds: number): readonly Uint8Array[] {
   });
   const file = join(mkdtempSync(join(tmpdir(), 'ipsonomo-zzuf-')), 'frames');
   writeFileSync(file, Buffer.concat(whole));
-  const spoiled = execFileSync(
-    'zzuf',
-    ['-s', `0:${seeds}`, '-r', '0.002:0.05', 'cat', file],
-    { maxBuffer: 1 << 28 },
-  );
+  const spoiled = execFileSync('zzuf', ['-s', `0:${seeds}`, '-r', '0.002:0.05', 'cat', file], {
+    maxBuffer: 1 << 28,
+  });
   const frames: Uint8Array[] = [];
   for (let at = 0; at < spoiled.length;)
     for (const { length } of whole) {
