@@ -116,7 +116,15 @@ async function beside(
       .filter((line) => /^10\.77\.\d+\.\d+$/.test(line))
       .toSorted();
     const listed = alive.filter((address) => address !== '10.77.3.250');
-    isSame &&= JSON.stringify(seen) === JSON.stringify(listed);
+    const only = (a: readonly string[], b: readonly string[]) =>
+      a.filter((one) => !b.includes(one));
+    const [mine, others] = [only(seen, listed), only(listed, seen)];
+    if (mine.length + others.length > 0) {
+      isSame = false;
+      console.error(
+        `run ${run}: found by the sweep alone ${mine.join(' ') || 'none'}; by fping alone ${others.join(' ') || 'none'}`,
+      );
+    }
     count = seen.length;
   }
   return { ours, claims, theirs, isSame, count };

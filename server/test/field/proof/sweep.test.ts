@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { formatIpv4, formatMac, readPcap, toPrefixLength, tryDissect } from '@ipsonomo/core';
+import { Sweep, type SweepEvents } from '../../../src/field/proof/sweep';
 import { Present } from '../../../src/field/present';
 import { ip, LAPTOP, mac, planOf, target } from '../bench';
 import { Site } from '../site';
@@ -114,4 +115,34 @@ test('a router that answers for others is seen with many addresses, and with no 
   expect(present.all).toHaveLength(16);
   expect(present.saw(router, ip('10.0.0.3'), 999)).toBe(false);
   expect(present.addressOf(router)).toBe(ip('10.0.0.3'));
+});
+
+test('R-SWEEP: on a machine that wakes up late it listens on, and ends all the same', () => {
+  const [subnet] = planOf([CAMERA]).subnets;
+  if (!subnet) throw new Error('no subnet');
+  const sweep = new Sweep({
+    ...{
+      mac: LAPTOP,
+      transmit: () => undefined,
+      notice: () => undefined,
+      changed: () => undefined,
+    },
+    ...{ needVoice: () => undefined, voice: () => ({ address: ip('172.22.40.250') }) as never },
+  } as unknown as SweepEvents);
+  const endOf = (late: (at: number) => number): number => {
+    sweep.start([subnet], 0);
+    let now = 0;
+    for (let steps = 0; !sweep.isOver && steps < 10_000; steps += 1) {
+      now = late(sweep.nextAt());
+      sweep.run(now);
+    }
+    return now;
+  };
+  const inTime = endOf((at) => at);
+  expect(sweep.isOver).toBe(true);
+  let woke = 0;
+  const lateOnce = endOf((at) => (at >= inTime && (woke += 1) === 1 ? at + 400 : at));
+  expect(lateOnce).toBeGreaterThanOrEqual(inTime + 400 + 300);
+  expect(endOf((at) => at + 400)).toBeLessThan(60_000);
+  expect(sweep.isOver).toBe(true);
 });
