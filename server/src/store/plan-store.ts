@@ -84,7 +84,8 @@ export class PlanStore {
   ): Promise<Changed<T>> {
     const { jobId } = change;
     const made = await JobRow.transaction(this.knex, async (trx) => {
-      const locked = await JobRow.query(trx).findById(jobId).forUpdate();
+      // No key is changed: evidence, which only refers to the job, is written meanwhile by whoever holds its chain.
+      const locked = await JobRow.query(trx).findById(jobId).forNoKeyUpdate();
       if (!locked) throw Refusal.of('thing.unknown', 'job');
       const state = await this.read(jobId, trx);
       const decided = decide(state);

@@ -60,6 +60,24 @@ test('a decision and its evidence are kept together or not at all', async () => 
   expect(await store.evidenceOf(id, 'drive-2-at', 100)).toHaveLength(before + 1);
 });
 
+test('decisions and what is seen meanwhile do not stand in each other’s way', async () => {
+  const { store } = scratch;
+  const { jobId: id } = await jobWith('Busy');
+  const change = { jobId: id, person: 'Mara Quist', what: 'bound' };
+  const before = (await store.evidenceOf(id, 'drive-2-at', 1000)).length;
+  await Promise.all(
+    Array.from({ length: 60 }, async (_, i) => {
+      const seen = boundAt(id, { label: `seen ${i}` });
+      await store.append([seen, seen, seen]);
+      const [device] = deviceEdits(`busy-${i}`, 'hall', `10.0.0.${100 + i}`);
+      const decided = { edits: device ? [device] : [], result: undefined };
+      await store.change(change, () => ({ ...decided, evidence: [boundAt(id, {})] }));
+    }),
+  );
+  expect(await store.evidenceOf(id, 'drive-2-at', 1000)).toHaveLength(before + 60 * 4);
+  expect(await store.audit()).toEqual([]);
+});
+
 const add = (type: ThingType, thing: ThingDoc): Edit => ({ op: 'add', type, thing });
 
 const deviceEdits = (id: string, subnetId: string, address: string): readonly Edit[] => [
