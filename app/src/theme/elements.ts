@@ -86,12 +86,6 @@ export function elementsTheme(mode: 'light' | 'dark') {
         selectedButtonStyle: { backgroundColor: c.plum },
         selectedTextStyle: { color: c.onPlum },
       },
-      CheckBox: {
-        textStyle: { ...TYPE.second, color: c.ink },
-        checkedColor: c.plum,
-        uncheckedColor: c.second,
-        containerStyle: { backgroundColor: 'transparent', margin: 0, padding: 8 },
-      },
       Switch: { color: c.plum },
       LinearProgress: { color: 'primary', trackColor: c.line, style: { height: 6 } },
     },

@@ -1,7 +1,7 @@
-import { Button, CheckBox } from '@rneui/themed';
+import { Button } from '@rneui/themed';
 import { View } from 'react-native';
 import type { Issue } from '@ipsonomo/core';
-import { AddressText, Card, Field, Refusals, Words } from '../../parts';
+import { AddressText, Card, Field, Refusals, Toggle, Words } from '../../parts';
 import { useWide } from '../../theme';
 import type { NeedDraft, Place } from './draft';
 
@@ -45,9 +45,9 @@ export function NeedRow({ number, need, issue, place, onChange, onRemove }: Prop
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
         {place ? <PlaceWords place={place} /> : null}
         <View style={{ flex: 1 }} />
-        <CheckBox
+        <Toggle
           title="a whole /24"
-          checked={need.isWhole24}
+          isOn={need.isWhole24}
           onPress={() => onChange({ ...need, isWhole24: !need.isWhole24 })}
         />
         <Button type="clear" title="Remove" onPress={onRemove} />

@@ -1,8 +1,8 @@
-import { Button, CheckBox } from '@rneui/themed';
+import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { fieldWords, isObject, type Json, type JsonObject } from '@ipsonomo/core';
-import { Card, Field, Pick, Words, type PickOption } from '../../parts';
+import { Card, Field, Pick, Toggle, Words, type PickOption } from '../../parts';
 import { emptyOf, formOf } from './schema';
 
 /** What an id can be, by the name of its field. */
@@ -39,7 +39,7 @@ export function ValueForm(props: Props) {
       return <NumberField label={label} value={value} onChange={onChange} />;
     case 'flag':
       return (
-        <CheckBox title={label} checked={value === true} onPress={() => onChange(value !== true)} />
+        <Toggle title={label} isOn={value === true} onPress={() => onChange(value !== true)} />
       );
     case 'choice':
       return (
