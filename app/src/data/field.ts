@@ -13,6 +13,9 @@ export interface WireNow {
   readonly isSending: boolean;
 }
 
+/** The wire as it stands, for who needs no clock: it is drawn again when something has changed, not every second. */
+export const useField = (): FieldView | undefined => useQuery(fieldQuery).data;
+
 /** The wire as it stands, with a clock that is the server's. */
 export function useWire(): WireNow {
   const { data: field, dataUpdatedAt } = useQuery(fieldQuery);
@@ -45,5 +48,8 @@ export function usePresent(): readonly PresentView[] {
 }
 
 export function useHeard(): readonly HeardView[] {
-  return useQuery(heardQuery).data ?? [];
+  return useQuery(heardQuery).data ?? NOBODY;
 }
+
+/** One and the same, so that whoever works with it need not begin anew. */
+const NOBODY: readonly HeardView[] = [];

@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import {
   isAsking,
@@ -10,7 +10,7 @@ import {
   type JobView,
   type Plan,
 } from '@ipsonomo/core';
-import { useHeard, useListen, useNoticeRead, useWire } from '../../data';
+import { useField, useHeard, useListen, useNoticeRead, useWire } from '../../data';
 import {
   AddressText,
   Card,
@@ -41,6 +41,9 @@ interface Props {
   readonly selected?: string;
 }
 
+const NOBODY: readonly HeardView[] = [];
+const LATELY = 5000;
+
 /** What is awaited, next one first, with what was heard offered to it. */
 export function AssignScreen({ job, selected }: Props) {
   const wide = useWide();
@@ -48,11 +51,17 @@ export function AssignScreen({ job, selected }: Props) {
   const heard = useHeard();
   const { field, now } = useWire();
   const listening = field?.runId !== null && field?.jobId === job;
-  const clients = listening ? heard : [];
+  const clients = listening ? heard : NOBODY;
   const round = useRound(job);
+  const { order } = round;
   const [isOrdering, setOrdering] = useState(false);
-  const awaited = view && plan ? awaitedOf(view, plan, clients, round.order, now) : [];
-  const strangers = view ? strangersOf(view, clients) : [];
+  // Which calls are under way changes in minutes: to sort them every second would keep a phone busy.
+  const lately = Math.floor(now / LATELY) * LATELY;
+  const awaited = useMemo(
+    () => (view && plan ? awaitedOf(view, plan, clients, order, lately) : []),
+    [view, plan, clients, order, lately],
+  );
+  const strangers = useMemo(() => (view ? strangersOf(view, clients) : []), [view, clients]);
   const [next, ...rest] = awaited;
   const shown = selected ?? next?.at.id;
   const action = listening && (wide || !next) ? undefined : <ListenAction job={job} next={next} />;
@@ -104,7 +113,7 @@ function situation(listening: boolean, heard: readonly HeardView[], now: number)
 /** The one thing to do: choose a wire, listen, or go to the next call. */
 function ListenAction({ job, next }: { readonly job: string; readonly next: Awaited | undefined }) {
   const router = useRouter();
-  const { field } = useWire();
+  const field = useField();
   const listen = useListen();
   if (field?.source === null)
     return (
@@ -240,8 +249,30 @@ interface ListProps {
   readonly selected: string | undefined;
 }
 
-function AwaitedList({ job, view, awaited, now, wide, selected }: ListProps) {
+interface CallRowProps {
+  readonly job: string;
+  readonly one: Awaited;
+  readonly second: string;
+  readonly length: number;
+  readonly selected: boolean;
+}
+
+/** Drawn again only where something of it has changed: there may be hundreds, and a clock that ticks above them. */
+const CallRow = memo(function CallRow({ job, one, second, length, selected }: CallRowProps) {
   const router = useRouter();
+  return (
+    <DeviceRow
+      {...{ second, length, selected }}
+      title={one.device.title}
+      isWrong={one.at.trouble !== null}
+      address={one.at.address}
+      notches={one.at.notches}
+      onPress={() => router.navigate(`/job/${job}/call/${one.at.id}`)}
+    />
+  );
+});
+
+function AwaitedList({ job, view, awaited, now, wide, selected }: ListProps) {
   if (awaited.length === 0) return null;
   return (
     <View>
@@ -253,15 +284,11 @@ function AwaitedList({ job, view, awaited, now, wide, selected }: ListProps) {
       {awaited.map((one, at) => (
         <View key={one.at.id}>
           {isSamePlace(one, awaited[at - 1]) ? null : <PlaceLine one={one} />}
-          <DeviceRow
-            title={one.device.title}
+          <CallRow
+            {...{ job, one }}
             second={nextStep(one, now)}
-            isWrong={one.at.trouble !== null}
-            address={one.at.address}
             length={networkLength(view, one.at.subnetId)}
-            notches={one.at.notches}
             selected={one.at.id === selected}
-            onPress={() => router.navigate(`/job/${job}/call/${one.at.id}`)}
           />
         </View>
       ))}

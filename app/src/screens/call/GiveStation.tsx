@@ -8,7 +8,14 @@ import {
   type StationGiving,
   type StationView,
 } from '@ipsonomo/core';
-import { useGiveStation, useResetStation, useSearch, useStations, useWire } from '../../data';
+import {
+  useGiveStation,
+  useResetStation,
+  useSearch,
+  useStations,
+  useField,
+  useWire,
+} from '../../data';
 import { Card, Field, Notice, Refusals, timeOf, Words } from '../../parts';
 import { issuesOf } from '../words';
 import { Bound } from './Bound';
@@ -26,7 +33,7 @@ interface GiveProps {
 /** Gives a bound station what is planned for it. */
 export function GiveButton({ call, give, title, type = 'solid' }: GiveProps) {
   const { job, at } = call;
-  const { field } = useWire();
+  const field = useField();
   const giving = useGiveStation(job, at.id);
   const busy = field?.tasks.some((one) => one.kind === 'station-set' && one.interfaceId === at.id);
   return (

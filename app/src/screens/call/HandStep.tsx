@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { evidenceWords, pagePortOf, type EvidenceView, type FieldTaskView } from '@ipsonomo/core';
-import { evidenceQuery, useInterfaceAct, usePresent, useWire } from '../../data';
+import { evidenceQuery, useInterfaceAct, usePresent, useField, useWire } from '../../data';
 import { AddressText, Card, Notice, Refusals, Row, timeOf, Words } from '../../parts';
 import { usePlan } from '../plan/use-plan';
 import { DeviceSwitches } from '../switches/DeviceSwitches';
@@ -26,7 +26,7 @@ import { Typed } from './Typed';
  */
 export function HandStep({ call }: { readonly call: Call }) {
   const { at, job, device, kind } = call;
-  const { field } = useWire();
+  const field = useField();
   const follow = useInterfaceAct(job, at.id, 'follow');
   const task = field?.tasks.find((one) => one.kind === 'follow' && one.interfaceId === at.id);
   const present = usePresent();
@@ -91,7 +91,7 @@ function FoundElsewhere({
   readonly onChoose: (mac: string) => void;
 }) {
   const { view } = usePlan(call.job);
-  const { field } = useWire();
+  const field = useField();
   const present = usePresent();
   if (!view || call.at.mac !== null) return null;
   const { strangers } = whoIsThere(view, present, field);

@@ -10,7 +10,7 @@ import {
   parseIpv4,
   type LaptopSystem,
 } from '@ipsonomo/core';
-import { adaptersQuery, changeSettings, usePresent, useWire } from '../../data';
+import { adaptersQuery, changeSettings, usePresent, useField } from '../../data';
 import { AddressText, Card, Choice, Field, Words } from '../../parts';
 import type { Call } from './CallPage';
 import { Command } from './Command';
@@ -33,7 +33,7 @@ export function LaptopCard({ call, beside }: { readonly call: Call; readonly bes
 }
 
 function Opened({ call, beside }: { readonly call: Call; readonly beside: string }) {
-  const { field } = useWire();
+  const field = useField();
   const present = usePresent();
   const { data: adapters } = useQuery(adaptersQuery);
   const [system, setSystem] = useState<LaptopSystem>(systemHere());

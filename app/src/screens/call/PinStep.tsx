@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
 import { evidenceWords, isByHand, isKeyed, isNamedOverLayer2 } from '@ipsonomo/core';
-import { useInterfaceAct, useWire } from '../../data';
+import { useInterfaceAct, useField } from '../../data';
 import { Notice, timeOf, Words } from '../../parts';
 import { Bound } from './Bound';
 import { CallPage, type Call } from './CallPage';
@@ -12,7 +12,7 @@ import { Watching } from './Watching';
 /** It has the address for now: make it stay, then see it come back by itself. */
 export function PinStep({ call }: { readonly call: Call }) {
   const { at, job } = call;
-  const { field } = useWire();
+  const field = useField();
   const pin = useInterfaceAct(job, at.id, 'pin');
   const said = useInterfaceAct(job, at.id, 'said-kept');
   const watch = useInterfaceAct(job, at.id, 'watch-power');

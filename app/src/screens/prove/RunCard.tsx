@@ -2,7 +2,7 @@ import { Button, LinearProgress } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
 import { proofEndWords, type ProofState } from '@ipsonomo/core';
-import { proofsQuery, useGoOnProof, useStopProof, useWire } from '../../data';
+import { proofsQuery, useGoOnProof, useStopProof, useField } from '../../data';
 import { Card, Notice, Refusals, Words } from '../../parts';
 import { issuesOf, plural } from '../words';
 
@@ -15,7 +15,7 @@ const PHASES: Readonly<Record<ProofState['phase'], string>> = {
 
 /** How the run of this job stands; undefined while none goes on. */
 export function useRun(job: string): ProofState | undefined {
-  const { field } = useWire();
+  const field = useField();
   const state = field?.jobId === job ? field.proof : null;
   return state && state.phase !== 'ended' ? state : undefined;
 }

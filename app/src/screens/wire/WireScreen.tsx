@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import type { AdapterView, WireChoice } from '@ipsonomo/core';
-import { adaptersQuery, useChooseWire, useListen, useRest, useWire } from '../../data';
+import { adaptersQuery, useChooseWire, useListen, useRest, useField } from '../../data';
 import { Choice, Notice, Page, Refusals, Words } from '../../parts';
 import { usePlan } from '../plan/use-plan';
 import { issuesOf } from '../words';
@@ -16,7 +16,7 @@ const PRACTICE = 'practice';
 /** Which wire is in use, and whether somebody listens on it. */
 export function WireScreen({ job }: { readonly job: string }) {
   const router = useRouter();
-  const { field } = useWire();
+  const field = useField();
   const { data: adapters } = useQuery(adaptersQuery);
   const { view } = usePlan(job);
   const choose = useChooseWire();
@@ -128,7 +128,7 @@ function adapterWords(adapter: AdapterView): string {
 }
 
 function Counters() {
-  const { field } = useWire();
+  const field = useField();
   if (!field) return null;
   const { received, sent, malformed, requests, strangersDropped } = field.counters;
   const rows: readonly (readonly [string, number])[] = [
