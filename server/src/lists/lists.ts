@@ -11,6 +11,7 @@ const PROGRAM = { bundle: 'list.worker.js', source: 'lists/list.worker.ts' };
 /** Lists that may be open at once, each with what it holds; the one opened first goes. */
 const MOST_OPEN = 8;
 const PATIENCE = 60_000;
+const READING_PATIENCE = 120_000;
 
 type Answer = Extract<ListNews, Numbered>;
 type Made = Extract<ListNews, { kind: 'made' }>;
@@ -47,12 +48,22 @@ class OpenList {
   private read(file: ListFile): Promise<void> {
     if (this.isClosed) return Promise.resolve();
     return new Promise((resolve) => {
-      this.isRead = resolve;
+      // Whoever waits behind a file that is never read to its end would wait as long.
+      const tooLong = setTimeout(() => {
+        this.fall(file.name, `not read within ${READING_PATIENCE / 1000} s`);
+        this.close();
+      }, READING_PATIENCE);
+      tooLong.unref();
+      const ended = () => {
+        clearTimeout(tooLong);
+        resolve();
+      };
+      this.isRead = ended;
       const worker = openWorker(PROGRAM, file, { resourceLimits: READING_MEMORY });
       this.worker = worker;
       worker.on('message', (news: ListNews) => this.hear(news));
       worker.on('error', (error) => this.fall(file.name, error.message));
-      worker.once('exit', resolve);
+      worker.once('exit', ended);
       worker.unref();
     });
   }
