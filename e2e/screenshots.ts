@@ -1,6 +1,6 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { chromium, expect, type Page } from '@playwright/test';
+import { chromium, expect as within, type Page } from '@playwright/test';
 import { letBrowserIn, startServer, type TestServer } from './harness';
 import {
   atCabinet,
@@ -17,6 +17,9 @@ import { CHROMIUM } from './playwright.config';
 
 // npm run screenshots: the pictures of docs/screenshots, made from the demo data by walking the way
 // of a technician.
+
+/** A busy machine takes its time. */
+const expect = within.configure({ timeout: 90_000 });
 
 const FOLDER = join(__dirname, '../docs/screenshots');
 

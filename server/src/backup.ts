@@ -11,14 +11,15 @@ const LONGEST = 600_000;
 export function dumpDatabase(url: string, file: string): Promise<string | undefined> {
   mkdirSync(dirname(file), { recursive: true, mode: 0o700 });
   const args = ['--format=custom', '--no-owner', '--no-privileges', `--file=${file}`, url];
-  const before = process.umask(0o077);
   return new Promise((resolve) => {
+    // The program takes it over as it starts; nobody else is to have it.
+    const before = process.umask(0o077);
     execFile('pg_dump', args, { timeout: LONGEST }, (error, _out, told) => {
-      process.umask(before);
       if (!error) return resolve(undefined);
       const isMissing = 'code' in error && error.code === 'ENOENT';
       const first = told.trim().split('\n')[0] || error.message.split('\n')[0];
       resolve(isMissing ? 'pg_dump is not installed (Debian: postgresql-client)' : (first ?? ''));
     });
+    process.umask(before);
   });
 }

@@ -23,7 +23,6 @@ const asJson = (value: unknown): Sent => ({
 async function ask<T>(method: string, path: string, sent?: Sent): Promise<T> {
   const headers: Record<string, string> = {
     'x-person': encodeURIComponent(readSettings().person),
-    'x-browser': readSettings().browser,
   };
   if (sent) headers['content-type'] = sent.type;
   const init: RequestInit = { method, headers, ...(sent ? { body: sent.body } : {}) };

@@ -4,8 +4,6 @@ import { useSyncExternalStore } from 'react';
 export interface Settings {
   readonly person: string;
   readonly mode: 'auto' | 'light' | 'dark';
-  /** A name for this browser: the server knows by it whether who let it answer is still there. */
-  readonly browser: string;
   /** What was put on this laptop's adapter and has to come off again. */
   readonly laptop: { readonly address: string; readonly back: readonly string[] } | null;
   /** By job: the order of calls that this person chose. */
@@ -13,7 +11,7 @@ export interface Settings {
 }
 
 const KEY = 'ipsonomo.settings';
-const FIRST: Settings = { person: '', mode: 'auto', browser: '', laptop: null, orders: {} };
+const FIRST: Settings = { person: '', mode: 'auto', laptop: null, orders: {} };
 const listeners = new Set<() => void>();
 let current: Settings | undefined;
 
@@ -25,12 +23,8 @@ export function readSettings(): Settings {
   } catch {
     current = FIRST; // no storage, or a text that is no longer ours
   }
-  if (current.browser === '') changeSettings({ browser: newName() });
   return current;
 }
-
-const newName = (): string =>
-  Array.from({ length: 4 }, () => Math.random().toString(36).slice(2, 8)).join('');
 
 export function changeSettings(change: Partial<Settings>): void {
   current = { ...(current ?? readSettings()), ...change };

@@ -96,7 +96,6 @@ export class Giving {
     return [...this.known.values()].map((heard) => heard.client);
   }
 
-  /** A new run begins: who was heard before does not count. */
   /** Another server answers it, and was meant to be there: it is left to that one until then. */
   leave(client: MacAddress, until: number): void {
     this.left.set(client, until);
@@ -111,6 +110,7 @@ export class Giving {
     this.events.heard(client);
   }
 
+  /** A new run begins: who was heard before does not count. */
   forgetClients(): void {
     this.left.clear();
     this.known.clear();

@@ -53,10 +53,6 @@ export function wholeNumber(value: unknown, where: string): number {
   throw Refusal.of('body.invalid', where, { why: 'must be a whole number' });
 }
 
-/** The browser that asks, undefined for what is none. */
-export const browserOf = (request: Request): string | undefined =>
-  /^[a-z0-9]{8,40}$/.exec(request.header('x-browser') ?? '')?.[0];
-
 const MOST_NAME = 80;
 
 /** Who is asking: a name the person chose, sent with every request. */

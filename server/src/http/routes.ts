@@ -22,7 +22,7 @@ import { must, Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Door } from '../service/door';
 import { browserIn } from './door-routes';
-import { browserOf, checked, idOf, personOf, thingIdOf, wholeNumber } from './door';
+import { checked, idOf, personOf, thingIdOf, wholeNumber } from './door';
 import { comesThrough } from './guard';
 import { fewFiles, fewPlans } from './limits';
 import * as schema from './schemas';
@@ -333,7 +333,7 @@ export function assignRoutes({ door, reader, changer, field, openPage }: Service
   return router;
 }
 
-export function fieldRoutes({ field }: Services): Router {
+export function fieldRoutes({ door, field }: Services): Router {
   const router = Router();
   router.get('/field', (_request, response) => {
     response.json(field.view());
@@ -372,11 +372,11 @@ export function fieldRoutes({ field }: Services): Router {
   });
   router.post('/field/arm', async (request, response) => {
     const { minutes } = checked(schema.arming, request.body);
-    await field.arm(minutes, personOf(request), browserOf(request));
+    await field.arm(minutes, personOf(request), browserIn(door, request));
     response.json(field.view());
   });
   router.post('/field/here', (request, response) => {
-    field.here(browserOf(request));
+    field.here(browserIn(door, request));
     response.status(204).end();
   });
   router.post('/field/silence', async (_request, response) => {
