@@ -4,7 +4,7 @@ import { View } from 'react-native';
 import { format } from 'date-fns';
 import { spokenKey, type BrowserView, type InvitationView, type NewKeyView } from '@ipsonomo/core';
 import { useKeys, useNewKey, useNow, useTakeKeyBack } from '../../data';
-import { Card, Notice, Page, Refusals, Row, Words } from '../../parts';
+import { Card, Notice, Page, Refusals, Words } from '../../parts';
 import { agoWords, issuesOf, leftWords } from '../words';
 import { QrCode } from './QrCode';
 import { deviceWords } from './device-words';
@@ -95,34 +95,34 @@ interface LineProps {
 function BrowserLine({ browser, now, onTakeBack }: LineProps & { readonly browser: BrowserView }) {
   const who = browser.person || 'no name given yet';
   return (
-    <Row>
+    <View>
       <Words size="device">
         {who}
         {browser.isOwn ? ' (this browser)' : ''}
       </Words>
       <Words size="second" tone="second">
         {deviceWords(browser.device)} · here {agoWords(browser.seenAt, now)} · let in{' '}
-        {format(browser.letInAt, 'yyyy-MM-dd HH:mm')}
+        {format(browser.letInAt, 'd MMM, HH:mm')}
       </Words>
       <TakeBack what={who} onPress={onTakeBack} />
-    </Row>
+    </View>
   );
 }
 
 function KeyLine({ one, now, onTakeBack }: LineProps & { readonly one: InvitationView }) {
   return (
-    <Row>
+    <View>
       <Words size="second">
         made by {one.by} {agoWords(one.madeAt, now)}, good for {leftWords(one.endsAt, now)}
       </Words>
       <TakeBack what={`the key of ${one.by}`} onPress={onTakeBack} />
-    </Row>
+    </View>
   );
 }
 
 function TakeBack({ what, onPress }: { readonly what: string; readonly onPress: () => void }) {
   return (
-    <View style={{ alignItems: 'flex-start' }}>
+    <View style={{ alignItems: 'flex-start', marginLeft: -16 }}>
       <Button
         type="clear"
         title="Take back"
