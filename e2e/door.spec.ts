@@ -1,4 +1,4 @@
-import { expect, type Request } from '@playwright/test';
+import { expect, type Page, type Request } from '@playwright/test';
 import { test } from './demo';
 import { api, letBrowserIn } from './harness';
 import { button, goTo, openDemo, PHONE, place } from './pages';
@@ -46,7 +46,9 @@ test.describe('a browser that was not let in', () => {
   });
 });
 
-test('twelve tabs of one browser: each sees the wire, also after the one that had the stream has gone', async ({
+// A browser has six connections to one server: with a stream each, the seventh tab would hang. Twenty and more are measured
+// by `npm run bench -- web`, for each of them costs as much as a page.
+test('eight tabs of one browser: each sees the wire, also after the one that had the stream has gone', async ({
   page,
   server,
   context,
@@ -57,15 +59,13 @@ test('twelve tabs of one browser: each sees the wire, also after the one that ha
     context.on(event as 'requestfinished', (one: Request) => streams.delete(one));
   await openDemo(page, server);
   const url = page.url().replace(/plan$/, 'assign');
-  const tabs = await Promise.all(
-    Array.from({ length: 11 }, async () => {
-      const tab = await context.newPage();
-      await goTo(tab, url);
-      return tab;
-    }),
-  );
-  for (const tab of tabs)
+  const tabs: Page[] = [];
+  while (tabs.length < 7) {
+    const tab = await context.newPage();
+    await goTo(tab, url);
     await expect(tab.getByText('Practice site', { exact: true })).toBeVisible();
+    tabs.push(tab);
+  }
   await place(page, 'Assign').click();
   await button(page, 'Start listening').click();
   for (const tab of tabs) await expect(tab.getByText('silent, listening')).toBeVisible();
