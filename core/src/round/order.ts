@@ -11,6 +11,7 @@ import {
   type RoundState,
 } from './cost';
 import { RoundGroups } from './groups';
+import { Walk } from './walk';
 
 /** Up to so many calls every order is weighed. */
 const EXACT = 9;
@@ -88,76 +89,81 @@ function clashesAfter(
 /** So many times every run of groups is tried in every place, unless nothing gets cheaper before. */
 const MOST_PASSES = 6;
 const LONGEST_RUN = 3;
-/** So many orders are weighed at most: a round is planned again whenever something is found otherwise. */
-const MOST_ORDERS = 250_000;
+/**
+ * A round is planned again whenever something is found otherwise: a large one must not take longer than it is worth.
+ * So many groups are looked at in all, and each is tried so many places away.
+ */
+const MOST_STEPS = 6_000_000;
+const FARTHEST = 120;
 
 function improve(calls: readonly RoundCall[]): readonly RoundCall[] {
   const groups = new RoundGroups(calls);
-  let best: Settled | undefined;
-  for (const start of groups.starts()) {
-    const cost = groups.cheaper(start, best?.cost);
-    if (cost) best = { order: start, cost };
-  }
+  const [best] = groups
+    .starts()
+    .map((order) => new Walk(groups, order))
+    .sort((a, b) => compareCosts(a.cost, b.cost));
   return best ? groups.calls(settle(groups, best).order) : [];
 }
 
-interface Settled {
-  /** Places of groups. */
-  readonly order: Int16Array;
-  readonly cost: RoundCost;
-}
-
 /** Moves runs of groups, and turns them round, while the whole gets cheaper. */
-function settle(groups: RoundGroups, start: Settled): Settled {
+function settle(groups: RoundGroups, start: Walk): Walk {
   const count = start.order.length;
   let best = start;
-  let weighed = 0;
+  let steps = 0;
   for (let pass = 0; pass < MOST_PASSES; pass += 1) {
     const before = best;
     for (let length = 1; length <= LONGEST_RUN; length += 1)
       for (let from = 0; from + length <= count; from += 1) {
-        if (weighed > MOST_ORDERS) return best;
-        weighed += count * (length > 1 ? 2 : 1);
-        best = cheapestMove(groups, best, from, length);
+        if (steps > MOST_STEPS) return best;
+        const tried = cheapestMove(groups, best, from, length);
+        best = tried.best;
+        steps += tried.steps;
       }
     if (best === before) break;
   }
   return best;
 }
 
-function cheapestMove(groups: RoundGroups, now: Settled, from: number, length: number): Settled {
-  let best = now;
-  const { order } = now;
-  const run = order.slice(from, from + length);
-  const turned = run.slice().reverse();
-  const tried = new Int16Array(order.length);
-  for (let to = 0; to + length <= order.length; to += 1)
-    for (const piece of length > 1 ? [run, turned] : [run]) {
-      if (to === from && piece === run) continue;
-      moved(order, from, length, to, piece, tried);
-      const cost = groups.cheaper(tried, best.cost);
-      if (cost) best = { order: tried.slice(), cost };
-    }
-  return best;
+interface Tried {
+  readonly best: Walk;
+  readonly steps: number;
 }
 
-/** The order with a run taken out at `from` and put in so that it begins at `to`. */
-function moved(
-  order: Int16Array,
-  from: number,
-  length: number,
-  to: number,
-  piece: Int16Array,
-  into: Int16Array,
-): void {
+function cheapestMove(groups: RoundGroups, now: Walk, from: number, length: number): Tried {
+  const { order } = now;
+  let { cost } = now;
+  let found: { readonly first: number; readonly window: Int32Array } | undefined;
+  let steps = 0;
+  const run = order.slice(from, from + length);
+  const turned = run.slice().reverse();
+  const end = Math.min(order.length - length, from + FARTHEST);
+  for (let to = Math.max(0, from - FARTHEST); to <= end; to += 1)
+    for (const piece of length > 1 ? [run, turned] : [run]) {
+      if (to === from && piece === run) continue;
+      const window = moved(order, from, to, piece);
+      const first = Math.min(from, to);
+      steps += window.length;
+      const cheaper = now.cheaper(first, window, cost);
+      if (!cheaper) continue;
+      cost = cheaper;
+      found = { first, window };
+    }
+  if (!found) return { best: now, steps };
+  const next = order.slice();
+  next.set(found.window, found.first);
+  return { best: new Walk(groups, next), steps };
+}
+
+/** What stands between, where a run is taken out at `from` and put in so that it begins at `to`. */
+function moved(order: Int32Array, from: number, to: number, piece: Int32Array): Int32Array {
+  const { length } = piece;
+  const window = new Int32Array(Math.abs(to - from) + length);
   if (to <= from) {
-    into.set(order.subarray(0, to), 0);
-    into.set(order.subarray(to, from), to + length);
-    into.set(order.subarray(from + length), from + length);
+    window.set(piece, 0);
+    window.set(order.subarray(to, from), length);
   } else {
-    into.set(order.subarray(0, from), 0);
-    into.set(order.subarray(from + length, to + length), from);
-    into.set(order.subarray(to + length), to + length);
+    window.set(order.subarray(from + length, to + length), 0);
+    window.set(piece, to - from);
   }
-  into.set(piece, to);
+  return window;
 }

@@ -16,6 +16,8 @@ import {
   type RoundCall,
 } from '../../src';
 import { ip } from '../wire/samples';
+import { RoundGroups } from '../../src/round/groups';
+import { Walk } from '../../src/round/walk';
 import { cases } from '../cases';
 
 /** A call of which only the needed is said. */
@@ -88,6 +90,50 @@ test('every call stands once in an order, however many there are', () => {
       expect(ids(orderRound(calls))).toEqual(ids(calls));
     }),
     { numRuns: cases(20), seed: 5 },
+  );
+});
+
+test('more calls than a 16-bit number counts, each once', () => {
+  const calls = Array.from({ length: 33_000 }, (_, at) =>
+    call(`c${at}`, {
+      cabinet: at,
+      area: `area ${at >> 6}`,
+      factory: at % 9 === 0 ? 'x' : undefined,
+    }),
+  );
+  expect(new Set(orderRound(calls)).size).toBe(33_000);
+}, 120_000);
+
+test('a change of an order costs what the whole changed order costs', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 4, max: 30 }).chain((count) => rounds(count)),
+      fc.array(fc.nat(1000), { minLength: 2, maxLength: 2 }),
+      fc.nat(1_000_000),
+      (drawn, [from = 0, to = 0], seed) => {
+        // Nobody hangs behind one that hangs behind it.
+        const calls = drawn.map((one, at) => ({
+          ...one,
+          behind: new Set([...one.behind].filter((id) => Number(id.slice(1)) > at)),
+        }));
+        const groups = new RoundGroups(calls);
+        const [order = new Int32Array()] = groups.starts();
+        const walk = new Walk(groups, order);
+        expect(walk.cost).toEqual(costOf(groups.calls(order)));
+        const [first, last] = [from % order.length, to % order.length].sort((a, b) => a - b);
+        const window = order.slice(first, (last ?? 0) + 1);
+        for (let at = window.length - 1; at > 0; at -= 1) {
+          const other = (seed * (at + 7)) % (at + 1);
+          [window[at], window[other]] = [window[other] ?? 0, window[at] ?? 0];
+        }
+        const changed = order.slice();
+        changed.set(window, first);
+        const own = costOf(groups.calls(changed));
+        const isCheaper = compareCosts(own, walk.cost) < 0;
+        expect(walk.cheaper(first ?? 0, window, walk.cost)).toEqual(isCheaper ? own : undefined);
+      },
+    ),
+    { numRuns: cases(300), seed: 301 },
   );
 });
 
