@@ -121,7 +121,7 @@ const progressView = (job: JobView): ProgressView => ({
   seen: Object.fromEntries(
     job.devices.flatMap((one) => one.interfaces).map((at) => [at.id, at] as const),
   ),
-  handedOver: 0,
+  ...{ handedOver: 0, mark: 'x-1', isWhole: true },
 });
 
 export const heardView = (mac: string, fields: Partial<HeardView> = {}): HeardView => ({

@@ -54,6 +54,7 @@ const SERVER_BUILD = {
     'server/src/field/field.worker.ts',
     'server/src/lists/list.worker.ts',
     'server/src/descriptions/describe.worker.ts',
+    'server/src/service/thinking.worker.ts',
     'practice/src/practice.worker.ts',
   ],
   bundle: true,

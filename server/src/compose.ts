@@ -21,6 +21,8 @@ import { Papers } from './service/papers';
 import { PlanReader } from './service/read-plan';
 import { Proofs } from './service/proofs';
 import { Rounds } from './service/round';
+import { Thinking } from './service/thinking';
+import { JobSummaries } from './service/job-summaries';
 import { Vigils } from './service/vigils';
 import { Store } from './store/store';
 
@@ -31,6 +33,8 @@ export interface Settings {
   readonly web: string | undefined;
   readonly log: (line: string) => void;
   readonly time: Time;
+  /** Which program this is: another one may have other rules. */
+  readonly build: string;
   /** Addresses under which this server can be opened, each bringing the key. */
   readonly openAt: (key: string) => readonly string[];
   /** Where pages of devices are handed to a browser; port 0 is any that is free. */
@@ -100,6 +104,7 @@ export async function compose(settings: Settings): Promise<Running> {
   });
   const proofs = new Proofs(store, field, fieldService, changed);
   const reader = new PlanReader(store);
+  const thinking = new Thinking();
   const readings = new Readings();
   const lists = new Lists(readings);
   const importer = new ListImporter(lists, store, changer, clock);
@@ -119,7 +124,8 @@ export async function compose(settings: Settings): Promise<Running> {
       importer,
       papers,
       readings,
-      rounds: new Rounds(store),
+      rounds: new Rounds(reader, thinking),
+      summaries: new JobSummaries(store, reader, settings.build),
       field: fieldService,
       proofs,
       vigils: new Vigils(store, field, fieldService),
@@ -138,6 +144,7 @@ export async function compose(settings: Settings): Promise<Running> {
       events.close();
       relay.close();
       lists.close();
+      await thinking.close();
       heard.stop();
       await field.close();
       sink.stop();

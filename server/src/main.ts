@@ -1,3 +1,5 @@
+import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import { join } from 'node:path';
 import { openLog } from './common/log';
@@ -162,6 +164,7 @@ async function start(): Promise<void> {
     log,
     time: PACE === 1 ? REAL_TIME : hastenedTime(PACE, SINCE),
     pages: { host: HOST, port: PAGE_PORT },
+    build: createHash('sha256').update(readFileSync(__filename)).digest('hex').slice(0, 16),
     openAt,
   });
   void tellBroken(store);

@@ -85,8 +85,18 @@ export function planAfter(known: PlanNow, { revision, edits }: EditedView): Plan
 export const progressQuery = (id: string) =>
   queryOptions({
     queryKey: keys.progress(id),
-    queryFn: () => get<ProgressView>(`/jobs/${id}/progress`),
+    queryFn: ({ client }) => readProgress(id, client.getQueryData<ProgressView>(keys.progress(id))),
+    // What is the same stays the same object; to compare thousands thing by thing takes longer.
+    structuralSharing: false,
   });
+
+async function readProgress(id: string, known: ProgressView | undefined): Promise<ProgressView> {
+  const since = known ? `?since=${encodeURIComponent(known.mark)}` : '';
+  const news = await get<ProgressView>(`/jobs/${id}/progress${since}`);
+  if (!known || news.isWhole) return news;
+  if (news.mark === known.mark && news.handedOver === known.handedOver) return known;
+  return { ...news, seen: { ...known.seen, ...news.seen }, isWhole: true };
+}
 
 export const roundQuery = (id: string) =>
   queryOptions({

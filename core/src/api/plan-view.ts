@@ -77,10 +77,12 @@ interface Head {
 
 const noSnags: readonly Snag[] = [];
 
+type Seen = Pick<ProgressView, 'seen' | 'handedOver'>;
+
 export function jobViewOf(
   { id, name, revision }: Head,
   plan: Plan,
-  progress: ProgressView,
+  progress: Seen,
   snags: readonly Snag[],
 ): JobView {
   const open = openSnags(plan, snags);
@@ -110,7 +112,7 @@ const made = new WeakMap<
 
 function deviceInfoOf(
   device: Device,
-  progress: ProgressView,
+  progress: Seen,
   byThing: ReadonlyMap<string, readonly Snag[]>,
 ): DeviceInfo {
   const snags = [device.id, ...device.interfaces.map((at) => at.id)].flatMap(

@@ -264,8 +264,15 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'walk.unknownSubnet': () => 'The plan has no such subnet: choose one that is on the cable.',
   'route.unknown': (where) =>
     `The plan has no device ${where}: give its address, host name or title.`,
+  'field.planGone': () => 'The wire has lost the plan of this job. Begin to listen again.',
   'pin.noObject': (_where, { title }) => `${title} has no way to be told over the wire.`,
   'store.away': () => 'The database does not answer. Nothing was changed; try again in a moment.',
+  'store.busy': () =>
+    'The database has more to do than it can at this moment. Nothing was changed; try again in a moment.',
+  'server.busy': (_where, { count }) =>
+    `${count} others wait for long computations already. Try again in a moment.`,
+  'server.thinking': (_where, { why }) =>
+    `A long computation fell over (${why}). It begins anew when it is asked for again.`,
   'reading.busy': (_where, { count }) =>
     `${count} files wait to be read already. Send this one again in a minute.`,
   'list.large': (where, { most }) =>

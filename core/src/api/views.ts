@@ -123,9 +123,13 @@ export interface PlanView {
 
 /** How far the interfaces have come; one of which nothing was seen is left out. */
 export interface ProgressView {
+  /** Where it is not whole: what changed after the mark that was sent. */
   readonly seen: Readonly<Record<string, SeenView>>;
   /** The revision whose lists were handed over last. */
   readonly handedOver: number;
+  /** Sent with the next question, only what changed meanwhile is told. */
+  readonly mark: string;
+  readonly isWhole: boolean;
 }
 
 /** What was made of an edit: the revision, and what changed with it. */

@@ -7,6 +7,7 @@ import { FieldEngine } from './engine';
 import { HeardChanges } from './heard-changes';
 import { Borrowings } from './borrowed';
 import { LiveCarrier } from './live-carrier';
+import { planAfterNews } from './plan-news';
 import { openPracticeCarrier } from './practice-carrier';
 import {
   FieldRefusal,
@@ -150,8 +151,8 @@ async function obey(command: FieldCommand): Promise<void> {
       await undone;
       return open((events) => new LiveCarrier(command.adapter, borrowings, events));
     case 'plan':
-      plan = command.plan;
-      engine?.plan(command.plan);
+      plan = planAfterNews(plan, command.plan);
+      engine?.plan(plan);
       return;
     case 'listen':
       needed().listen(command.runId);

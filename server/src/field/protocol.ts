@@ -103,6 +103,14 @@ export interface FieldPlan {
   readonly subnets: readonly FieldSubnet[];
 }
 
+/** A plan as the wire is told of it. */
+export interface PlanNews extends FieldPlan {
+  /** False where `targets` holds only what changed since it was told last. */
+  readonly isWhole: boolean;
+  /** Ids of interfaces that are not in it any more. */
+  readonly gone: readonly string[];
+}
+
 /** One register of a device, or of one on a line behind it. */
 export interface RegisterQuestion {
   readonly tcpPort: number;
@@ -119,7 +127,7 @@ export interface RegisterQuestion {
 export type FieldCommand =
   | { readonly kind: 'open-practice'; readonly port: MessagePort }
   | { readonly kind: 'open-live'; readonly adapter: string }
-  | { readonly kind: 'plan'; readonly plan: FieldPlan }
+  | { readonly kind: 'plan'; readonly plan: PlanNews }
   | { readonly kind: 'listen'; readonly runId: string }
   | { readonly kind: 'rest' }
   /** Answer bound devices for so many milliseconds. */

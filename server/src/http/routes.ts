@@ -15,6 +15,7 @@ import type { ListImporter } from '../service/import-list';
 import { mediaTypeOf, type Papers } from '../service/papers';
 import { jobFromFile, planFile } from '../service/plan-files';
 import type { Proofs } from '../service/proofs';
+import type { JobSummaries } from '../service/job-summaries';
 import type { PlanReader } from '../service/read-plan';
 import type { Rounds } from '../service/round';
 import type { Vigils } from '../service/vigils';
@@ -36,6 +37,7 @@ export interface Services {
   readonly papers: Papers;
   readonly readings: Readings;
   readonly rounds: Rounds;
+  readonly summaries: JobSummaries;
   readonly field: FieldService;
   readonly proofs: Proofs;
   readonly vigils: Vigils;
@@ -50,10 +52,14 @@ export interface Services {
 /** A plan of 50,000 devices is about 40 MB; 100 MB of papers are 134 in base64. */
 const MOST_FILE = '200mb';
 
-export function planRoutes({ reader, changer, papers, rounds }: Services): Router {
+/** What a page has already, as it was told it. */
+const markOf = ({ query }: Request): string | undefined =>
+  typeof query['since'] === 'string' ? query['since'] : undefined;
+
+export function planRoutes({ reader, summaries, changer, papers, rounds }: Services): Router {
   const router = Router();
   router.get('/jobs', async (_request, response) => {
-    response.json(await reader.jobs());
+    response.json(await summaries.list());
   });
   router.post('/jobs', async (request, response) => {
     const { name } = checked(schema.newJob, request.body);
@@ -77,7 +83,7 @@ export function planRoutes({ reader, changer, papers, rounds }: Services): Route
     response.json(await reader.plan(idOf(request, 'job')));
   });
   router.get('/jobs/:job/progress', async (request, response) => {
-    response.json(await reader.progress(idOf(request, 'job')));
+    response.json(await reader.progress(idOf(request, 'job'), markOf(request)));
   });
   router.get('/jobs/:job/round', async (request, response) => {
     response.json(await rounds.of(idOf(request, 'job')));

@@ -85,7 +85,7 @@ export class EvidenceSink {
       await this.store.append(batch.map(toEvidence));
       return true;
     } catch (error) {
-      if (error instanceof Refusal && error.issues.some((one) => one.code === 'store.away'))
+      if (error instanceof Refusal && error.issues.some(({ code }) => LATER.includes(code)))
         return false;
       const [first] = batch;
       if (batch.length === 1 && first) {
@@ -104,6 +104,9 @@ export class EvidenceSink {
     appendFileSync(join(this.folder, APART), `${line}\n`, { mode: 0o600 });
   }
 }
+
+/** What may be taken when it is tried again. */
+const LATER = ['store.away', 'store.busy'];
 
 /** Beside the journals, and not read as one. */
 const APART = 'not-taken.txt';

@@ -4,7 +4,6 @@ import {
   dhcpNameOf,
   findKind,
   gatewayOf,
-  givenAddresses,
   interfacesOf,
   maskLengthOf,
   pagePortOf,
@@ -21,6 +20,7 @@ import {
   type Ipv4,
   type Kind,
   type Plan,
+  type Subnet,
 } from '@ipsonomo/core';
 import type { FieldPlan, FieldTarget } from '../field/protocol';
 
@@ -34,43 +34,31 @@ export function fieldPlanOf(
   now: number,
 ): FieldPlan {
   const subnets = new Map(plan.subnets.map((subnet) => [subnet.id, subnet]));
+  const devices = new Map(plan.devices.map((device) => [device.id, device]));
+  const taken = new Map(plan.subnets.map(({ id }) => [id, new Set<Ipv4>()]));
+  for (const { at } of interfacesOf(plan)) {
+    taken.get(at.subnetId)?.add(at.address);
+    if (at.loan) taken.get(at.subnetId)?.add(at.loan.address);
+  }
   return {
     jobId,
     targets: interfacesOf(plan).flatMap(({ device, at }) => {
       const subnet = subnets.get(at.subnetId);
       if (!subnet) return [];
       const kind = findKind(plan, device.kindId);
-      const seen = evidence.get(at.id) ?? [];
-      const address = addressNow(at, now);
-      const { notches } = progressOf(device.way, { ...at, address }, seen);
-      const controller = plan.devices.find(({ id }) => id === device.controllerId);
+      const controller = devices.get(device.controllerId ?? '');
+      const seen = evidence.get(at.id) ?? NOTHING;
       return [
-        {
-          interfaceId: at.id,
+        targetOf({
           jobId,
-          title: device.title,
-          subnetId: at.subnetId,
-          mac: countingMac(device.way, at, seen),
-          key: keyOf(device, at),
-          address,
-          lentUntil: address === at.address ? undefined : at.loan?.until,
-          length: maskLengthOf(at, subnet),
-          gateway: gatewayOf(at, subnet),
-          hostName: device.name,
-          way: device.way,
-          stationName: stationNameOf(device),
-          answersPing: kind?.answersPing ?? true,
-          heardBy: STAGE_EVIDENCE[device.way].heard,
-          bootSeconds: kind?.bootSeconds ?? 0,
-          factory: kind?.factory.kind === 'fixed' ? kind.factory.address : undefined,
-          page: kind && pagePortOf(kind),
-          revision: kind?.revision ?? '',
-          hasIdentity: kind !== undefined && speaksEnip(kind),
-          proof: proofOf(device, kind),
-          controller: controller?.title ?? '',
-          controllerAt: controller?.interfaces.map(({ address }) => address) ?? [],
-          holds: notches.some(({ stage, state }) => stage === 'given' && state === 'reached'),
-        },
+          device,
+          at,
+          subnet,
+          kind,
+          controller,
+          seen,
+          address: addressNow(at, now),
+        }),
       ];
     }),
     subnets: plan.subnets.map((subnet) => ({
@@ -79,9 +67,77 @@ export function fieldPlanOf(
       network: subnet.prefix.network,
       length: subnet.prefix.length,
       gateway: subnet.gateway,
-      voices: voiceCandidates(plan, subnet.id),
+      voices: voiceCandidates(subnet, taken.get(subnet.id) ?? new Set()),
       servers: subnet.dhcpServers,
     })),
+  };
+}
+
+const NOTHING: readonly Evidence[] = [];
+
+/** All that a target is made from. */
+interface Parts {
+  readonly jobId: string;
+  readonly device: Device;
+  readonly at: Interface;
+  readonly subnet: Subnet;
+  readonly kind: Kind | undefined;
+  readonly controller: Device | undefined;
+  readonly seen: readonly Evidence[];
+  readonly address: Ipv4;
+}
+
+/** The targets made last: one whose parts are the same stays the same, and is not told again. */
+const made = new WeakMap<Interface, { readonly from: Parts; readonly target: FieldTarget }>();
+
+const PARTS = [
+  ...(['jobId', 'device', 'at', 'subnet', 'kind', 'controller', 'seen', 'address'] as const),
+] satisfies readonly (keyof Parts)[];
+
+function targetOf(from: Parts): FieldTarget {
+  const known = made.get(from.at);
+  if (known && PARTS.every((part) => known.from[part] === from[part])) return known.target;
+  const target = newTarget(from);
+  made.set(from.at, { from, target });
+  return target;
+}
+
+function newTarget({
+  jobId,
+  device,
+  at,
+  subnet,
+  kind,
+  controller,
+  seen,
+  address,
+}: Parts): FieldTarget {
+  const { notches } = progressOf(device.way, { ...at, address }, seen);
+  return {
+    interfaceId: at.id,
+    jobId,
+    title: device.title,
+    subnetId: at.subnetId,
+    mac: countingMac(device.way, at, seen),
+    key: keyOf(device, at),
+    address,
+    lentUntil: address === at.address ? undefined : at.loan?.until,
+    length: maskLengthOf(at, subnet),
+    gateway: gatewayOf(at, subnet),
+    hostName: device.name,
+    way: device.way,
+    stationName: stationNameOf(device),
+    answersPing: kind?.answersPing ?? true,
+    heardBy: STAGE_EVIDENCE[device.way].heard,
+    bootSeconds: kind?.bootSeconds ?? 0,
+    factory: kind?.factory.kind === 'fixed' ? kind.factory.address : undefined,
+    page: kind && pagePortOf(kind),
+    revision: kind?.revision ?? '',
+    hasIdentity: kind !== undefined && speaksEnip(kind),
+    proof: proofOf(device, kind),
+    controller: controller?.title ?? '',
+    controllerAt: controller?.interfaces.map((one) => one.address) ?? [],
+    holds: notches.some(({ stage, state }) => stage === 'given' && state === 'reached'),
   };
 }
 
@@ -107,11 +163,10 @@ function keyOf(device: Device, at: Interface): FieldTarget['key'] {
   return { by: 'port', port: at.port };
 }
 
-function voiceCandidates(plan: Plan, subnetId: string): readonly Ipv4[] {
-  const subnet = plan.subnets.find((one) => one.id === subnetId);
-  const taken = new Set(givenAddresses(plan, subnetId));
+/** @param taken the addresses that the plan gives in it; those found are added */
+function voiceCandidates(subnet: Subnet, taken: Set<Ipv4>): readonly Ipv4[] {
   const voices: Ipv4[] = [];
-  while (subnet && voices.length < VOICE_CANDIDATES) {
+  while (voices.length < VOICE_CANDIDATES) {
     const next = voiceAddress(subnet, taken);
     if (next === undefined) break;
     voices.push(next);

@@ -18,7 +18,8 @@ import { MessageChannel } from 'node:worker_threads';
 import { Notices } from '../field/notices';
 import type { Field } from '../field/field';
 import type { Practice } from '../field/practice';
-import type { FieldNotice, Giving } from '../field/protocol';
+import { planNews } from '../field/plan-news';
+import type { FieldNotice, FieldPlan, Giving } from '../field/protocol';
 import type { RelayedPage } from '../pages/relayed-page';
 import { WireStream } from '../pages/wire-stream';
 import { Presence } from '../common/presence';
@@ -46,6 +47,8 @@ export class FieldService {
   private readonly own = new Notices(() => this.told());
   /** Who began the run that goes on, and for which job. */
   private listening: { readonly person: string; readonly what: string } | undefined;
+  /** The plan that the wire has. */
+  private sent: FieldPlan | undefined;
   /** The job whose plan the wire does not know as it is now. */
   private untold: string | undefined;
 
@@ -118,7 +121,7 @@ export class FieldService {
     if (source === undefined) throw Refusal.of('field.noWire', '');
     if (runId !== undefined && current === jobId) return;
     if (runId !== undefined) throw Refusal.of('field.otherJob', '');
-    await this.sendPlan(jobId);
+    await this.sendWholePlan(jobId);
     const run = await this.store.addRun(jobId, source, person.name);
     await this.field.call({ kind: 'listen', runId: run.id });
     const { name: what } = await this.store.job(jobId);
@@ -337,14 +340,24 @@ export class FieldService {
     void this.store.endRun(before).catch(() => undefined);
   }
 
+  private sendWholePlan(jobId: string): Promise<void> {
+    this.sent = undefined;
+    return this.sendPlan(jobId);
+  }
+
   /** One after the other, or an older plan could reach the wire after a newer one. */
   private async sendPlan(jobId: string): Promise<void> {
-    const [plan, evidence] = await Promise.all([
+    const [plan, { byInterface }] = await Promise.all([
       this.store.plan(jobId),
       this.store.latestEvidence(jobId),
     ]);
     const now = this.clock();
-    await this.field.call({ kind: 'plan', plan: fieldPlanOf(jobId, plan, evidence, now) });
+    const next = fieldPlanOf(jobId, plan, byInterface, now);
+    const known = this.sent?.jobId === jobId ? this.sent.targets : undefined;
+    // Where this is not taken, nobody knows what the wire has.
+    this.sent = undefined;
+    await this.field.call({ kind: 'plan', plan: planNews(next, known) });
+    this.sent = next;
     this.untold = undefined;
     this.whenLoanEnds(jobId, nextLoanEnd(plan, now) - now);
   }

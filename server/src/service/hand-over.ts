@@ -42,7 +42,7 @@ export async function addressList(
   jobId: string,
 ): Promise<{ readonly name: string; readonly csv: string }> {
   const job = await store.job(jobId);
-  const [plan, evidence, revisions] = await Promise.all([
+  const [plan, { byInterface: evidence }, revisions] = await Promise.all([
     store.plan(jobId),
     store.latestEvidence(jobId),
     store.revisions(jobId),

@@ -10,7 +10,7 @@ import {
 } from '@ipsonomo/core';
 import type { Field } from '../field/field';
 import type { ProofRow } from '../store/models';
-import type { ProofCounts } from '../store/proof-store';
+import type { ProofCounts, ProofHead } from '../store/proof-store';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Person } from './change-plan';
@@ -64,21 +64,22 @@ export class Proofs {
   }
 
   async list(jobId: string): Promise<readonly ProofView[]> {
-    const [rows, counts] = await Promise.all([
-      this.store.proofs.list(jobId),
-      this.store.proofs.counts(jobId),
-    ]);
+    const rows = await this.store.proofs.list(jobId);
+    const counts = await this.store.proofs.counts(jobId, rows);
     return rows.map((row) => viewOf(row, counts));
   }
 
   async one(jobId: string, id: string): Promise<ProofDetailView> {
-    const [row, counts, results] = await Promise.all([
+    const [row, results] = await Promise.all([
       this.store.proofs.find(jobId, id),
-      this.store.proofs.counts(jobId),
       this.store.proofs.results(jobId, id),
     ]);
+    const counts = await this.store.proofs.counts(jobId, [row]);
     return {
-      ...viewOf(row, counts),
+      ...viewOf(
+        { ...row, total: row.interface_ids.length, strangers: row.strangers.length },
+        counts,
+      ),
       ...{ interfaceIds: row.interface_ids, results, strangers: row.strangers },
     };
   }
@@ -113,13 +114,13 @@ export class Proofs {
   }
 }
 
-function viewOf(row: ProofRow, counts: ProofCounts): ProofView {
-  const count = (kind: EvidenceKind) => counts.get(row.id)?.get(kind) ?? 0;
+function viewOf(row: Omit<ProofHead, 'counts'>, counts: ProofCounts): ProofView {
+  const count = (kind: EvidenceKind) => counts.get(row.id)?.[kind] ?? 0;
   return {
     ...{ id: row.id, source: row.source, person: row.person, revision: row.revision },
     ...{ scope: row.scope, startedAt: row.started_at.getTime(), how: row.how },
-    ...{ endedAt: row.ended_at?.getTime() ?? null, total: row.interface_ids.length },
+    ...{ endedAt: row.ended_at?.getTime() ?? null, total: row.total },
     ...{ proven: count('found-as-planned'), contradicted: count('contradicted') },
-    ...{ silent: count('no-answer'), strangers: row.strangers.length },
+    ...{ silent: count('no-answer'), strangers: row.strangers },
   };
 }

@@ -1,51 +1,60 @@
 import {
   carriedFor,
-  costOf,
   interfacesOf,
-  orderRound,
-  progressOf,
   roundCalls,
   STAGES,
+  type Plan,
   type RoundView,
 } from '@ipsonomo/core';
-import type { Store } from '../store/store';
+import type { PlanReader } from './read-plan';
+import type { SeenBook } from './seen-book';
+import type { Thinking } from './thinking';
 
 /** Everything whose address does not stay yet has a call. */
 const PINNED = STAGES.indexOf('pinned');
 
 interface Known {
-  readonly key: string;
-  readonly view: RoundView;
+  readonly plan: Plan;
+  readonly open: readonly string[];
+  readonly view: Promise<RoundView>;
 }
 
-/** The best order of the calls that are left. It is planned anew where what is left has changed. */
+/** The best order of the calls that are left. It is planned anew where the plan or what is left has changed. */
 export class Rounds {
   private readonly known = new Map<string, Known>();
 
-  constructor(private readonly store: Store) {}
+  constructor(
+    private readonly reader: PlanReader,
+    private readonly thinking: Thinking,
+  ) {}
 
   async of(jobId: string): Promise<RoundView> {
-    const [{ revision }, plan, evidence] = await Promise.all([
-      this.store.planState(jobId),
-      this.store.plan(jobId),
-      this.store.latestEvidence(jobId),
-    ]);
-    const open = interfacesOf(plan)
-      .filter(({ device, at }) => {
-        const { stage } = progressOf(device.way, at, evidence.get(at.id) ?? []);
-        return STAGES.indexOf(stage) < PINNED;
-      })
-      .map(({ at }) => at.id);
-    const key = `${revision} ${open.join(' ')}`;
+    const { plan, book } = await this.reader.now(jobId);
+    const open = openIn(plan, book);
     const known = this.known.get(jobId);
-    if (known?.key === key) return known.view;
-    const order = orderRound(roundCalls(plan, new Set(open)));
-    const view = {
-      order: order.map(({ id }) => id),
-      cost: costOf(order),
-      carried: carriedFor(plan, new Set(order.map(({ deviceId }) => deviceId))),
-    };
-    this.known.set(jobId, { key, view });
+    if (known?.plan === plan && isSame(known.open, open)) return known.view;
+    const view = this.planned(plan, open);
+    const one = { plan, open, view };
+    this.known.set(jobId, one);
+    // What went wrong is tried again by whoever asks next.
+    view.catch(() => {
+      if (this.known.get(jobId) === one) this.known.delete(jobId);
+    });
     return view;
   }
+
+  private async planned(plan: Plan, open: readonly string[]): Promise<RoundView> {
+    const calls = roundCalls(plan, new Set(open));
+    const { order, cost } = await this.thinking.order(calls);
+    const devices = new Set(calls.map(({ deviceId }) => deviceId));
+    return { order, cost, carried: carriedFor(plan, devices) };
+  }
 }
+
+const openIn = (plan: Plan, book: SeenBook): readonly string[] =>
+  interfacesOf(plan)
+    .filter(({ at }) => STAGES.indexOf(book.of(at.id).stage) < PINNED)
+    .map(({ at }) => at.id);
+
+const isSame = (a: readonly string[], b: readonly string[]): boolean =>
+  a.length === b.length && a.every((one, index) => one === b[index]);

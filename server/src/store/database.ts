@@ -1,5 +1,6 @@
 import { knex, type Knex } from 'knex';
 import { migrationSource } from './migrations';
+import { isPoolTimeout, Refusal } from './refusal';
 
 /**
  * Opens the database. Waits a little for a connection so that a short restart of PostgreSQL is no
@@ -7,13 +8,35 @@ import { migrationSource } from './migrations';
  * @param schema a schema of its own, for tests
  */
 export function openDatabase(url: string, schema?: string): Knex {
-  return knex({
+  const max = schema === undefined ? 10 : 2;
+  const database = knex({
     client: 'pg',
     connection: url,
     ...(schema === undefined ? {} : { searchPath: [schema] }),
-    pool: { min: 0, max: schema === undefined ? 10 : 2 },
+    pool: { min: 0, max },
     acquireConnectionTimeout: 4000,
   });
+  tellBusyApart(database, max);
+  return database;
+}
+
+/** What knex has of a pool, and says of it nowhere else. */
+interface Client {
+  readonly pool: { numUsed(): number };
+  acquireConnection(): Promise<unknown>;
+}
+
+/** Who waits in vain while every connection works is told so: a database that is away has none that does. */
+function tellBusyApart({ client }: { client: Client }, max: number): void {
+  const acquire = client.acquireConnection.bind(client);
+  client.acquireConnection = async () => {
+    try {
+      return await acquire();
+    } catch (error) {
+      const isBusy = isPoolTimeout(error) && client.pool.numUsed() >= max;
+      throw isBusy ? Refusal.of('store.busy', '') : error;
+    }
+  };
 }
 
 /** Brings the tables up to date; safe to call at every start. */

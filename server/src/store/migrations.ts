@@ -270,6 +270,66 @@ const MIGRATIONS: readonly Migration[] = [
     `,
     down: 'drop table browser; drop table invitation;',
   },
+  {
+    // What pages ask for again and again is kept beside what it is made from: the latest evidence by its trigger, in the
+    // same transaction; the numbers of a proof once it has ended; what the list of jobs says of one.
+    name: '007_kept_results',
+    up: `
+      create table latest_evidence (
+        job_id uuid not null references job on delete cascade,
+        interface_id text not null,
+        kind text not null,
+        mac macaddr,
+        address inet,
+        at timestamptz not null,
+        evidence_id bigint not null,
+        unique nulls not distinct (job_id, interface_id, kind, mac, address)
+      );
+      insert into latest_evidence
+        select distinct on (job_id, interface_id, kind, mac, address)
+          job_id, interface_id, kind, mac, address, at, id from evidence
+        order by job_id, interface_id, kind, mac, address, at desc, id desc;
+      create function evidence_is_latest() returns trigger
+        language plpgsql security definer set search_path from current as $$
+        begin
+          insert into latest_evidence as known
+            values (new.job_id, new.interface_id, new.kind, new.mac, new.address, new.at, new.id)
+            on conflict (job_id, interface_id, kind, mac, address)
+            do update set at = excluded.at, evidence_id = excluded.evidence_id
+            where (excluded.at, excluded.evidence_id) > (known.at, known.evidence_id);
+          if new.facts->>'proof' ~ '^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$' then
+            update proof set counts = null
+              where id = (new.facts->>'proof')::uuid and counts is not null;
+          end if;
+          return null;
+        end $$;
+      create trigger evidence_is_latest after insert on evidence
+        for each row execute function evidence_is_latest();
+      drop index evidence_latest;
+      create index revision_named on revision (job_id, number) where name is not null;
+      create index hand_over_of_job on hand_over (job_id, revision);
+      create index run_of_job on run (job_id, started_at);
+      alter table proof add column counts jsonb;
+      create table job_summary (
+        job_id uuid primary key references job on delete cascade,
+        made_by text not null,
+        revision integer not null,
+        place bigint not null,
+        handed_over integer not null,
+        body jsonb not null
+      );
+    `,
+    down: `
+      drop table job_summary;
+      alter table proof drop column counts;
+      drop index run_of_job, hand_over_of_job, revision_named;
+      drop trigger evidence_is_latest on evidence;
+      drop function evidence_is_latest;
+      drop table latest_evidence;
+      create index evidence_latest on evidence
+        (job_id, interface_id, kind, mac, address, at desc, id desc);
+    `,
+  },
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

@@ -79,8 +79,10 @@ export class ProofRow extends Model {
   declare ended_at: Date | null;
   declare how: ProofEnd | null;
   declare strangers: readonly Stranger[];
+  /** How many interfaces ended as what; null where that is to be counted. */
+  declare counts: Readonly<Record<string, number>> | null;
   static override readonly tableName = 'proof';
-  static override readonly jsonAttributes = ['interface_ids', 'strangers'];
+  static override readonly jsonAttributes = ['interface_ids', 'strangers', 'counts'];
 }
 
 /** What a paper holds; which kind it belongs to and what it is called stands in the plan. */

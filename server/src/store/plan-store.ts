@@ -1,4 +1,4 @@
-import { raw, type Transaction } from 'objection';
+import type { Transaction } from 'objection';
 import type { Knex } from 'knex';
 import {
   applyEdits,
@@ -15,6 +15,7 @@ import {
   type ThingType,
 } from '@ipsonomo/core';
 import { insertEvidence, type NewEvidence } from './evidence';
+import { AT_ONE_MOMENT } from './moment';
 import { JobRow, RevisionRow, ThingRow } from './models';
 import { Refusal } from './refusal';
 
@@ -52,11 +53,14 @@ export interface Decision<T> {
 const AT_ONCE = 500;
 
 /**
- * Plans as things in a table, kept in memory at their last revision: an edit then reads nothing but
- * the number of the revision, under the lock of its job.
+ * Plans as things in a table, kept in memory at their last revision and brought forward by the edits since: a plan is
+ * read whole once, by one reader for all, however many see that there is a newer revision. What is known only gets
+ * newer.
  */
 export class PlanStore {
   private readonly known = new Map<string, PlanState>();
+  /** By job, who is bringing it forward just now. */
+  private readonly bringing = new Map<string, Promise<void>>();
 
   constructor(private readonly knex: Knex) {}
 
@@ -65,17 +69,50 @@ export class PlanStore {
     await write(jobId, trx, editsOfNew(firstDoc()));
   }
 
-  forget(jobId: string): void {
-    this.known.delete(jobId);
+  /** The plan at its last revision, or at a newer one that was made meanwhile. */
+  async read(jobId: string): Promise<PlanState> {
+    const head = await headOf(jobId, this.knex);
+    for (let attempt = 0; attempt < MOST_ATTEMPTS; attempt += 1) {
+      const known = this.known.get(jobId);
+      if (known && known.revision >= head.revision) return this.named(jobId, known, head);
+      await this.bring(jobId);
+    }
+    // It had this revision a moment ago.
+    throw Refusal.of('thing.unknown', 'job');
   }
 
-  async read(jobId: string, knex: Knex | Transaction): Promise<PlanState> {
-    const known = this.known.get(jobId);
-    if (known && (await revisionOf(jobId, knex)).revision === known.revision) return known;
-    const head = await revisionOf(jobId, knex);
-    const state = { ...head, doc: await load(jobId, knex) };
-    this.known.set(jobId, state);
+  private named(jobId: string, known: PlanState, head: Head): PlanState {
+    if (known.lastNamed === head.lastNamed) return known;
+    const state = { ...known, lastNamed: head.lastNamed };
+    this.remember(jobId, state);
     return state;
+  }
+
+  /** An older state never takes the place of a newer one, whoever read it. */
+  private remember(jobId: string, state: PlanState): void {
+    const known = this.known.get(jobId);
+    if (!known || known.revision <= state.revision) this.known.set(jobId, state);
+  }
+
+  private bring(jobId: string): Promise<void> {
+    const going = this.bringing.get(jobId);
+    if (going) return going;
+    const one = this.knex
+      .transaction((trx) => this.forward(jobId, trx), AT_ONE_MOMENT)
+      .then((state) => this.remember(jobId, state))
+      .finally(() => this.bringing.delete(jobId));
+    this.bringing.set(jobId, one);
+    return one;
+  }
+
+  /** What is known, with the edits since; all of it where nothing is, or they do not follow on it. */
+  private async forward(jobId: string, trx: Transaction): Promise<PlanState> {
+    const head = await headOf(jobId, trx);
+    const known = this.known.get(jobId);
+    if (known?.revision === head.revision) return known;
+    const since =
+      known && known.revision < head.revision ? await after(known, jobId, trx) : undefined;
+    return { ...head, doc: since ?? (await load(jobId, trx)) };
   }
 
   async change<T>(
@@ -83,11 +120,13 @@ export class PlanStore {
     decide: (state: PlanState) => Decision<T> | Refusal,
   ): Promise<Changed<T>> {
     const { jobId } = change;
+    // Read before the lock is taken, and not on a second connection while others wait for this one.
+    await this.read(jobId);
     const made = await JobRow.transaction(this.knex, async (trx) => {
       // No key is changed: evidence, which only refers to the job, is written meanwhile by whoever holds its chain.
       const locked = await JobRow.query(trx).findById(jobId).forNoKeyUpdate();
       if (!locked) throw Refusal.of('thing.unknown', 'job');
-      const state = await this.read(jobId, trx);
+      const state = await this.forward(jobId, trx);
       const decided = decide(state);
       if (decided instanceof Refusal) throw decided;
       const outcome = applyEdits(state.doc, decided.edits);
@@ -109,24 +148,43 @@ export class PlanStore {
       return { state: { ...state, revision, doc }, edits: applied, result: decided.result };
     });
     // Only what was committed is known.
-    this.known.set(jobId, made.state);
+    this.remember(jobId, made.state);
     return { revision: made.state.revision, edits: made.edits, result: made.result };
   }
 }
 
-async function revisionOf(
+type Head = Pick<PlanState, 'revision' | 'lastNamed'>;
+
+const MOST_ATTEMPTS = 3;
+
+async function headOf(jobId: string, knex: Knex | Transaction): Promise<Head> {
+  const { rows } = await knex.raw<{ rows: readonly Head[] }>(
+    `select coalesce((select max(number) from revision where job_id = :jobId), 0) as revision,
+       coalesce((select max(number) from revision where job_id = :jobId and name is not null), 0)
+         as "lastNamed"`,
+    { jobId },
+  );
+  return rows[0] ?? { revision: 0, lastNamed: 0 };
+}
+
+/** The document after the edits of later revisions; undefined where they do not follow on what is known. */
+async function after(
+  known: PlanState,
   jobId: string,
-  knex: Knex | Transaction,
-): Promise<Pick<PlanState, 'revision' | 'lastNamed'>> {
-  const row = await RevisionRow.query(knex)
+  trx: Transaction,
+): Promise<PlanDoc | undefined> {
+  const rows = await RevisionRow.query(trx)
+    .select('edits')
     .where('job_id', jobId)
-    .select(
-      raw('coalesce(max(number), 0)').as('revision'),
-      raw('coalesce(max(number) filter (where name is not null), 0)').as('lastNamed'),
-    )
-    .first()
-    .castTo<Pick<PlanState, 'revision' | 'lastNamed'> | undefined>();
-  return row ?? { revision: 0, lastNamed: 0 };
+    .where('number', '>', known.revision)
+    .orderBy('number');
+  let { doc } = known;
+  for (const { edits } of rows) {
+    const outcome = applyEdits(doc, edits);
+    if (!outcome.ok) return undefined;
+    ({ doc } = outcome.value);
+  }
+  return doc;
 }
 
 /** Reads every thing in its shape, so that what an older version left out is filled in. */

@@ -11,10 +11,21 @@ export type NewProof = Pick<
   'job_id' | 'run_id' | 'source' | 'person' | 'revision' | 'scope' | 'interface_ids'
 >;
 
+export interface ProofHead extends Pick<
+  ProofRow,
+  'id' | 'source' | 'person' | 'revision' | 'scope' | 'started_at' | 'ended_at' | 'how' | 'counts'
+> {
+  /** How many interfaces were to be asked. */
+  readonly total: number;
+  readonly strangers: number;
+}
+
 /** Of every run how many interfaces ended as what, by the last that it kept of each. */
-export type ProofCounts = ReadonlyMap<string, ReadonlyMap<string, number>>;
+export type ProofCounts = ReadonlyMap<string, Readonly<Record<string, number>>>;
 
 const MOST_PROOFS = 200;
+/** Evidence of a run may be written a moment after its end. */
+const SETTLES = 60_000;
 /** Which run an evidence belongs to stands in its facts. */
 const OF_PROOF = "facts->>'proof'";
 
@@ -39,13 +50,20 @@ export class ProofStore {
     });
   }
 
-  /** Newest first. */
-  list(jobId: string): Promise<readonly ProofRow[]> {
+  /** Newest first, with numbers in place of lists: a run over a plant names thousands. */
+  list(jobId: string): Promise<readonly ProofHead[]> {
     return asking(() =>
       ProofRow.query(this.knex)
+        .select(
+          ...['id', 'source', 'person', 'revision', 'scope', 'started_at', 'ended_at', 'how'],
+          'counts',
+          raw('jsonb_array_length(interface_ids)').as('total'),
+          raw('jsonb_array_length(strangers)').as('strangers'),
+        )
         .where('job_id', jobId)
         .orderBy('started_at', 'desc')
-        .limit(MOST_PROOFS),
+        .limit(MOST_PROOFS)
+        .castTo<ProofHead[]>(),
     );
   }
 
@@ -95,24 +113,44 @@ export class ProofStore {
     });
   }
 
-  counts(jobId: string): Promise<ProofCounts> {
+  /** Counted once where a run has ended; what is kept of it later makes that void again. */
+  counts(
+    jobId: string,
+    proofs: readonly Pick<ProofRow, 'id' | 'how' | 'ended_at' | 'counts'>[],
+  ): Promise<ProofCounts> {
     return asking(async () => {
-      const last = EvidenceRow.query(this.knex)
-        .distinctOn(raw(OF_PROOF), 'interface_id')
-        .select('kind', raw(`${OF_PROOF} as proof`))
-        .where('job_id', jobId)
-        .whereRaw(`${OF_PROOF} is not null`)
-        .orderByRaw(`${OF_PROOF}, interface_id, at desc, id desc`);
-      const rows = await this.knex
-        .select('proof', 'kind')
-        .count('* as count')
-        .from(last.toKnexQuery().as('last'))
-        .groupBy('proof', 'kind');
-      const counts = new Map<string, Map<string, number>>();
-      for (const { proof, kind, count } of rows as readonly CountRow[])
-        counts.set(proof, (counts.get(proof) ?? new Map()).set(kind, Number(count)));
-      return counts;
+      const open = proofs.filter(({ counts }) => counts === null);
+      const counted = await this.count(
+        jobId,
+        open.map(({ id }) => id),
+      );
+      const settled = Date.now() - SETTLES;
+      for (const { id, how, ended_at: ended } of open)
+        if (how !== null && ended && ended.getTime() < settled)
+          await ProofRow.query(this.knex)
+            .findById(id)
+            .patch({ counts: counted.get(id) ?? {} });
+      return new Map(proofs.map(({ id, counts }) => [id, counts ?? counted.get(id) ?? {}]));
     });
+  }
+
+  private async count(jobId: string, ids: readonly string[]): Promise<ProofCounts> {
+    const counts = new Map<string, Record<string, number>>();
+    if (ids.length === 0) return counts;
+    const last = EvidenceRow.query(this.knex)
+      .distinctOn(raw(OF_PROOF), 'interface_id')
+      .select('kind', raw(`${OF_PROOF} as proof`))
+      .where('job_id', jobId)
+      .whereRaw(`${OF_PROOF} = any(?)`, [[...ids]])
+      .orderByRaw(`${OF_PROOF}, interface_id, at desc, id desc`);
+    const rows = await this.knex
+      .select('proof', 'kind')
+      .count('* as count')
+      .from(last.toKnexQuery().as('last'))
+      .groupBy('proof', 'kind');
+    for (const { proof, kind, count } of rows as readonly CountRow[])
+      counts.set(proof, { ...counts.get(proof), [kind]: Number(count) });
+    return counts;
   }
 }
 

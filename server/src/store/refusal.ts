@@ -47,7 +47,10 @@ export function isAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
   const code = 'code' in error ? String(error.code) : '';
   const inner = error instanceof AggregateError ? error.errors.some(isAway) : false;
-  const timeout =
-    error.name === 'KnexTimeoutError' || /Connection (ended|terminated)/i.test(error.message);
-  return AWAY.has(code) || inner || timeout;
+  const ended = /Connection (ended|terminated)/i.test(error.message);
+  return AWAY.has(code) || inner || ended || isPoolTimeout(error);
 }
+
+/** No connection came free, or none could be made, for as long as one waits. */
+export const isPoolTimeout = (error: unknown): boolean =>
+  error instanceof Error && error.name === 'KnexTimeoutError';

@@ -1,7 +1,11 @@
 import type { Knex } from 'knex';
 
-/** What the server may do with tables that only grow; with the others it may do as it likes. */
-const GROWING = 'select, insert';
+/** What the server may do with evidence; with the other tables it may do as it likes. */
+const RIGHTS: Readonly<Record<string, string>> = {
+  evidence: 'select, insert',
+  // Kept by the trigger of what is added to the other, with its owner's rights.
+  latest_evidence: 'select',
+};
 const OTHERS = 'select, insert, update, delete';
 
 /**
@@ -18,8 +22,7 @@ export async function limitRights(owner: Knex, role: string): Promise<void> {
     await owner.raw('revoke all on ?? from ??', [name, role]);
     if (name.startsWith('knex_migrations'))
       await owner.raw('grant select on ?? to ??', [name, role]);
-    else
-      await owner.raw(`grant ${name === 'evidence' ? GROWING : OTHERS} on ?? to ??`, [name, role]);
+    else await owner.raw(`grant ${RIGHTS[name] ?? OTHERS} on ?? to ??`, [name, role]);
   }
   await owner.raw('grant usage on all sequences in schema ?? to ??', [
     schema.rows[0]?.name ?? 'public',

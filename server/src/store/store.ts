@@ -5,6 +5,7 @@ import { EvidenceRow, HandOverRow, JobRow, PaperRow, RevisionRow, RunRow } from 
 import { insertEvidence, type NewEvidence } from './evidence';
 import { PlanStore, type Change, type Changed, type Decision, type PlanState } from './plan-store';
 import { asking } from './asking';
+import { LatestEvidence, type Latest } from './latest-evidence';
 import { DoorStore } from './door-store';
 import { ProofStore } from './proof-store';
 import { Refusal } from './refusal';
@@ -13,6 +14,14 @@ import { toEvidence } from './rows';
 export interface JobRecord {
   readonly id: string;
   readonly name: string;
+}
+
+/** A job, the last of each that its summary depends on, and that summary where it was made from these. */
+export interface JobHead<T> extends JobRecord {
+  readonly revision: number;
+  readonly place: string;
+  readonly handedOver: number;
+  readonly summary: T | null;
 }
 
 /** A piece of evidence at which the chain of its job breaks. */
@@ -39,16 +48,16 @@ const EVIDENCE_COLUMNS = [
   'facts',
 ];
 
-const byTime = (a: Evidence, b: Evidence): number => a.at - b.at || Number(a.id) - Number(b.id);
-
 /** The plan and the evidence in PostgreSQL. The only room that knows tables. */
 export class Store {
   readonly proofs: ProofStore;
   readonly door: DoorStore;
   private readonly plans: PlanStore;
+  private readonly latest: LatestEvidence;
 
   constructor(private readonly knex: Knex) {
     this.plans = new PlanStore(knex);
+    this.latest = new LatestEvidence(knex);
     this.proofs = new ProofStore(knex);
     this.door = new DoorStore(knex);
   }
@@ -59,6 +68,43 @@ export class Store {
 
   jobs(): Promise<readonly JobRecord[]> {
     return asking(() => JobRow.query(this.knex).select('id', 'name').orderBy('created_at'));
+  }
+
+  /** Every job with what was kept of it, as far as nothing is newer than that. @param madeBy by whom it was kept */
+  jobHeads<T>(madeBy: string): Promise<readonly JobHead<T>[]> {
+    return asking(async () => {
+      const { rows } = await this.knex.raw<{ rows: readonly JobHead<T>[] }>(
+        `select head.*, kept.body as summary from (
+           select id, name, created_at,
+             coalesce((select max(number) from revision where job_id = job.id), 0) as revision,
+             coalesce((select max(place) from evidence where job_id = job.id), 0)::text as place,
+             coalesce((select max(revision) from hand_over where job_id = job.id), 0)
+               as "handedOver"
+           from job) as head
+         left join job_summary as kept on kept.job_id = head.id and kept.made_by = :madeBy
+           and kept.revision = head.revision and kept.place = head.place::bigint
+           and kept.handed_over = head."handedOver"
+         order by head.created_at`,
+        { madeBy },
+      );
+      return rows;
+    });
+  }
+
+  keepSummary(
+    { id, revision, place, handedOver }: Omit<JobHead<never>, 'name' | 'summary'>,
+    madeBy: string,
+    summary: object,
+  ): Promise<void> {
+    return asking(async () => {
+      await this.knex('job_summary')
+        .insert({
+          ...{ job_id: id, made_by: madeBy, revision, place, handed_over: handedOver },
+          body: JSON.stringify(summary),
+        })
+        .onConflict('job_id')
+        .merge();
+    });
   }
 
   job(id: string): Promise<JobRecord> {
@@ -84,7 +130,7 @@ export class Store {
   }
 
   planState(jobId: string): Promise<PlanState> {
-    return asking(() => this.plans.read(jobId, this.knex));
+    return asking(() => this.plans.read(jobId));
   }
 
   /**
@@ -129,7 +175,6 @@ export class Store {
         .where({ job_id: jobId, number })
         .patch({ name });
       if (changed === 0) throw Refusal.of('thing.unknown', 'revision');
-      this.plans.forget(jobId);
     });
   }
 
@@ -244,30 +289,9 @@ export class Store {
     });
   }
 
-  /**
-   * Of every interface the last evidence of each kind, MAC and address, oldest first: all that a
-   * stage can depend on, however often a device was asked.
-   */
-  latestEvidence(jobId: string): Promise<ReadonlyMap<string, readonly Evidence[]>> {
-    return asking(async () => {
-      const rows = await EvidenceRow.query(this.knex)
-        .distinctOn('interface_id', 'kind', 'mac', 'address')
-        .select(EVIDENCE_COLUMNS)
-        .where('job_id', jobId)
-        .orderBy([
-          ...['interface_id', 'kind', 'mac', 'address'],
-          { column: 'at', order: 'desc' },
-          { column: 'id', order: 'desc' },
-        ]);
-      const byInterface = new Map<string, Evidence[]>();
-      for (const row of rows) {
-        const list = byInterface.get(row.interface_id) ?? [];
-        list.push(toEvidence(row));
-        byInterface.set(row.interface_id, list);
-      }
-      for (const list of byInterface.values()) list.sort(byTime);
-      return byInterface;
-    });
+  /** All that a stage can depend on, however often a device was asked. */
+  latestEvidence(jobId: string): Promise<Latest> {
+    return asking(() => this.latest.of(jobId));
   }
 
   /** What was seen of one interface, newest first. */

@@ -40,6 +40,7 @@ export class ApiBench {
       web: undefined,
       log: (line) => logged.push(line),
       time: pace === 1 ? REAL_TIME : hastenedTime(pace, Date.now()),
+      build: 'test',
       pages: { host: '127.0.0.1', port: 0 },
       openAt: (key) => [`http://127.0.0.1/#${key}`],
     });

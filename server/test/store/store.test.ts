@@ -241,7 +241,7 @@ test('the latest of each kind, MAC and address is all that a stage needs', async
     evidence(jobId, at.id, 'kept', { at: 3, address: undefined }),
     evidence(jobId, at.id, 'kept', { at: 2, address: undefined }),
   ]);
-  const latest = (await scratch.store.latestEvidence(jobId)).get(at.id) ?? [];
+  const latest = (await scratch.store.latestEvidence(jobId)).byInterface.get(at.id) ?? [];
   expect(latest.map(({ kind, at: time, mac }) => [kind, time, mac === MAC])).toEqual([
     ['kept', 3, true],
     ['asked', 7, false],

@@ -1,0 +1,22 @@
+import { FieldRefusal, type FieldPlan, type FieldTarget, type PlanNews } from './protocol';
+
+// Of a plan of thousands the wire's thread is told what changed.
+
+/** What is told of a plan to whoever has these targets already. */
+export function planNews(plan: FieldPlan, known: readonly FieldTarget[] | undefined): PlanNews {
+  const before = new Map(known?.map((target) => [target.interfaceId, target]));
+  const targets = plan.targets.filter((target) => before.get(target.interfaceId) !== target);
+  for (const { interfaceId } of plan.targets) before.delete(interfaceId);
+  return { ...plan, targets, gone: [...before.keys()], isWhole: known === undefined };
+}
+
+/** The plan after what was told of it. @throws FieldRefusal `field.planGone` where nothing is known that it follows on */
+export function planAfterNews(known: FieldPlan | undefined, news: PlanNews): FieldPlan {
+  const { isWhole, gone, ...plan } = news;
+  if (isWhole) return plan;
+  if (known?.jobId !== plan.jobId) throw new FieldRefusal('field.planGone', {});
+  const targets = new Map(known.targets.map((target) => [target.interfaceId, target]));
+  for (const id of gone) targets.delete(id);
+  for (const target of plan.targets) targets.set(target.interfaceId, target);
+  return { ...plan, targets: [...targets.values()] };
+}

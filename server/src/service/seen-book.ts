@@ -1,0 +1,91 @@
+import { randomUUID } from 'node:crypto';
+import {
+  interfacesOf,
+  NOTHING_SEEN,
+  type Device,
+  type Evidence,
+  type Interface,
+  type Plan,
+  type SeenView,
+} from '@ipsonomo/core';
+import type { Latest } from '../store/latest-evidence';
+import { seenView } from './seen-view';
+
+interface Line {
+  readonly device: Device;
+  readonly at: Interface;
+  readonly evidence: readonly Evidence[];
+  readonly seen: SeenView;
+  /** The count of this book when it became so. */
+  readonly count: number;
+}
+
+/** A plan at a revision, and what was seen of it. */
+export interface Known {
+  readonly revision: number;
+  readonly plan: Plan;
+  readonly latest: Latest;
+}
+
+/** What changed after a mark, or all of it where the mark is of another book. */
+export interface SeenSince {
+  readonly seen: Readonly<Record<string, SeenView>>;
+  readonly mark: string;
+  readonly isWhole: boolean;
+}
+
+/**
+ * What the evidence says of each interface of one plan. Brought forward, only what has another plan or other evidence
+ * is looked at again; whoever has it up to a mark is told what changed since.
+ */
+export class SeenBook {
+  private readonly era = randomUUID().slice(0, 8);
+  private lines: ReadonlyMap<string, Line> = new Map();
+  private count = 0;
+  private state: Known | undefined;
+
+  /** Brings it forward; what is older than what it has is left aside. */
+  bring(state: Known): Known {
+    const known = this.state;
+    const next = {
+      ...(known && known.revision > state.revision ? known : state),
+      latest: known && known.latest.place > state.latest.place ? known.latest : state.latest,
+    };
+    if (known?.plan === next.plan && known.latest === next.latest) return known;
+    this.count += 1;
+    this.lines = this.linesOf(next.plan, next.latest);
+    this.state = next;
+    return next;
+  }
+
+  private linesOf(plan: Plan, latest: Latest): ReadonlyMap<string, Line> {
+    const lines = new Map<string, Line>();
+    for (const { device, at } of interfacesOf(plan)) {
+      const evidence = latest.byInterface.get(at.id);
+      if (!evidence) continue;
+      const known = this.lines.get(at.id);
+      const isSame = known?.device === device && known.at === at && known.evidence === evidence;
+      lines.set(
+        at.id,
+        isSame
+          ? known
+          : { device, at, evidence, seen: seenView(device, at, evidence), count: this.count },
+      );
+    }
+    return lines;
+  }
+
+  of(interfaceId: string): SeenView {
+    return this.lines.get(interfaceId)?.seen ?? NOTHING_SEEN;
+  }
+
+  /** @param mark as it was told last */
+  since(mark: string | undefined): SeenSince {
+    const [era, number] = mark?.split('-') ?? [];
+    const isWhole = era !== this.era || !/^\d+$/.test(number ?? '');
+    const from = isWhole ? 0 : Number(number);
+    const seen: Record<string, SeenView> = {};
+    for (const [id, line] of this.lines) if (line.count > from) seen[id] = line.seen;
+    return { seen, mark: `${this.era}-${this.count}`, isWhole };
+  }
+}
