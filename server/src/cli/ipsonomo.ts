@@ -33,7 +33,7 @@ const COMMANDS: Readonly<Record<string, Entry>> = {
   schema: { run: printSchema, least: 0 },
   key: { run: key, least: 0 },
   keys: { run: keys, least: 0 },
-  audit: { run: (_inputs, output) => audit(output), least: 0 },
+  audit: { run: (inputs, output) => audit(output, inputs.includes('--mend')), least: 0 },
 };
 
 const USAGE = `usage:
@@ -50,6 +50,7 @@ const USAGE = `usage:
   ipsonomo route PLAN FROM TO          there and back, hop by hop, and why not; devices by address or name
   ipsonomo schema                      the JSON Schema of plan files
   ipsonomo audit                       evidence that somebody changed by hand (DATABASE_URL, else the demo's own)
+  ipsonomo audit --mend                what is kept of the latest evidence made anew (DATABASE_OWNER_URL)
   ipsonomo key                         a key that lets browsers in, with a QR code for a phone (of the server that runs here)
   ipsonomo keys [take-back ID]         who was let in, and which keys are good; one of them no longer`;
 

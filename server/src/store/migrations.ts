@@ -285,10 +285,12 @@ const MIGRATIONS: readonly Migration[] = [
         evidence_id bigint not null,
         unique nulls not distinct (job_id, interface_id, kind, mac, address)
       );
-      insert into latest_evidence
+      create function latest_evidence_due() returns setof latest_evidence
+        language sql stable set search_path from current as $$
         select distinct on (job_id, interface_id, kind, mac, address)
           job_id, interface_id, kind, mac, address, at, id from evidence
-        order by job_id, interface_id, kind, mac, address, at desc, id desc;
+        order by job_id, interface_id, kind, mac, address, at desc, id desc $$;
+      insert into latest_evidence select * from latest_evidence_due();
       create function evidence_is_latest() returns trigger
         language plpgsql security definer set search_path from current as $$
         begin
@@ -325,6 +327,7 @@ const MIGRATIONS: readonly Migration[] = [
       drop index run_of_job, hand_over_of_job, revision_named;
       drop trigger evidence_is_latest on evidence;
       drop function evidence_is_latest;
+      drop function latest_evidence_due;
       drop table latest_evidence;
       create index evidence_latest on evidence
         (job_id, interface_id, kind, mac, address, at desc, id desc);

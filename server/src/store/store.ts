@@ -289,6 +289,34 @@ export class Store {
     });
   }
 
+  /** Where the table of the latest evidence does not say what all of it says. */
+  auditLatest(most = 100): Promise<readonly Omit<BrokenEvidence, 'id'>[]> {
+    return asking(async () => {
+      const { rows } = await this.knex.raw<{ rows: Omit<BrokenEvidence, 'id'>[] }>(
+        `select coalesce(due.job_id, kept.job_id) as "jobId",
+           coalesce(due.interface_id, kept.interface_id) as "interfaceId",
+           coalesce(due.kind, kept.kind) as kind
+         from latest_evidence_due() as due
+         full join latest_evidence as kept on kept.evidence_id = due.evidence_id
+         where kept.evidence_id is null or due.evidence_id is null
+         limit ?`,
+        [most],
+      );
+      return [...new Map(rows.map((row) => [JSON.stringify(row), row])).values()];
+    });
+  }
+
+  /** Makes it anew. Asked as the owner of the tables. */
+  rebuildLatest(): Promise<void> {
+    return asking(async () => {
+      await this.knex.transaction(async (trx) => {
+        await trx.raw('lock table evidence in share row exclusive mode');
+        await trx.raw('delete from latest_evidence');
+        await trx.raw('insert into latest_evidence select * from latest_evidence_due()');
+      });
+    });
+  }
+
   /** All that a stage can depend on, however often a device was asked. */
   latestEvidence(jobId: string): Promise<Latest> {
     return asking(() => this.latest.of(jobId));
