@@ -23,6 +23,7 @@ import { Proofs } from './service/proofs';
 import { Rounds } from './service/round';
 import { Thinking } from './service/thinking';
 import { JobSummaries } from './service/job-summaries';
+import { JobTeller } from './service/job-teller';
 import { Vigils } from './service/vigils';
 import { Store } from './store/store';
 
@@ -66,8 +67,9 @@ export async function compose(settings: Settings): Promise<Running> {
     relay.closeOf(browser);
   });
   await door.open();
-  const changed = (jobId: string, revision?: number) =>
-    events.send('job', { jobId, revision: revision ?? null });
+  const reader = new PlanReader(store);
+  const teller = new JobTeller(reader, (news) => events.send('job', news));
+  const changed = (jobId: string) => teller.changed(jobId);
   const sink = new EvidenceSink(
     store,
     captures,
@@ -98,12 +100,14 @@ export async function compose(settings: Settings): Promise<Running> {
   const fieldService = new FieldService(field, store, practice, clock, () =>
     events.send('field', fieldService.view()),
   );
-  const changer = new PlanChanger(store, clock, async (jobId, revision) => {
-    changed(jobId, revision);
-    await fieldService.planChanged(jobId);
+  const changer = new PlanChanger(store, clock, {
+    changed: (jobId, made) => {
+      teller.changed(jobId, made);
+      return fieldService.planChanged(jobId);
+    },
+    otherwise: (jobId, revision) => teller.otherwise(jobId, revision),
   });
   const proofs = new Proofs(store, field, fieldService, changed);
-  const reader = new PlanReader(store);
   const thinking = new Thinking();
   const readings = new Readings();
   const lists = new Lists(readings);
@@ -131,7 +135,7 @@ export async function compose(settings: Settings): Promise<Running> {
       vigils: new Vigils(store, field, fieldService),
       practice,
       captures,
-      changed,
+      changed: (jobId) => teller.otherwise(jobId),
       openPage: (browser) => relay.open(browser),
     },
     ...{ door, events, log, web, openAt: settings.openAt },

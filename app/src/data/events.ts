@@ -1,15 +1,17 @@
 import { useEffect, useSyncExternalStore } from 'react';
 import { BroadcastChannel } from 'broadcast-channel';
-import { useQueryClient, type QueryClient, type QueryKey } from '@tanstack/react-query';
+import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import {
   applyHeardNews,
   type FieldView,
   type HeardNews,
   type HeardView,
+  type JobNews,
   type PresentView,
   type StationView,
 } from '@ipsonomo/core';
 import { get } from './http';
+import { Rereader, takeJobNews } from './rereader';
 import { keys } from './queries';
 import {
   SharedStream,
@@ -75,8 +77,7 @@ function takeNews(client: QueryClient, rereader: Rereader, name: string, data: u
     );
   else if (name === 'stations') client.setQueryData(keys.stations, data as readonly StationView[]);
   else if (name === 'present') client.setQueryData(keys.present, data as readonly PresentView[]);
-  else if (name === 'job')
-    void rereader.again(keys.job((data as { readonly jobId: string }).jobId));
+  else if (name === 'job') takeJobNews(client, rereader, data as JobNews);
 }
 
 /** The wire as told last, by the server's clock: an answer may arrive after newer news. */
@@ -101,25 +102,3 @@ const watchAway = (watcher: () => void) => {
 
 /** When the server was last heard, undefined while it is there. What the page shows was known then. */
 export const useAway = (): number | undefined => useSyncExternalStore(watchAway, () => awaySince);
-
-const PAUSE = 30;
-
-/**
- * Reads again what has changed. What is being read at that moment was begun before the news and may
- * miss it, so its end is awaited first; news that come meanwhile are covered by the same reading.
- */
-class Rereader {
-  private readonly waiting = new Set<string>();
-
-  constructor(private readonly client: QueryClient) {}
-
-  async again(queryKey: QueryKey): Promise<void> {
-    const name = JSON.stringify(queryKey);
-    if (this.waiting.has(name)) return;
-    this.waiting.add(name);
-    while (this.client.isFetching({ queryKey }) > 0)
-      await new Promise((resolve) => setTimeout(resolve, PAUSE));
-    this.waiting.delete(name);
-    await this.client.invalidateQueries({ queryKey });
-  }
-}

@@ -57,7 +57,13 @@ export interface PlanNow {
 export const planQuery = (id: string) =>
   queryOptions({
     queryKey: keys.plan(id),
-    queryFn: ({ client }) => readPlan(id, client.getQueryData<PlanNow>(keys.plan(id))),
+    queryFn: async ({ client }) => {
+      const known = () => client.getQueryData<PlanNow>(keys.plan(id));
+      const read = await readPlan(id, known());
+      // What was told meanwhile may be newer than what was read.
+      const now = known();
+      return now && now.revision > read.revision ? now : read;
+    },
     // Two plans are compared by their revision and not thing by thing.
     structuralSharing: false,
   });

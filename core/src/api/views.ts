@@ -132,6 +132,17 @@ export interface ProgressView {
   readonly isWhole: boolean;
 }
 
+/** That something of a job changed, told to every page: with what changed, where that is short. */
+export interface JobNews {
+  readonly jobId: string;
+  /** The last revision of the plan where that is what changed. */
+  readonly revision: number | null;
+  /** What made it of the one before; null where that is long, or the same revision has a name now. */
+  readonly made: { readonly person: string; readonly edits: readonly Edit[] } | null;
+  /** As in what was seen: whoever has it up to here need not ask again. */
+  readonly mark: string | null;
+}
+
 /** What was made of an edit: the revision, and what changed with it. */
 export interface EditedView {
   readonly revision: number;

@@ -49,6 +49,7 @@ import type { NewEvidence } from '../store/evidence';
 import type { Changed, Decision, PlanState } from '../store/plan-store';
 import type { Store } from '../store/store';
 import { freedBy } from './freed';
+import type { Made } from './job-teller';
 import { findInterface } from './read-plan';
 
 export interface Person {
@@ -58,12 +59,18 @@ export interface Person {
 /** Where a person's decisions come from, as the evidence names it. */
 const DESK = 'desk';
 
+/** Who is told of what changed. */
+export interface Told {
+  changed(jobId: string, made?: Made): Promise<void>;
+  otherwise(jobId: string, revision?: number): void;
+}
+
 /** Changes to plans: each one is checked by core, made in one transaction and kept as a revision. */
 export class PlanChanger {
   constructor(
     private readonly store: Store,
     private readonly clock: () => number,
-    private readonly changed: (jobId: string, revision: number) => Promise<void>,
+    private readonly told: Told,
   ) {}
 
   async addJob(name: string): Promise<string> {
@@ -219,13 +226,13 @@ export class PlanChanger {
       edits: inverseOf(row?.edits ?? []),
       result: undefined,
     }));
-    await this.changed(jobId, done.revision);
+    await this.told.changed(jobId, { ...done, person: person.name });
     return { revision: done.revision, edits: done.edits };
   }
 
   async nameRevision(jobId: string, number: number, name: string): Promise<void> {
     await this.store.nameRevision(jobId, number, requireText(name));
-    await this.changed(jobId, number);
+    this.told.otherwise(jobId, number);
   }
 
   /**
@@ -287,7 +294,7 @@ export class PlanChanger {
     if (!found) throw Refusal.of('thing.unknown', 'device');
     const { mac, address } = found.at;
     await this.store.append([this.said(jobId, interfaceId, kind, facts, person, mac, address)]);
-    await this.changed(jobId, 0);
+    await this.told.changed(jobId);
   }
 
   /** What a person read off the device, held against the plan. Refuses with `read.nothing`. */
@@ -308,7 +315,7 @@ export class PlanChanger {
     const kind = isSame && isPlanned ? 'read-off' : 'read-otherwise';
     const facts = { from, ...factsOfRead(read), planned: formatIpv4(address) };
     await this.store.append([this.said(jobId, interfaceId, kind, facts, person, mac, address)]);
-    await this.changed(jobId, 0);
+    await this.told.changed(jobId);
   }
 
   /** What a person says at the desk, as evidence. */
@@ -341,7 +348,7 @@ export class PlanChanger {
       const freed = freedBy(state.doc, decided.edits, this.clock(), state.revision + 1);
       return { ...decided, edits: [...decided.edits, ...freed] };
     });
-    await this.changed(jobId, done.revision);
+    await this.told.changed(jobId, { ...done, person: person.name });
     return done;
   }
 }

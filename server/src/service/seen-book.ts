@@ -52,10 +52,16 @@ export class SeenBook {
       latest: known && known.latest.place > state.latest.place ? known.latest : state.latest,
     };
     if (known?.plan === next.plan && known.latest === next.latest) return known;
-    this.count += 1;
-    this.lines = this.linesOf(next.plan, next.latest);
+    const lines = this.linesOf(next.plan, next.latest);
+    if (!isSame(this.lines, lines)) this.count += 1;
+    this.lines = lines;
     this.state = next;
     return next;
+  }
+
+  /** What it is now: whoever has all up to here misses nothing. */
+  get mark(): string {
+    return `${this.era}-${this.count}`;
   }
 
   private linesOf(plan: Plan, latest: Latest): ReadonlyMap<string, Line> {
@@ -69,7 +75,7 @@ export class SeenBook {
         at.id,
         isSame
           ? known
-          : { device, at, evidence, seen: seenView(device, at, evidence), count: this.count },
+          : { device, at, evidence, seen: seenView(device, at, evidence), count: this.count + 1 },
       );
     }
     return lines;
@@ -83,9 +89,12 @@ export class SeenBook {
   since(mark: string | undefined): SeenSince {
     const [era, number] = mark?.split('-') ?? [];
     const isWhole = era !== this.era || !/^\d+$/.test(number ?? '');
-    const from = isWhole ? 0 : Number(number);
+    const from = isWhole ? -1 : Number(number);
     const seen: Record<string, SeenView> = {};
     for (const [id, line] of this.lines) if (line.count > from) seen[id] = line.seen;
-    return { seen, mark: `${this.era}-${this.count}`, isWhole };
+    return { seen, mark: this.mark, isWhole };
   }
 }
+
+const isSame = (before: ReadonlyMap<string, Line>, now: ReadonlyMap<string, Line>): boolean =>
+  before.size === now.size && [...now].every(([id, line]) => before.get(id) === line);
