@@ -34,7 +34,7 @@ test.describe('a browser that was not let in', () => {
     const other = await (await browser.newContext({ viewport: PHONE })).newPage();
     await other.goto(address);
     await expect(button(other, 'Tern Cove hatchery')).toBeVisible();
-    expect(other.url()).not.toContain('key');
+    await expect(other).not.toHaveURL(/key/);
     await other.getByLabel('Your name, written beside everything you decide').fill('Ilse Brandt');
     await button(other, 'Tern Cove hatchery').click();
     await expect(other.getByText('Practice site', { exact: true })).toBeVisible();

@@ -168,7 +168,7 @@ export function show(
   }) as unknown as typeof fetch;
   const round: RoundView = {
     order: job.devices.flatMap((one) => one.interfaces.map(({ id }) => id)),
-    ...{ cost: NO_COST, carried: [] },
+    ...{ cost: NO_COST, mark: 'x-1' },
   };
   const byPath = [
     ['/field', field],

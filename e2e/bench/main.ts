@@ -3,6 +3,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildSync } from 'esbuild';
+import { scaleFigures } from './scale';
 import { median, table, type Figure } from './figures';
 import { plannerFigures } from './planner';
 import { sweepFigures } from './sweep';
@@ -177,6 +178,7 @@ const ANYWHERE: Readonly<Record<string, Group>> = {
   routes: routeFigures,
   web: webFigures,
   planner: plannerFigures,
+  scale: scaleFigures,
 };
 
 /** All groups, or those that are named: `npm run bench -- web`. */

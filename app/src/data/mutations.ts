@@ -54,6 +54,9 @@ export function useAddJobFromFile() {
   });
 }
 
+const planAfterNext = (known: PlanNow | undefined, edited: EditedView): PlanNow | undefined =>
+  known && edited.revision === known.revision + 1 ? planAfter(known, edited) : undefined;
+
 /** What to change, and why. */
 export interface Editing {
   readonly edits: readonly Edit[];
@@ -68,8 +71,9 @@ export function useEditing<T>(job: string, act: (input: T) => Promise<EditedView
     onSuccess: (edited) => {
       watchOf(job).noteMine(edited.revision, edited.edits);
       const known = client.getQueryData<PlanNow>(keys.plan(job));
-      const next =
-        known && edited.revision === known.revision + 1 ? planAfter(known, edited) : undefined;
+      // Where it was told before this answer came, it is looked at once more, now that it is known to be mine.
+      const isTold = known !== undefined && known.revision >= edited.revision;
+      const next = isTold ? { ...known } : planAfterNext(known, edited);
       if (next) client.setQueryData<PlanNow>(keys.plan(job), next);
       else void client.invalidateQueries({ queryKey: keys.plan(job) });
       void client.invalidateQueries({ queryKey: keys.revisions(job) });

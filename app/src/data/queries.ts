@@ -96,9 +96,12 @@ export const progressQuery = (id: string) =>
     structuralSharing: false,
   });
 
+/** Tells the server what this page has already. */
+const sinceOf = (known: { readonly mark: string } | undefined): string =>
+  known ? `?since=${encodeURIComponent(known.mark)}` : '';
+
 async function readProgress(id: string, known: ProgressView | undefined): Promise<ProgressView> {
-  const since = known ? `?since=${encodeURIComponent(known.mark)}` : '';
-  const news = await get<ProgressView>(`/jobs/${id}/progress${since}`);
+  const news = await get<ProgressView>(`/jobs/${id}/progress${sinceOf(known)}`);
   if (!known || news.isWhole) return news;
   if (news.mark === known.mark && news.handedOver === known.handedOver) return known;
   return { ...news, seen: { ...known.seen, ...news.seen }, isWhole: true };
@@ -107,7 +110,12 @@ async function readProgress(id: string, known: ProgressView | undefined): Promis
 export const roundQuery = (id: string) =>
   queryOptions({
     queryKey: keys.round(id),
-    queryFn: () => get<RoundView>(`/jobs/${id}/round`),
+    queryFn: async ({ client }) => {
+      const known = client.getQueryData<RoundView>(keys.round(id));
+      const read = await get<RoundView>(`/jobs/${id}/round${sinceOf(known)}`);
+      return known && read.mark === known.mark ? known : read;
+    },
+    structuralSharing: false,
   });
 
 export const revisionsQuery = (id: string) =>

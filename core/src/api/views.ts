@@ -11,7 +11,7 @@ import type {
   Way,
 } from '../plan';
 import type { ProofState } from '../proof';
-import type { Carried, RoundCost } from '../round';
+import type { RoundCost } from '../round';
 import type { Snag } from '../snags';
 
 // What the server tells and the app reads. Addresses and MACs are text; times are milliseconds since
@@ -223,7 +223,8 @@ export interface RoundView {
   /** Ids of interfaces. */
   readonly order: readonly string[];
   readonly cost: RoundCost;
-  readonly carried: readonly Carried[];
+  /** Sent with the next question, it is told again only where it is another one. */
+  readonly mark: string;
 }
 
 /** Somebody seen with an address in this run. */

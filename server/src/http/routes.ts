@@ -86,7 +86,7 @@ export function planRoutes({ reader, summaries, changer, papers, rounds }: Servi
     response.json(await reader.progress(idOf(request, 'job'), markOf(request)));
   });
   router.get('/jobs/:job/round', async (request, response) => {
-    response.json(await rounds.of(idOf(request, 'job')));
+    response.json(await rounds.of(idOf(request, 'job'), markOf(request)));
   });
   router.get('/jobs/:job/edits', async (request, response) => {
     const since = wholeNumber(request.query['since'], 'since');

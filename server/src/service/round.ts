@@ -1,5 +1,5 @@
+import { randomUUID } from 'node:crypto';
 import {
-  carriedFor,
   interfacesOf,
   roundCalls,
   STAGES,
@@ -9,53 +9,53 @@ import {
 } from '@ipsonomo/core';
 import type { PlanReader } from './read-plan';
 import type { SeenBook } from './seen-book';
-import type { Ordered, Thinking } from './thinking';
+import type { Thinking } from './thinking';
 
 /** Everything whose address does not stay yet has a call. */
 const PINNED = STAGES.indexOf('pinned');
 
 interface Known {
   readonly plan: Plan;
-  readonly open: readonly string[];
+  /** What was seen, when it was made. */
+  readonly seen: string;
   readonly calls: readonly RoundCall[];
-  readonly ordered: Promise<Ordered>;
+  readonly view: Promise<RoundView>;
 }
 
 /** The best order of the calls that are left. It is planned anew where the plan or what is left has changed. */
 export class Rounds {
+  private readonly era = randomUUID().slice(0, 8);
   private readonly known = new Map<string, Known>();
+  private count = 0;
 
   constructor(
     private readonly reader: PlanReader,
     private readonly thinking: Thinking,
   ) {}
 
-  async of(jobId: string): Promise<RoundView> {
-    const { plan, book } = await this.reader.now(jobId);
-    const open = openIn(plan, book);
-    const before = this.known.get(jobId);
-    const isKnown = before?.plan === plan && isSameList(before.open, open, isSame);
-    const { ordered, calls } = isKnown ? before : this.anew(jobId, plan, open, before);
-    const { order, cost } = await ordered;
-    const devices = new Set(calls.map(({ deviceId }) => deviceId));
-    return { order, cost, carried: carriedFor(plan, devices) };
+  /** @param mark of the round that the caller has; where that is still the one, no more than it is told */
+  async of(jobId: string, mark?: string): Promise<RoundView | Pick<RoundView, 'mark'>> {
+    const view = await this.now(jobId);
+    return view.mark === mark ? { mark } : view;
   }
 
-  private anew(
-    jobId: string,
-    plan: Plan,
-    open: readonly string[],
-    before: Known | undefined,
-  ): Known {
-    const calls = roundCalls(plan, new Set(open));
+  private async now(jobId: string): Promise<RoundView> {
+    const { plan, book } = await this.reader.now(jobId);
+    const before = this.known.get(jobId);
+    const isKnown = before?.plan === plan && before.seen === book.mark;
+    return (isKnown ? before : this.anew(jobId, plan, book, before)).view;
+  }
+
+  private anew(jobId: string, plan: Plan, book: SeenBook, before: Known | undefined): Known {
+    const calls = roundCalls(plan, new Set(openIn(plan, book)));
     // Most changes of a plan change nothing of how it is walked.
     const isWalkedSo = before !== undefined && isSameList(before.calls, calls, isSameCall);
-    const ordered = isWalkedSo ? before.ordered : this.inTurn(jobId, calls, before);
-    const known = { plan, open, calls, ordered };
+    const view = isWalkedSo ? before.view : this.inTurn(jobId, calls, before);
+    const known = { plan, seen: book.mark, calls, view };
     this.known.set(jobId, known);
     // What went wrong is tried again by whoever asks next.
-    ordered.catch(() => {
-      if (this.known.get(jobId)?.ordered === ordered) this.known.delete(jobId);
+    view.catch(() => {
+      if (this.known.get(jobId)?.view === view) this.known.delete(jobId);
     });
     return known;
   }
@@ -65,12 +65,13 @@ export class Rounds {
     jobId: string,
     calls: readonly RoundCall[],
     before: Known | undefined,
-  ): Promise<Ordered> {
-    await before?.ordered.catch(() => undefined);
+  ): Promise<RoundView> {
+    await before?.view.catch(() => undefined);
     const now = this.known.get(jobId);
-    return now && now.calls !== calls && !isSameList(now.calls, calls, isSameCall)
-      ? now.ordered
-      : this.thinking.order(calls);
+    if (now && !isSameList(now.calls, calls, isSameCall)) return now.view;
+    const ordered = await this.thinking.order(calls);
+    this.count += 1;
+    return { ...ordered, mark: `${this.era}-${this.count}` };
   }
 }
 
@@ -78,8 +79,6 @@ const openIn = (plan: Plan, book: SeenBook): readonly string[] =>
   interfacesOf(plan)
     .filter(({ at }) => STAGES.indexOf(book.of(at.id).stage) < PINNED)
     .map(({ at }) => at.id);
-
-const isSame = <T>(a: T, b: T): boolean => a === b;
 
 const isSameList = <T>(
   a: readonly T[],

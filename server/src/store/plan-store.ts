@@ -14,6 +14,7 @@ import {
   type ThingDoc,
   type ThingType,
 } from '@ipsonomo/core';
+import { Turns } from '../common/turns';
 import { insertEvidence, type NewEvidence } from './evidence';
 import { AT_ONE_MOMENT } from './moment';
 import { JobRow, RevisionRow, ThingRow } from './models';
@@ -59,6 +60,7 @@ const AT_ONCE = 500;
  */
 export class PlanStore {
   private readonly known = new Map<string, PlanState>();
+  private readonly turns = new Map<string, Turns>();
   /** By job, who is bringing it forward just now. */
   private readonly bringing = new Map<string, Promise<void>>();
 
@@ -122,7 +124,26 @@ export class PlanStore {
     const { jobId } = change;
     // Read before the lock is taken, and not on a second connection while others wait for this one.
     await this.read(jobId);
-    const made = await JobRow.transaction(this.knex, async (trx) => {
+    // Who waits for others of the same job does so without a connection, which everybody else needs.
+    return this.turnsOf(jobId).take(async () => {
+      const { state, edits, result } = await this.make(change, decide);
+      // Only what was committed is known.
+      this.remember(jobId, state);
+      return { revision: state.revision, edits, result };
+    });
+  }
+
+  private turnsOf(jobId: string): Turns {
+    let turns = this.turns.get(jobId);
+    if (!turns) this.turns.set(jobId, (turns = new Turns()));
+    return turns;
+  }
+
+  private make<T>(
+    { jobId, ...change }: Change,
+    decide: (state: PlanState) => Decision<T> | Refusal,
+  ): Promise<Pick<Changed<T>, 'edits' | 'result'> & { readonly state: PlanState }> {
+    return JobRow.transaction(this.knex, async (trx) => {
       // No key is changed: evidence, which only refers to the job, is written meanwhile by whoever holds its chain.
       const locked = await JobRow.query(trx).findById(jobId).forNoKeyUpdate();
       if (!locked) throw Refusal.of('thing.unknown', 'job');
@@ -147,9 +168,6 @@ export class PlanStore {
       });
       return { state: { ...state, revision, doc }, edits: applied, result: decided.result };
     });
-    // Only what was committed is known.
-    this.remember(jobId, made.state);
-    return { revision: made.state.revision, edits: made.edits, result: made.result };
   }
 }
 
@@ -190,6 +208,8 @@ async function after(
 /** Reads every thing in its shape, so that what an older version left out is filled in. */
 async function load(jobId: string, knex: Knex | Transaction): Promise<PlanDoc> {
   const rows = await ThingRow.query(knex).where('job_id', jobId).orderBy('ordinal');
+  if (rows.length === 0 && !(await JobRow.query(knex).findById(jobId)))
+    throw Refusal.of('thing.unknown', 'job');
   const issues: Issue[] = [];
   const things = rows.flatMap((row): (readonly [ThingType, ThingDoc])[] => {
     const type = THING_TYPES.find((one) => one === row.type);

@@ -1,7 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
+import { useMemo } from 'react';
 import { View } from 'react-native';
-import type { Carried, Plan, RoundCost } from '@ipsonomo/core';
+import { carriedFor, type Carried, type Plan, type RoundCost } from '@ipsonomo/core';
 import { Notice, Words } from '../../parts';
 import { plural } from '../words';
 import { costOfOrder, type Round } from './use-round';
@@ -26,6 +27,18 @@ export function costWords({ laptop, areas, cabinets, clashes, power }: RoundCost
   return parts.filter((part) => part !== '').join(', ');
 }
 
+function carriedOn(plan: Plan, order: readonly string[]): string {
+  const left = new Set(order);
+  const devices = plan.devices.filter(({ interfaces }) =>
+    interfaces.some(({ id }) => left.has(id)),
+  );
+  return carriedFor(plan, new Set(devices.map(({ id }) => id)))
+    .map(({ what, for: whom }) =>
+      what === 'cable' ? CARRIED.cable : `${CARRIED[what]} (${whom.length})`,
+    )
+    .join(', ');
+}
+
 interface Props {
   readonly job: string;
   readonly plan: Plan;
@@ -38,15 +51,17 @@ interface Props {
 export function RoundHead({ job, plan, round, isOrdering, onOrdering }: Props) {
   const router = useRouter();
   const { best, isOwn, order, walkAs } = round;
-  if (!best || best.order.length === 0) return null;
-  const carried = best.carried.map(({ what, for: whom }) =>
-    what === 'cable' ? CARRIED.cable : `${CARRIED[what]} (${whom.length})`,
+  const carried = useMemo(() => carriedOn(plan, best?.order ?? []), [plan, best]);
+  const ownCost = useMemo(
+    () => (isOwn ? costOfOrder(plan, order) : undefined),
+    [plan, isOwn, order],
   );
+  if (!best || best.order.length === 0) return null;
   return (
     <View style={{ gap: 8 }}>
-      <Words size="second">Carry: {carried.join(', ')}.</Words>
+      <Words size="second">Carry: {carried}.</Words>
       <Words size="second" tone="second">
-        The round: {costWords(isOwn ? costOfOrder(plan, order) : best.cost)}.
+        The round: {costWords(ownCost ?? best.cost)}.
       </Words>
       {isOwn ? (
         <Notice tone="plain" title="You walk in an order of your own">

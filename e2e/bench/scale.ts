@@ -1,0 +1,140 @@
+import { Client } from 'pg';
+import type { JobView, PlanView } from '@ipsonomo/core';
+import { bigJob, crowdIn } from '../crowd';
+import { api, startServer, type TestServer } from '../harness';
+import { median, percentile, residentMegabytes, type Figure } from './figures';
+
+// What a large plant asks of a server: many jobs, many people, much evidence.
+
+async function timed(runs: number, work: (run: number) => Promise<unknown>): Promise<number> {
+  const times: number[] = [];
+  for (let run = 0; run < runs; run += 1) {
+    const begun = performance.now();
+    await work(run);
+    times.push(performance.now() - begun);
+  }
+  return median(times);
+}
+
+const figure = (what: string, millis: number, most: number): Figure => ({
+  ...{ what, ours: `${millis.toFixed(0)} ms`, reference: '', wanted: `≤ ${most} ms` },
+  isReached: millis <= most,
+});
+
+const JOBS = 200;
+
+async function jobsList(): Promise<readonly Figure[]> {
+  const server = await startServer('bench_jobs', { demo: false });
+  try {
+    for (let job = 0; job < JOBS; job += 1) await bigJob(server, 500);
+    const first = await timed(1, () => api(server, 'GET', '/jobs'));
+    const warm = await timed(15, () => api(server, 'GET', '/jobs'));
+    await server.kill();
+    await server.restart();
+    const cold = await timed(1, () => api(server, 'GET', '/jobs'));
+    return [
+      figure(
+        `list of ${JOBS} jobs of 500, after a start (the first time ever ${(first / 1000).toFixed(1)} s)`,
+        cold,
+        150,
+      ),
+      figure('the same again', warm, 30),
+    ];
+  } finally {
+    await server.stop();
+  }
+}
+
+async function crowd(): Promise<readonly Figure[]> {
+  const server = await startServer('bench_crowd', { demo: false });
+  try {
+    const jobId = await bigJob(server, 5000);
+    const before = residentMegabytes(server.pid());
+    const { sent, taken, clashes, failed, edits, answers } = await crowdIn(server, jobId, {
+      ...{ people: 50, seconds: 60, everyMillis: 5000 },
+    });
+    const more = residentMegabytes(server.pid()) - before;
+    const all = `50 people in 5,000 devices for a minute: ${taken} of ${sent} edits taken, ${clashes} told their clash, ${failed.length} failed, ${more.toFixed(0)} MB more`;
+    return [
+      figure(`${all}; p95`, percentile(edits, 0.95), 100),
+      figure('its p99', percentile(edits, 0.99), 250),
+      figure(
+        'an answer that needs nothing meanwhile, p99 (how long the loop stands)',
+        percentile(answers, 0.99),
+        50,
+      ),
+    ];
+  } finally {
+    await server.stop();
+  }
+}
+
+/** One edit after the other while somebody listens on the practice site's wire, told to the wire before it is answered. */
+async function whileListening(server: TestServer, jobId: string): Promise<number> {
+  const { things } = await api<PlanView>(server, 'GET', `/jobs/${jobId}/plan`);
+  const devices = things.device ?? [];
+  return timed(25, (run) => {
+    const device = devices[(run * 37) % devices.length];
+    const edit = { op: 'set', type: 'device', id: device?.id, field: 'area' };
+    const edits = [{ ...edit, from: device?.['area'] ?? '', to: `Hall ${run}` }];
+    return api(server, 'POST', `/jobs/${jobId}/edits`, { edits, why: 'moved' });
+  });
+}
+
+/** Rows as the server would write them, many at once: devices that were asked again and again. */
+async function addEvidence(server: TestServer, jobId: string, count: number): Promise<void> {
+  const { devices } = await api<JobView>(server, 'GET', `/jobs/${jobId}`);
+  const ids = devices.flatMap((one) => one.interfaces.map((at) => at.id));
+  const client = new Client({ connectionString: server.databaseUrl });
+  await client.connect();
+  await client.query(
+    `insert into evidence (job_id, interface_id, kind, at, mac, address, source, person, facts)
+     select $1, ($2::text[])[1 + n % $3], (array['asked', 'has-address', 'found-as-planned'])[1 + (n / $3) % 3],
+       now() - make_interval(secs => $4 - n), '02:00:5e:00:53:01', '10.20.0.9', 'bench', 'bench', '{}'
+     from generate_series(0, $4 - 1) as n`,
+    [jobId, ids, ids.length, count],
+  );
+  await client.end();
+}
+
+const MUCH = 200_000;
+
+async function muchEvidence(): Promise<readonly Figure[]> {
+  const server = await startServer('bench_evidence', { demo: true });
+  try {
+    const jobId = await bigJob(server, 5000);
+    await api(server, 'POST', '/field/listen', { jobId });
+    const without = await whileListening(server, jobId);
+    const pages = () => timed(9, () => api(server, 'GET', `/jobs/${jobId}/progress`));
+    await addEvidence(server, jobId, 15_000);
+    const few = await pages();
+    await addEvidence(server, jobId, MUCH);
+    const many = await pages();
+    const edit = await whileListening(server, jobId);
+    await server.kill();
+    const begun = performance.now();
+    await server.restart();
+    const start = performance.now() - begun;
+    const first = await timed(1, () => api(server, 'GET', `/jobs/${jobId}/progress`));
+    const figures: readonly Figure[] = [
+      figure('an edit while somebody listens, 5,000 devices', without, 30),
+      figure(`the same with ${MUCH.toLocaleString('en')} pieces of evidence`, edit, 30),
+      {
+        what: `what was seen of 5,000 devices, with ${MUCH.toLocaleString('en')} pieces of evidence`,
+        ours: `${many.toFixed(0)} ms`,
+        reference: `${few.toFixed(0)} ms with 15,000`,
+        wanted: '≤ 1.2 times',
+        isReached: many <= few * 1.2,
+      },
+      figure('start with it', start, 3000),
+      figure('what was seen, for the first time after it', first, 1000),
+    ];
+    return figures;
+  } finally {
+    await server.stop();
+  }
+}
+
+export async function scaleFigures(): Promise<readonly Figure[]> {
+  return [...(await jobsList()), ...(await crowd()), ...(await muchEvidence())];
+}
