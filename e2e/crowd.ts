@@ -65,8 +65,7 @@ class Follower {
   ) {}
 
   async open(): Promise<void> {
-    const { revision } = await this.ask<EditsView>('/edits?since=0').catch(() => ({ revision: 0 }));
-    this.revision = revision;
+    this.revision = (await this.ask<PlanView>('/plan')).revision;
     this.mark = (await this.ask<ProgressView>('/progress')).mark;
     const { socketPath } = this.server;
     this.stream = request({ socketPath, agent: false, path: '/api/events' }, (answer) => {

@@ -1,5 +1,14 @@
 import { formatIpv4, formatPrefix, maskOf, prefixOf } from '../net';
-import { changeOf, docOf, findDoc, type Edit, type Plan, type PlanDoc } from '../plan';
+import {
+  findDevice,
+  findSubnet,
+  changeOf,
+  docOf,
+  findDoc,
+  type Edit,
+  type Plan,
+  type PlanDoc,
+} from '../plan';
 import { encodeWith, portPath, toHex } from '../wire';
 import {
   ASSUMED,
@@ -92,7 +101,7 @@ export function verdictWords(verdict: RouteVerdict): {
 
 /** What a cure does, as the title of a button. */
 export function cureWords(plan: Plan, cure: Cure): string {
-  const title = plan.devices.find(({ id }) => id === cure.host)?.title ?? 'the router';
+  const title = findDevice(plan, cure.host)?.title ?? 'the router';
   switch (cure.kind) {
     case 'gateway':
       return `Correct the gateway to ${formatIpv4(cure.to)}`;
@@ -107,7 +116,7 @@ export function cureWords(plan: Plan, cure: Cure): string {
 export function cureEdits(plan: Plan, doc: PlanDoc, cure: Cure): readonly Edit[] | undefined {
   if (cure.host.startsWith(ASSUMED)) return undefined;
   if (cure.kind === 'route') {
-    const device = plan.devices.find(({ id }) => id === cure.host);
+    const device = findDevice(plan, cure.host);
     const thing = device && findDoc(doc, 'device', device.id);
     if (!device || !thing) return undefined;
     const others = device.routes.filter(
@@ -121,7 +130,7 @@ export function cureEdits(plan: Plan, doc: PlanDoc, cure: Cure): readonly Edit[]
   const at = plan.devices
     .flatMap(({ interfaces }) => interfaces)
     .find(({ id }) => id === cure.port);
-  const subnet = at && plan.subnets.find(({ id }) => id === at.subnetId);
+  const subnet = at && findSubnet(plan, at.subnetId);
   const thing = at && findDoc(doc, 'interface', at.id);
   if (!at || !subnet || !thing) return undefined;
   if (cure.kind === 'mask') {
@@ -188,7 +197,7 @@ function rackStartOf(
   plan: Plan,
   from: string,
 ): { readonly start: RackStart; readonly words: string } | undefined {
-  const device = plan.devices.find(({ id }) => id === from);
+  const device = findDevice(plan, from);
   if (!device) return undefined;
   if (device.interfaces.some(({ slot }) => slot !== undefined))
     return { start: { kind: 'controller', device: from }, words: `${device.title} itself` };
@@ -205,7 +214,7 @@ function rackStartOf(
 }
 
 function moduleTitle(plan: Plan, deviceId: string, interfaceId: string): string {
-  const device = plan.devices.find(({ id }) => id === deviceId);
+  const device = findDevice(plan, deviceId);
   const at = device?.interfaces.find(({ id }) => id === interfaceId);
   if (!device || !at) return interfaceId;
   const address = formatIpv4(at.address);

@@ -1,5 +1,5 @@
 import { formatIpv4 } from '../net';
-import { findKind, measureEnd, stationNameOf, type Device, type Plan } from '../plan';
+import { findDevice, findKind, measureEnd, stationNameOf, type Device, type Plan } from '../plan';
 import type { CodeTopic } from './table';
 
 const number = (value: number | undefined, unit = ''): string =>
@@ -33,7 +33,7 @@ export function besideCode(
       return [`The plan has, at the controller and at the device: ${ends.join('; ')}.`];
     }
     case 'owner': {
-      const controller = plan.devices.find(({ id }) => id === device.controllerId);
+      const controller = findDevice(plan, device.controllerId);
       return [
         controller
           ? `By the plan its controller is ${controller.title}.`

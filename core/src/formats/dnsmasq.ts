@@ -32,17 +32,19 @@ const colons = (hex: string): string => (hex.match(/../g) ?? []).join(':');
  * of which the key is not known is named in a comment.
  */
 export function dnsmasqConfig(plan: Plan): string {
-  const parts = plan.subnets.map((subnet, at) => subnetPart(plan, subnet, `subnet${at + 1}`));
+  const asking = new Map(plan.subnets.map(({ id }): [string, PlannedInterface[]] => [id, []]));
+  for (const one of interfacesOf(plan))
+    if (isAsking(one.device.way)) asking.get(one.at.subnetId)?.push(one);
+  const parts = plan.subnets.map((subnet, at) =>
+    subnetPart(subnet, asking.get(subnet.id) ?? [], `subnet${at + 1}`),
+  );
   return [HEAD, ...parts].join('\n');
 }
 
-function subnetPart(plan: Plan, subnet: Subnet, tag: string): string {
+function subnetPart(subnet: Subnet, asking: readonly PlannedInterface[], tag: string): string {
   const { network, length } = subnet.prefix;
   const mask = formatIpv4(maskOf(length));
   const router = subnet.gateway === undefined ? '' : `,${formatIpv4(subnet.gateway)}`;
-  const asking = interfacesOf(plan).filter(
-    ({ device, at }) => at.subnetId === subnet.id && isAsking(device.way),
-  );
   return [
     `# ${plainText(subnet.name)}`,
     `dhcp-range=set:${tag},${formatIpv4(network)},static,${mask},${LEASE}`,

@@ -1,6 +1,6 @@
 import type { Ipv4 } from '../net';
 import { avoidedFor, nextFree } from './allocate';
-import type { Device, Interface, Plan } from './model';
+import { findSubnet, type Device, type Interface, type Plan } from './model';
 import { findKind } from './shelf';
 
 export type Loan = NonNullable<Interface['loan']>;
@@ -17,10 +17,11 @@ export const addressNow = (
 
 /** When the next loan of a plan ends; Infinity where there is none that goes on. */
 export function nextLoanEnd(plan: Plan, now: number): number {
-  const ends = plan.devices.flatMap(({ interfaces }) =>
-    interfaces.flatMap(({ loan }) => (loan && loan.until > now ? [loan.until] : [])),
-  );
-  return Math.min(Infinity, ...ends);
+  let next = Infinity;
+  for (const { interfaces } of plan.devices)
+    for (const { loan } of interfaces)
+      if (loan && loan.until > now && loan.until < next) next = loan.until;
+  return next;
 }
 
 /** A free address to lend to a device, as one for its kind; undefined where its subnet is full. */
@@ -30,7 +31,7 @@ export function proposeLoan(
   at: Interface,
   now: number,
 ): Ipv4 | undefined {
-  const subnet = plan.subnets.find(({ id }) => id === at.subnetId);
+  const subnet = findSubnet(plan, at.subnetId);
   const kind = findKind(plan, device.kindId);
   if (!subnet || !kind) return undefined;
   return nextFree(subnet, kind.role, avoidedFor(plan, subnet, kind, device.way, now));

@@ -53,11 +53,57 @@ export interface PlannedInterface {
   readonly at: Interface;
 }
 
-export const interfacesOf = (plan: Plan): readonly PlannedInterface[] =>
-  plan.devices.flatMap((device) => device.interfaces.map((at) => ({ device, at })));
+export function interfacesOf({ devices }: Pick<Plan, 'devices'>): readonly PlannedInterface[] {
+  const known = interfacesOnce.get(devices);
+  if (known) return known;
+  const all: PlannedInterface[] = [];
+  for (const device of devices) for (const at of device.interfaces) all.push({ device, at });
+  interfacesOnce.set(devices, all);
+  return all;
+}
 
-export const findSubnet = (plan: Plan, id: string): Subnet | undefined =>
-  plan.subnets.find((subnet) => subnet.id === id);
+/** Asked by everything that goes through a plan, for the same devices again and again. */
+const interfacesOnce = new WeakMap<readonly Device[], readonly PlannedInterface[]>();
+
+export function findSubnet(
+  { subnets }: Pick<Plan, 'subnets'>,
+  id: string | undefined,
+): Subnet | undefined {
+  let known = subnetsOnce.get(subnets);
+  if (!known)
+    subnetsOnce.set(subnets, (known = new Map(subnets.map((subnet) => [subnet.id, subnet]))));
+  return id === undefined ? undefined : known.get(id);
+}
+
+const subnetsOnce = new WeakMap<readonly Subnet[], ReadonlyMap<string, Subnet>>();
+
+export function findDevice(
+  { devices }: Pick<Plan, 'devices'>,
+  id: string | undefined,
+): Device | undefined {
+  let known = devicesOnce.get(devices);
+  if (!known)
+    devicesOnce.set(devices, (known = new Map(devices.map((device) => [device.id, device]))));
+  return id === undefined ? undefined : known.get(id);
+}
+
+const devicesOnce = new WeakMap<readonly Device[], ReadonlyMap<string, Device>>();
+
+/** The planned interface with this id, and its device. */
+export function findInterface(
+  plan: Pick<Plan, 'devices'>,
+  id: string,
+): PlannedInterface | undefined {
+  let known = interfaceOnce.get(plan.devices);
+  if (!known)
+    interfaceOnce.set(
+      plan.devices,
+      (known = new Map(interfacesOf(plan).map((one) => [one.at.id, one]))),
+    );
+  return known.get(id);
+}
+
+const interfaceOnce = new WeakMap<readonly Device[], ReadonlyMap<string, PlannedInterface>>();
 
 /** The addresses of a subnet that the plan gives to devices. */
 export const givenAddresses = (plan: Plan, subnetId: string): ReadonlySet<Ipv4> =>

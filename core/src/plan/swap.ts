@@ -2,7 +2,7 @@ import type { Ipv4, Prefix, Result } from '../net';
 import type { SwitchFace, SwitchSetting } from '../switches';
 import { guideOf, type Kind } from './kind';
 
-import type { Device, Interface, Plan } from './model';
+import { findSubnet, type Device, type Interface, type Plan } from './model';
 import { dhcpNameOf, stationNameOf } from './naming';
 import { findKind } from './shelf';
 import { wantedSetting } from './switch-setting';
@@ -49,7 +49,7 @@ const WITHOUT_LAPTOP: readonly Way[] = ['switches', 'dhcp-name', 'dhcp-port', 'c
  */
 export function swapOf(plan: Plan, device: Device, at: Interface): Swap | undefined {
   const kind = findKind(plan, device.kindId);
-  const network = plan.subnets.find(({ id }) => id === at.subnetId)?.prefix;
+  const network = findSubnet(plan, at.subnetId)?.prefix;
   if (!kind || !network) return undefined;
   const face = kind.switches;
   const setting = face && wantedSetting(face, device, at.address, network);

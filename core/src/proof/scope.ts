@@ -1,4 +1,4 @@
-import { interfacesOf, type Plan, type PlannedInterface } from '../plan';
+import { findSubnet, interfacesOf, type Plan, type PlannedInterface } from '../plan';
 
 /** What a run is over. */
 export type ProofScope =
@@ -30,7 +30,7 @@ export function scopeTitle(plan: Plan, scope: ProofScope): string {
     case 'job':
       return 'whole job';
     case 'subnet':
-      return `subnet ${plan.subnets.find(({ id }) => id === scope.subnetId)?.name ?? ''}`;
+      return `subnet ${findSubnet(plan, scope.subnetId)?.name ?? ''}`;
     case 'cabinet':
       return `cabinet ${scope.cabinet}`;
     case 'interface':

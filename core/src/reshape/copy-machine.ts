@@ -12,6 +12,7 @@ import {
   type Result,
 } from '../net';
 import {
+  findSubnet,
   avoidedFor,
   docOf,
   findKind,
@@ -209,7 +210,7 @@ class OneCopy {
   /** In a subnet that is copied, or by an offset: shifted. Else the next free one of its band. */
   private addressOf(at: Interface, device: Device): Ipv4 {
     if (this.subnetIds.has(at.subnetId)) return this.shift(at.address);
-    const subnet = this.plan.subnets.find((one) => one.id === at.subnetId);
+    const subnet = findSubnet(this.plan, at.subnetId);
     const shifted = this.shift(at.address);
     if (!subnet || shifted !== at.address) return shifted;
     const kind = findKind(this.plan, device.kindId);

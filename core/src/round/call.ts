@@ -58,18 +58,47 @@ export function roundCalls(plan: Plan, interfaceIds: ReadonlySet<string>): reado
     if (!cabinets.has(key)) cabinets.set(key, cabinets.size);
   }
   const behind = chainsOf(plan);
-  return plan.devices.flatMap((device) => {
+  const calls: RoundCall[] = [];
+  for (const device of plan.devices) {
     const kind = findKind(plan, device.kindId);
-    return device.interfaces
-      .filter(({ id }) => interfaceIds.has(id))
-      .map((at) => ({
-        ...{ id: at.id, deviceId: device.id, area: device.area },
-        cabinet: cabinets.get(`${device.area}/${device.cabinet}`) ?? 0,
-        laptop: laptopFor(device, at, kind),
-        factory: factoryOf(device, at, kind),
-        behind: (kind?.needsPowerCycle ?? true) ? (behind.get(device.id) ?? NOBODY) : NOBODY,
-      }));
-  });
+    const cabinet = cabinets.get(`${device.area}/${device.cabinet}`) ?? 0;
+    const isCycled = kind?.needsPowerCycle ?? true;
+    const own = callsOf(device, kind, cabinet, isCycled ? behind.get(device.id) : undefined);
+    for (const call of own) if (interfaceIds.has(call.id)) calls.push(call);
+  }
+  return calls;
 }
 
 const NOBODY: ReadonlySet<string> = new Set();
+
+interface Made {
+  readonly kind: Kind | undefined;
+  readonly cabinet: number;
+  readonly behind: ReadonlySet<string>;
+  readonly calls: readonly RoundCall[];
+}
+
+/** The calls made last: those of a device of which nothing has changed stay the same. */
+const made = new WeakMap<Device, Made>();
+
+function callsOf(
+  device: Device,
+  kind: Kind | undefined,
+  cabinet: number,
+  behind: ReadonlySet<string> = NOBODY,
+): readonly RoundCall[] {
+  const known = made.get(device);
+  if (known?.kind === kind && known?.cabinet === cabinet && known.behind === behind)
+    return known.calls;
+  const calls = device.interfaces.map((at): RoundCall => ({
+    id: at.id,
+    deviceId: device.id,
+    area: device.area,
+    cabinet,
+    laptop: laptopFor(device, at, kind),
+    factory: factoryOf(device, at, kind),
+    behind,
+  }));
+  made.set(device, { kind, cabinet, behind, calls });
+  return calls;
+}

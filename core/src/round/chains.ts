@@ -5,6 +5,7 @@ import { findKind, type Plan } from '../plan';
  * chain has none, from its controller, or else from its first device. Devices with nobody behind are left out.
  */
 export function chainsOf(plan: Plan): ReadonlyMap<string, ReadonlySet<string>> {
+  if (plan.cables.length === 0) return NO_CHAINS;
   const next = new Map<string, string[]>();
   const join = (a: string, b: string) => next.set(a, [...(next.get(a) ?? []), b]);
   for (const { from, to } of plan.cables) {
@@ -16,6 +17,8 @@ export function chainsOf(plan: Plan): ReadonlyMap<string, ReadonlySet<string>> {
   for (const start of startsOf(plan, next)) if (!seen.has(start)) walk(start, next, seen, behind);
   return behind;
 }
+
+const NO_CHAINS: ReadonlyMap<string, ReadonlySet<string>> = new Map();
 
 /** Every device with a cable, where a chain is looked at from first. */
 function startsOf(plan: Plan, next: ReadonlyMap<string, readonly string[]>): readonly string[] {

@@ -1,5 +1,5 @@
 import { formatIpv4 } from '../net';
-import type { Device, Interface, Plan } from '../plan';
+import { findDevice, type Device, type Interface, type Plan } from '../plan';
 
 /** One step of a route path, with what it leads to. */
 export interface RackStep {
@@ -97,7 +97,7 @@ export interface AskedPath {
  * @param from a controller in a rack: then only its own modules; else one whose subnets a module should be in, if one is
  */
 export function askedPath(plan: Plan, from: string, target: string): AskedPath | undefined {
-  const asker = plan.devices.find(({ id }) => id === from);
+  const asker = findDevice(plan, from);
   const inRack = asker?.interfaces.filter(({ slot }) => slot !== undefined) ?? [];
   const subnets = new Set(asker?.interfaces.map(({ subnetId }) => subnetId));
   const all = plan.devices.flatMap(({ interfaces }) =>

@@ -12,6 +12,7 @@ import {
   type Result,
 } from '../net';
 import {
+  findDevice,
   dhcpNameOf,
   findKind,
   findSubnet,
@@ -221,8 +222,7 @@ const COLUMNS_BY_ID: Readonly<Record<ColumnId, SheetColumn>> = {
     text: ({ device }, plan) =>
       device.controllerId === undefined
         ? ''
-        : (plan.devices.find((one) => one.id === device.controllerId)?.title ??
-          device.controllerId),
+        : (findDevice(plan, device.controllerId)?.title ?? device.controllerId),
     read: (text, plan) => {
       if (text.trim() === '') return ofDevice({ controllerId: null });
       const found = findDeviceByWords(plan, text);

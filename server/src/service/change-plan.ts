@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import {
+  findDevice,
   changeOf,
   checkAddress,
   checkSubnet,
@@ -8,6 +9,7 @@ import {
   docOf,
   editsOfTakingOut,
   findDoc,
+  findInterface,
   findKind,
   findSubnet,
   FIRST_REALM,
@@ -50,7 +52,6 @@ import type { Changed, Decision, PlanState } from '../store/plan-store';
 import type { Store } from '../store/store';
 import { freedBy } from './freed';
 import type { Made } from './job-teller';
-import { findInterface } from './read-plan';
 
 export interface Person {
   readonly name: string;
@@ -169,7 +170,7 @@ export class PlanChanger {
     const what = `changed ${change.title ?? 'a device'}`;
     await this.apply(jobId, person, what, ({ doc }) => {
       const plan = planOf(doc);
-      const device = plan.devices.find((one) => one.id === deviceId);
+      const device = findDevice(plan, deviceId);
       const at = device?.interfaces[0];
       const thing = findDoc(doc, 'device', deviceId);
       const atThing = at && findDoc(doc, 'interface', at.id);

@@ -22,7 +22,7 @@ import {
   type Plan,
   type Subnet,
 } from '@ipsonomo/core';
-import type { FieldPlan, FieldTarget } from '../field/protocol';
+import type { FieldPlan, FieldSubnet, FieldTarget } from '../field/protocol';
 
 const VOICE_CANDIDATES = 4;
 
@@ -35,42 +35,49 @@ export function fieldPlanOf(
 ): FieldPlan {
   const subnets = new Map(plan.subnets.map((subnet) => [subnet.id, subnet]));
   const devices = new Map(plan.devices.map((device) => [device.id, device]));
-  const taken = new Map(plan.subnets.map(({ id }) => [id, new Set<Ipv4>()]));
-  for (const { at } of interfacesOf(plan)) {
-    taken.get(at.subnetId)?.add(at.address);
-    if (at.loan) taken.get(at.subnetId)?.add(at.loan.address);
+  const given = new Map(plan.subnets.map(({ id }): [string, Ipv4[]] => [id, []]));
+  const targets: FieldTarget[] = [];
+  for (const { device, at } of interfacesOf(plan)) {
+    const subnet = subnets.get(at.subnetId);
+    if (!subnet) continue;
+    const addresses = given.get(at.subnetId);
+    addresses?.push(at.address);
+    if (at.loan) addresses?.push(at.loan.address);
+    const kind = findKind(plan, device.kindId);
+    const controller =
+      device.controllerId === undefined ? undefined : devices.get(device.controllerId);
+    const seen = evidence.get(at.id) ?? NOTHING;
+    const address = addressNow(at, now);
+    targets.push(targetOf({ jobId, device, at, subnet, kind, controller, seen, address }));
   }
   return {
     jobId,
-    targets: interfacesOf(plan).flatMap(({ device, at }) => {
-      const subnet = subnets.get(at.subnetId);
-      if (!subnet) return [];
-      const kind = findKind(plan, device.kindId);
-      const controller = devices.get(device.controllerId ?? '');
-      const seen = evidence.get(at.id) ?? NOTHING;
-      return [
-        targetOf({
-          jobId,
-          device,
-          at,
-          subnet,
-          kind,
-          controller,
-          seen,
-          address: addressNow(at, now),
-        }),
-      ];
-    }),
-    subnets: plan.subnets.map((subnet) => ({
-      id: subnet.id,
-      name: subnet.name,
-      network: subnet.prefix.network,
-      length: subnet.prefix.length,
-      gateway: subnet.gateway,
-      voices: voiceCandidates(subnet, taken.get(subnet.id) ?? new Set()),
-      servers: subnet.dhcpServers,
-    })),
+    targets,
+    subnets: plan.subnets.map((subnet) => subnetOf(subnet, given.get(subnet.id) ?? [])),
   };
+}
+
+/** The subnets made last, with the addresses that the plan gave in them. */
+const madeSubnets = new WeakMap<
+  Subnet,
+  { readonly given: readonly Ipv4[]; readonly made: FieldSubnet }
+>();
+
+function subnetOf(subnet: Subnet, given: readonly Ipv4[]): FieldSubnet {
+  const known = madeSubnets.get(subnet);
+  if (known?.given.length === given.length && known.given.every((one, at) => one === given[at]))
+    return known.made;
+  const made = {
+    id: subnet.id,
+    name: subnet.name,
+    network: subnet.prefix.network,
+    length: subnet.prefix.length,
+    gateway: subnet.gateway,
+    voices: voiceCandidates(subnet, new Set(given)),
+    servers: subnet.dhcpServers,
+  };
+  madeSubnets.set(subnet, { given, made });
+  return made;
 }
 
 const NOTHING: readonly Evidence[] = [];
@@ -90,13 +97,18 @@ interface Parts {
 /** The targets made last: one whose parts are the same stays the same, and is not told again. */
 const made = new WeakMap<Interface, { readonly from: Parts; readonly target: FieldTarget }>();
 
-const PARTS = [
-  ...(['jobId', 'device', 'at', 'subnet', 'kind', 'controller', 'seen', 'address'] as const),
-] satisfies readonly (keyof Parts)[];
+const isSame = (a: Parts, b: Parts): boolean =>
+  a.device === b.device &&
+  a.seen === b.seen &&
+  a.address === b.address &&
+  a.controller === b.controller &&
+  a.subnet === b.subnet &&
+  a.kind === b.kind &&
+  a.jobId === b.jobId;
 
 function targetOf(from: Parts): FieldTarget {
   const known = made.get(from.at);
-  if (known && PARTS.every((part) => known.from[part] === from[part])) return known.target;
+  if (known && isSame(known.from, from)) return known.target;
   const target = newTarget(from);
   made.set(from.at, { from, target });
   return target;

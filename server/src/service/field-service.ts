@@ -1,4 +1,5 @@
 import {
+  findInterface,
   askedPath,
   findKind,
   formatIpv4,
@@ -29,7 +30,6 @@ import type { Store } from '../store/store';
 import type { Person } from './change-plan';
 import { fieldPlanOf } from './field-plan';
 import { adapterOf, fieldView, heardView, presentView, stationView } from './field-views';
-import { findInterface } from './read-plan';
 
 const MOST_MINUTES = 60;
 const LONGEST_WAIT = 2 ** 31 - 1;

@@ -1,5 +1,4 @@
 import {
-  interfacesOf,
   jobViewOf,
   planOf,
   SnagBook,
@@ -101,7 +100,3 @@ export class PlanReader {
     return found.map(evidenceView);
   }
 }
-
-/** The planned interface with this id, or a refusal by the caller. */
-export const findInterface = (plan: Plan, interfaceId: string) =>
-  interfacesOf(plan).find(({ at }) => at.id === interfaceId);

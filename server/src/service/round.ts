@@ -87,11 +87,14 @@ const isSameList = <T>(
 ): boolean => a.length === b.length && a.every((one, index) => isSameOne(one, b[index] as T));
 
 const isSameCall = (a: RoundCall, b: RoundCall): boolean =>
-  a.id === b.id &&
-  a.deviceId === b.deviceId &&
-  a.area === b.area &&
-  a.cabinet === b.cabinet &&
-  a.laptop === b.laptop &&
-  a.factory === b.factory &&
-  a.behind.size === b.behind.size &&
-  [...a.behind].every((one) => b.behind.has(one));
+  a === b ||
+  (a.id === b.id &&
+    a.deviceId === b.deviceId &&
+    a.area === b.area &&
+    a.cabinet === b.cabinet &&
+    a.laptop === b.laptop &&
+    a.factory === b.factory &&
+    (a.behind === b.behind || isSameSet(a.behind, b.behind)));
+
+const isSameSet = (a: ReadonlySet<string>, b: ReadonlySet<string>): boolean =>
+  a.size === b.size && [...a].every((one) => b.has(one));

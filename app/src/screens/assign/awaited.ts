@@ -1,4 +1,5 @@
 import {
+  findDevice,
   findKind,
   formatMac,
   offersFor,
@@ -55,7 +56,7 @@ export function offersOf(
 ): readonly HeardOffer[] {
   const open = at.mac === null ? strangersOf(job, heard) : heard;
   const clients = open.flatMap((client) => clientOf(client) ?? []);
-  const planned = plan.devices.find((one) => one.id === device.id);
+  const planned = findDevice(plan, device.id);
   const own = planned?.interfaces.find((one) => one.id === at.id);
   if (!planned || !own) return [];
   return offersFor(planned, own, findKind(plan, device.kindId), clients).flatMap(

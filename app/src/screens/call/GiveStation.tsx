@@ -2,6 +2,7 @@ import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
 import {
+  findDevice,
   evidenceWords,
   nameSlipWords,
   stationNameOf,
@@ -61,7 +62,7 @@ export function GiveStation({ call }: { readonly call: Call }) {
   const { now } = useWire();
   const station = useStations().find((one) => one.mac === at.mac);
   const search = useSearch(job);
-  const planned = call.plan.devices.find((one) => one.id === device.id);
+  const planned = findDevice(call.plan, device.id);
   const name = planned ? stationNameOf(planned) : device.name;
   const byController = device.way === 'controller';
   const slip = station?.name ? nameSlipWords(station.name, name) : undefined;

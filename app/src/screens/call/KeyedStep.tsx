@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
-import { dhcpNameOf, evidenceWords, portText, type HeardView } from '@ipsonomo/core';
+import { findDevice, dhcpNameOf, evidenceWords, portText, type HeardView } from '@ipsonomo/core';
 import { evidenceQuery, useEdit, useHeard, useWire } from '../../data';
 import { Card, MacText, Notice, Refusals, Row, Words } from '../../parts';
 import { HeardLine } from '../assign/HeardLine';
@@ -14,7 +14,7 @@ import { Lend } from './Lend';
 export function KeyedStep({ call }: { readonly call: Call }) {
   const { at, job, device } = call;
   const answering = useAnswering(job);
-  const planned = call.plan.devices.find((one) => one.id === device.id);
+  const planned = findDevice(call.plan, device.id);
   const port = planned?.interfaces.find((one) => one.id === at.id)?.port;
   const byName = device.way === 'dhcp-name';
   return (
@@ -87,7 +87,7 @@ function Ports({ call }: { readonly call: Call }) {
   const { now } = useWire();
   const edit = useEdit(job);
   const heard = useHeard().filter(({ port }) => port !== null);
-  const planned = call.plan.devices.find((one) => one.id === call.device.id);
+  const planned = findDevice(call.plan, call.device.id);
   const from = planned?.interfaces.find((one) => one.id === at.id)?.port ?? null;
   const keep = (client: HeardView) =>
     edit.mutate({

@@ -1,7 +1,14 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { checkAddress, formatIpv4, parseIpv4, proposeLoan } from '@ipsonomo/core';
+import {
+  findDevice,
+  findSubnet,
+  checkAddress,
+  formatIpv4,
+  parseIpv4,
+  proposeLoan,
+} from '@ipsonomo/core';
 import { useEdit, usePresent, useWire } from '../../data';
 import { Choice, dueOf, Field, Notice, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
@@ -22,9 +29,9 @@ export function Lend({ call }: { readonly call: Call }) {
 function LendForm({ call, onLeave }: { readonly call: Call; readonly onLeave: () => void }) {
   const { job, plan, device, at } = call;
   const edit = useEdit(job);
-  const planned = plan.devices.find(({ id }) => id === device.id);
+  const planned = findDevice(plan, device.id);
   const own = planned?.interfaces.find(({ id }) => id === at.id);
-  const subnet = plan.subnets.find(({ id }) => id === at.subnetId);
+  const subnet = findSubnet(plan, at.subnetId);
   const [hours, setHours] = useState<(typeof HOURS)[number]>('4');
   const [text, setText] = useState(() => {
     const free = planned && own && proposeLoan(plan, planned, own, Date.now());

@@ -1,11 +1,11 @@
 import { View } from 'react-native';
-import { formatIpv4, maskOf, type PrefixLength } from '@ipsonomo/core';
+import { findDevice, formatIpv4, maskOf, type PrefixLength } from '@ipsonomo/core';
 import { AddressText, Row, Words } from '../../parts';
 import type { Call } from './CallPage';
 
 /** What has to be typed at the device: the values, each copied by a tap. */
 export function Typed({ call }: { readonly call: Call }) {
-  const planned = call.plan.devices.find((one) => one.id === call.device.id);
+  const planned = findDevice(call.plan, call.device.id);
   const at = planned?.interfaces.find((one) => one.id === call.at.id);
   const subnet = call.plan.subnets.find((one) => one.id === at?.subnetId);
   const own = at?.gateway === 'none' ? undefined : at?.gateway;

@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
-import { notHeardCauses, patienceFor, type NotHeardCause } from '@ipsonomo/core';
+import { findSubnet, notHeardCauses, patienceFor, type NotHeardCause } from '@ipsonomo/core';
 import { useWire } from '../../data';
 import { Notice, Row, Words } from '../../parts';
 import { DeviceSwitches } from '../switches/DeviceSwitches';
@@ -28,7 +28,7 @@ export function Waiting({ call, onBack }: Props) {
     device,
     kind,
   );
-  const nameOf = (id: string) => plan.subnets.find((one) => one.id === id)?.name ?? id;
+  const nameOf = (id: string) => findSubnet(plan, id)?.name ?? id;
   return (
     <CallPage call={call}>
       <Notice tone="plain" title="Not heard yet">

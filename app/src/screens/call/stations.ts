@@ -1,4 +1,5 @@
 import {
+  findDevice,
   findKind,
   formatMac,
   parseIpv4,
@@ -33,7 +34,7 @@ export function stationOffers(
   { plan, device, at }: Pick<Call, 'plan' | 'device' | 'at'>,
   stations: readonly StationView[],
 ): readonly StationOffer[] {
-  const planned = plan.devices.find((one) => one.id === device.id);
+  const planned = findDevice(plan, device.id);
   const own = planned?.interfaces.find((one) => one.id === at.id);
   if (!planned || !own) return [];
   const bound = new Set(

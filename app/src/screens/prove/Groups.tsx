@@ -2,6 +2,7 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import {
+  findSubnet,
   evidenceWords,
   findDoc,
   foundKey,
@@ -26,7 +27,7 @@ interface Props {
 }
 
 const lengthIn = (plan: Plan, { at }: Finding): number =>
-  plan.subnets.find(({ id }) => id === at.subnetId)?.prefix.length ?? 24;
+  findSubnet(plan, at.subnetId)?.prefix.length ?? 24;
 
 function Group({
   title,

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { LinkCell, Plan } from '@ipsonomo/core';
+import { findSubnet, type LinkCell, type Plan } from '@ipsonomo/core';
 import { lanesQuery, useJob } from '../../data';
 import { Page, Pick, Refusals, Row, Words } from '../../parts';
 import { useWide } from '../../theme';
@@ -98,7 +98,7 @@ function Grid({ plan, cells }: CellsProps) {
 /** On a phone: one lane and whom it reaches. */
 function FromOne({ plan, cells }: CellsProps) {
   const [wanted, setWanted] = useState('');
-  const from = plan.subnets.find(({ id }) => id === wanted) ?? plan.subnets[0];
+  const from = findSubnet(plan, wanted) ?? plan.subnets[0];
   if (!from) return null;
   return (
     <>

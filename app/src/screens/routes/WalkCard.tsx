@@ -3,6 +3,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
 import {
+  findInterface,
+  findSubnet,
   addressOrNone,
   compareWalk,
   formatIpv4,
@@ -76,10 +78,9 @@ function Walked({
   readonly last: EvidenceView;
 }) {
   const { path, ended, from, subnet: subnetId } = last.facts;
-  const subnet = plan.subnets.find(({ id }) => id === subnetId);
+  const subnet = findSubnet(plan, String(subnetId));
   const voice = addressOrNone(String(from));
-  const device = plan.devices.find(({ interfaces }) => interfaces.some(({ id }) => id === to));
-  const target = device?.interfaces.find(({ id }) => id === to);
+  const { device, at: target } = findInterface(plan, to) ?? {};
   if (!subnet || voice === undefined || !device || !target)
     return <Notice tone="plain">It was walked from a subnet that is gone, or from nowhere.</Notice>;
   const laptop = laptopIn(subnet, voice);

@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useMemo } from 'react';
 import { ScrollView, View } from 'react-native';
-import type { Plan, Snag } from '@ipsonomo/core';
+import { findSubnet, type Plan, type Snag } from '@ipsonomo/core';
 import type { Job } from '../../data';
 import { Notice, Words } from '../../parts';
 import { SPACE } from '../../theme';
@@ -54,7 +54,7 @@ export function SheetSide({ id, job, subnetId, selected }: Props) {
 }
 
 const nameOf = (plan: Plan, subnetId: string | undefined): string =>
-  plan.subnets.find((one) => one.id === subnetId)?.name ?? 'this plan';
+  findSubnet(plan, subnetId)?.name ?? 'this plan';
 
 /** The subnet, its devices and their interfaces. */
 function thingsIn(plan: Plan, subnetId: string): ReadonlySet<string> {

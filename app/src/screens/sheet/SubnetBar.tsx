@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
 import { useMemo } from 'react';
 import { Pressable, View } from 'react-native';
-import type { Plan, Snag } from '@ipsonomo/core';
+import { findSubnet, type Plan, type Snag } from '@ipsonomo/core';
 import { Words } from '../../parts';
 import { useColours } from '../../theme';
 import { SubnetHead } from '../plan/SubnetHead';
@@ -24,7 +24,7 @@ export function SubnetBar({ id, plan, snags, shown, onShow }: Props) {
       for (const { subnetId } of interfaces) all.set(subnetId, (all.get(subnetId) ?? 0) + 1);
     return all;
   }, [plan]);
-  const subnet = plan.subnets.find((one) => one.id === shown);
+  const subnet = findSubnet(plan, shown);
   const choices = [
     { id: undefined, name: 'All', count: plan.devices.length },
     ...plan.subnets.map((one) => ({ id: one.id, name: one.name, count: counts.get(one.id) ?? 0 })),

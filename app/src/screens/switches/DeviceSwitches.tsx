@@ -1,4 +1,4 @@
-import { findKind, wantedSetting, type Plan } from '@ipsonomo/core';
+import { findDevice, findKind, wantedSetting, type Plan } from '@ipsonomo/core';
 import { SwitchCard } from './SwitchCard';
 
 interface Props {
@@ -9,7 +9,7 @@ interface Props {
 
 /** The switches of a planned device; nothing where its kind has none. */
 export function DeviceSwitches({ plan, deviceId, interfaceId }: Props) {
-  const device = plan.devices.find((one) => one.id === deviceId);
+  const device = findDevice(plan, deviceId);
   const at = device?.interfaces.find((one) => one.id === interfaceId);
   const network = plan.subnets.find((one) => one.id === at?.subnetId)?.prefix;
   const face = device && findKind(plan, device.kindId)?.switches;

@@ -2,6 +2,8 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import {
+  findDevice,
+  findSubnet,
   avoidedFor,
   docOf,
   findKind,
@@ -27,12 +29,12 @@ interface Props {
 export function DeviceParts({ id, plan, deviceId }: Props) {
   const router = useRouter();
   const edit = useEdit(id);
-  const device = plan.devices.find((one) => one.id === deviceId);
+  const device = findDevice(plan, deviceId);
   if (!device) return null;
   const cables = plan.cables.filter((one) =>
     [one.from.deviceId, one.to.deviceId].includes(deviceId),
   );
-  const titleOf = (other: string) => plan.devices.find((one) => one.id === other)?.title ?? other;
+  const titleOf = (other: string) => findDevice(plan, other)?.title ?? other;
   const go = (path: string) => router.navigate(`/job/${id}/thing/${path}` as '/');
   const add = (made: Edit | undefined, why: string) =>
     made && edit.mutate({ edits: [made], why }, { onSuccess: () => go(pathOf(made)) });
@@ -46,8 +48,7 @@ export function DeviceParts({ id, plan, deviceId }: Props) {
         >
           <Words size="strong">Interface {at.label}</Words>
           <Words size="second" tone="second">
-            {formatIpv4(at.address)},{' '}
-            {plan.subnets.find((one) => one.id === at.subnetId)?.name ?? 'no subnet'}
+            {formatIpv4(at.address)}, {findSubnet(plan, at.subnetId)?.name ?? 'no subnet'}
           </Words>
         </Row>
       ))}
@@ -81,7 +82,7 @@ const pathOf = (edit: Edit): string =>
 
 /** In the first subnet the device is not in yet, with the next free address there. */
 function newInterface(plan: Plan, deviceId: string): Edit | undefined {
-  const device = plan.devices.find((one) => one.id === deviceId);
+  const device = findDevice(plan, deviceId);
   const taken = new Set(device?.interfaces.map((at) => at.subnetId));
   const subnet = plan.subnets.find((one) => !taken.has(one.id)) ?? plan.subnets[0];
   const kind = device && findKind(plan, device.kindId);
