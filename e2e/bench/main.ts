@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildSync } from 'esbuild';
 import { scaleFigures } from './scale';
+import { screenFigures } from './screens';
 import { median, table, type Figure } from './figures';
 import { plannerFigures } from './planner';
 import { sweepFigures } from './sweep';
@@ -179,6 +180,7 @@ const ANYWHERE: Readonly<Record<string, Group>> = {
   web: webFigures,
   planner: plannerFigures,
   scale: scaleFigures,
+  screens: screenFigures,
 };
 
 /** All groups, or those that are named: `npm run bench -- web`. */

@@ -3,7 +3,7 @@ import type { FieldView, HeardView, PresentView, StationView } from '@ipsonomo/c
 import { useEffect } from 'react';
 import { post } from './http';
 import { fieldQuery, heardQuery, presentQuery, stationsQuery } from './queries';
-import { useNow } from './use-now';
+import { useNow, useTimeOf } from './use-now';
 
 export interface WireNow {
   readonly field: FieldView | undefined;
@@ -16,10 +16,19 @@ export interface WireNow {
 /** The wire as it stands, for who needs no clock: it is drawn again when something has changed, not every second. */
 export const useField = (): FieldView | undefined => useQuery(fieldQuery).data;
 
+/** By how much the server's clock is ahead of this one. */
+const skewOf = (field: FieldView | undefined, at: number): number => (field ? field.now - at : 0);
+
+/** The server's time as it was when the last of these times passed. */
+export function useTimeThereOf(times: readonly number[]): number {
+  const { data: field, dataUpdatedAt } = useQuery(fieldQuery);
+  return useTimeOf(times, skewOf(field, dataUpdatedAt));
+}
+
 /** The wire as it stands, with a clock that is the server's. */
 export function useWire(): WireNow {
   const { data: field, dataUpdatedAt } = useQuery(fieldQuery);
-  const now = useNow(field ? field.now - dataUpdatedAt : 0);
+  const now = useNow(skewOf(field, dataUpdatedAt));
   const answering = (field?.answeringUntil ?? 0) > now;
   return { field, now, isSending: answering || (field?.tasks.length ?? 0) > 0 };
 }

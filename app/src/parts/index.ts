@@ -7,6 +7,7 @@ export * from './LabelCheck';
 export * from './EvidenceStamp';
 export * from './Notice';
 export * from './Page';
+export { LongList } from './LongList';
 export * from './Row';
 export * from './DeviceRow';
 export * from './Card';

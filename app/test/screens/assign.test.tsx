@@ -1,4 +1,4 @@
-import { awaitedOf, reasonWords, strangersOf } from '../../src/screens/assign/awaited';
+import { awaitedOf, HeardBook, reasonWords } from '../../src/screens/assign/awaited';
 import { deviceInfo, heardView, jobView, planOfView } from '../world';
 
 const drive = (id: string, at = {}, fields = {}) =>
@@ -18,11 +18,9 @@ test('what is under way is next, then the order of the round', () => {
     heardView('02:00:5e:00:53:09', { protocol: 'DHCP', hostName: 'named' }),
     heardView('02:00:5e:00:53:02'),
   ];
+  const book = new HeardBook(job, planOfView(job), heard);
   expect(
-    awaitedOf(job, planOfView(job), heard, ROUND, 0).map(({ device, offers }) => [
-      device.id,
-      offers.length,
-    ]),
+    awaitedOf(job, ROUND, 0).map(({ device, at }) => [device.id, book.offersTo(at).length]),
   ).toEqual([
     ['given', 1],
     ['camera', 0],
@@ -34,10 +32,10 @@ test('what is under way is next, then the order of the round', () => {
 test('a bound MAC is no stranger, and is offered to nobody else', () => {
   const job = jobView([drive('bound', { mac: '02:00:5e:00:53:02' }), drive('free')]);
   const heard = [heardView('02:00:5e:00:53:02'), heardView('02:00:5e:00:53:03', { lastAt: 1 })];
-  expect(strangersOf(job, heard).map((one) => one.mac)).toEqual(['02:00:5e:00:53:03']);
-  const free = awaitedOf(job, planOfView(job), heard, ROUND, 0).find(
-    ({ device }) => device.id === 'free',
-  );
-  expect(free?.offers.map((offer) => offer.heard.mac)).toEqual(['02:00:5e:00:53:03']);
-  expect(free && reasonWords(free.offers[0]?.reasons ?? [])).toBe('asks in its way');
+  const book = new HeardBook(job, planOfView(job), heard);
+  expect(book.strangers.map((one) => one.mac)).toEqual(['02:00:5e:00:53:03']);
+  const free = awaitedOf(job, ROUND, 0).find(({ device }) => device.id === 'free');
+  const offers = free ? book.offersTo(free.at) : [];
+  expect(offers.map((offer) => offer.heard.mac)).toEqual(['02:00:5e:00:53:03']);
+  expect(reasonWords(offers[0]?.reasons ?? [])).toBe('asks in its way');
 });

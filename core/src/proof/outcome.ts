@@ -85,6 +85,14 @@ export function plannedTexts(plan: Plan, { device, at }: PlannedInterface): Plan
   };
 }
 
+const keysOnce = new WeakMap<readonly Acceptance[], ReadonlySet<string>>();
+
+function keysOf(acceptances: readonly Acceptance[]): ReadonlySet<string> {
+  let keys = keysOnce.get(acceptances);
+  if (!keys) keysOnce.set(acceptances, (keys = new Set(acceptances.map(({ key }) => key))));
+  return keys;
+}
+
 /**
  * R-PROVEN: every interface ends as one of these. Whatever was found counts only as long as the checks of its kind
  * and way allow.
@@ -98,7 +106,7 @@ export function proofOutcome(
   if (!last) return { kind: 'not-asked', checks: required.map(({ check }) => check) };
   if (last.kind === 'no-answer') return { kind: 'silent' };
   if (last.kind === 'contradicted') {
-    const keys = new Set(acceptances.map(({ key }) => key));
+    const keys = keysOf(acceptances);
     const told = differencesIn(last.facts);
     // The plan says something else by now: that is to be asked again.
     const all = told.filter((one) => (planned(one) ?? one.expected) === one.expected);

@@ -10,12 +10,13 @@ import {
   type JobView,
   type Plan,
 } from '@ipsonomo/core';
-import { useField, useHeard, useListen, useNoticeRead, useWire } from '../../data';
+import { useField, useHeard, useListen, useNoticeRead, useTimeThereOf, useWire } from '../../data';
 import {
   AddressText,
   Card,
   DeviceRow,
   dueOf,
+  LongList,
   Notice,
   Page,
   Refusals,
@@ -27,7 +28,8 @@ import { useWide } from '../../theme';
 import { CallPane } from '../call/CallPane';
 import { usePlan } from '../plan/use-plan';
 import { agoWords, issuesOf, lengthOf, placeOf, plural } from '../words';
-import { awaitedOf, strangersOf, type Awaited } from './awaited';
+import { Clock } from '../Clock';
+import { awaitedOf, HeardBook, loanEndsOf, type Awaited } from './awaited';
 import { ExpectServer } from './ExpectServer';
 import { HeardLine } from './HeardLine';
 import { LaptopReminder } from './LaptopReminder';
@@ -42,26 +44,25 @@ interface Props {
 }
 
 const NOBODY: readonly HeardView[] = [];
-const LATELY = 5000;
 
 /** What is awaited, next one first, with what was heard offered to it. */
 export function AssignScreen({ job, selected }: Props) {
   const wide = useWide();
   const { view, plan, error } = usePlan(job);
   const heard = useHeard();
-  const { field, now } = useWire();
+  const field = useField();
   const listening = field?.runId !== null && field?.jobId === job;
   const clients = listening ? heard : NOBODY;
   const round = useRound(job);
   const { order } = round;
   const [isOrdering, setOrdering] = useState(false);
-  // Which calls are under way changes in minutes: to sort them every second would keep a phone busy.
-  const lately = Math.floor(now / LATELY) * LATELY;
-  const awaited = useMemo(
-    () => (view && plan ? awaitedOf(view, plan, clients, order, lately) : []),
-    [view, plan, clients, order, lately],
+  const loanEnds = useMemo(() => (view ? loanEndsOf(view) : []), [view]);
+  const now = useTimeThereOf(loanEnds);
+  const awaited = useMemo(() => (view ? awaitedOf(view, order, now) : []), [view, order, now]);
+  const book = useMemo(
+    () => (view && plan ? new HeardBook(view, plan, clients) : undefined),
+    [view, plan, clients],
   );
-  const strangers = useMemo(() => (view ? strangersOf(view, clients) : []), [view, clients]);
   const [next, ...rest] = awaited;
   const shown = selected ?? next?.at.id;
   const action = listening && (wide || !next) ? undefined : <ListenAction job={job} next={next} />;
@@ -73,22 +74,26 @@ export function AssignScreen({ job, selected }: Props) {
             ? 'Nothing left to assign'
             : `${plural(awaited.length, 'call')} left`}
         </Words>
-        <Words tone="second">{situation(listening, clients, now)}</Words>
+        <Words tone="second">
+          <Clock>{(at) => situation(listening, clients, at)}</Clock>
+        </Words>
       </View>
       <Refusals issues={issuesOf(error)} />
       <Notices {...{ job, plan }} />
       <LaptopReminder />
-      {view && next && !wide && !isOrdering ? <NextCall {...{ job, view, next, now }} /> : null}
+      {view && book && next && !wide && !isOrdering ? (
+        <NextCall {...{ job, view, book, next }} />
+      ) : null}
       {plan ? <RoundHead {...{ job, plan, round, isOrdering }} onOrdering={setOrdering} /> : null}
       {isOrdering ? <OrderList {...{ awaited, round }} /> : null}
-      {view && !isOrdering ? (
+      {view && book && !isOrdering ? (
         <AwaitedList
-          {...{ job, view, now, wide }}
+          {...{ job, view, book, wide }}
           awaited={wide ? awaited : rest}
           selected={wide ? shown : undefined}
         />
       ) : null}
-      <Strangers strangers={strangers} now={now} />
+      <Strangers strangers={book?.strangers ?? NOBODY} />
     </Page>
   );
   if (!wide) return list;
@@ -179,11 +184,11 @@ const NOTICE_TONES: Readonly<Record<string, 'brick' | 'plain'>> = {
 interface NextProps {
   readonly job: string;
   readonly view: JobView;
+  readonly book: HeardBook;
   readonly next: Awaited;
-  readonly now: number;
 }
 
-function NextCall({ view, next, now }: NextProps) {
+function NextCall({ view, book, next }: NextProps) {
   const { device, at } = next;
   return (
     <Card strong>
@@ -197,13 +202,25 @@ function NextCall({ view, next, now }: NextProps) {
         {device.title}
       </Words>
       <AddressText size="call" address={at.address} length={networkLength(view, at.subnetId)} />
-      <Words size="second">{nextStep(next, now)}</Words>
+      <Words size="second">
+        <Clock>{(now) => nextStep(next, book, now)}</Clock>
+      </Words>
     </Card>
   );
 }
 
-const networkLength = (view: JobView, subnetId: string): number =>
-  lengthOf(view.subnets.find((one) => one.id === subnetId)?.network);
+/** Prefix lengths of a job's subnets: asked for every line. */
+const lengths = new WeakMap<JobView, ReadonlyMap<string, number>>();
+
+function networkLength(view: JobView, subnetId: string): number {
+  let known = lengths.get(view);
+  if (!known)
+    lengths.set(
+      view,
+      (known = new Map(view.subnets.map((one) => [one.id, lengthOf(one.network)]))),
+    );
+  return known.get(subnetId) ?? lengthOf(undefined);
+}
 
 const loanWords = ({ address, until }: NonNullable<Awaited['at']['loan']>, now: number): string =>
   now < until
@@ -211,11 +228,12 @@ const loanWords = ({ address, until }: NonNullable<Awaited['at']['loan']>, now: 
     : `The loan of ${address} is over: take it back.`;
 
 /** What the next step of a call is, in a few words. */
-function nextStep({ device, at, offers }: Awaited, now: number): string {
-  const [best] = offers;
+function nextStep({ device, at }: Awaited, book: HeardBook, now: number): string {
   if (at.loan) return loanWords(at.loan, now);
   if (at.trouble) return 'Something stands in its way: open the call.';
   if (at.stage === 'given') return 'It has its address. Make it stay.';
+  const offers = book.offersTo(at);
+  const [best] = offers;
   if (at.mac !== null)
     return best
       ? `Bound. It last asked ${agoWords(best.heard.lastAt, now)}.`
@@ -243,8 +261,8 @@ const PlaceLine = ({ one }: { readonly one: Awaited }) => (
 interface ListProps {
   readonly job: string;
   readonly view: JobView;
+  readonly book: HeardBook;
   readonly awaited: readonly Awaited[];
-  readonly now: number;
   readonly wide: boolean;
   readonly selected: string | undefined;
 }
@@ -272,7 +290,9 @@ const CallRow = memo(function CallRow({ job, one, second, length, selected }: Ca
   );
 });
 
-function AwaitedList({ job, view, awaited, now, wide, selected }: ListProps) {
+const CALL_HEIGHT = 64;
+
+function AwaitedList({ job, view, book, awaited, wide, selected }: ListProps) {
   if (awaited.length === 0) return null;
   return (
     <View>
@@ -281,17 +301,26 @@ function AwaitedList({ job, view, awaited, now, wide, selected }: ListProps) {
           Then
         </Words>
       )}
-      {awaited.map((one, at) => (
-        <View key={one.at.id}>
-          {isSamePlace(one, awaited[at - 1]) ? null : <PlaceLine one={one} />}
-          <CallRow
-            {...{ job, one }}
-            second={nextStep(one, now)}
-            length={networkLength(view, one.at.subnetId)}
-            selected={one.at.id === selected}
-          />
-        </View>
-      ))}
+      <LongList
+        items={awaited}
+        height={CALL_HEIGHT}
+        keyOf={({ at }) => at.id}
+        render={(one, at) => (
+          <>
+            {isSamePlace(one, awaited[at - 1]) ? null : <PlaceLine one={one} />}
+            <Clock>
+              {(now) => (
+                <CallRow
+                  {...{ job, one }}
+                  second={nextStep(one, book, now)}
+                  length={networkLength(view, one.at.subnetId)}
+                  selected={one.at.id === selected}
+                />
+              )}
+            </Clock>
+          </>
+        )}
+      />
     </View>
   );
 }
@@ -306,34 +335,33 @@ function OrderList({
   const byId = new Map(awaited.map((one) => [one.at.id, one]));
   return (
     <View>
-      {round.order.map((id) => {
-        const one = byId.get(id);
-        return one ? (
-          <OrderRow key={id} one={one} order={round.order} onOrder={round.walkAs} />
-        ) : null;
-      })}
+      <LongList
+        items={round.order.flatMap((id) => byId.get(id) ?? [])}
+        height={CALL_HEIGHT}
+        keyOf={({ at }) => at.id}
+        render={(one) => <OrderRow one={one} order={round.order} onOrder={round.walkAs} />}
+      />
     </View>
   );
 }
 
-function Strangers({
-  strangers,
-  now,
-}: {
-  readonly strangers: readonly HeardView[];
-  readonly now: number;
-}) {
+function Strangers({ strangers }: { readonly strangers: readonly HeardView[] }) {
   if (strangers.length === 0) return null;
   return (
     <View>
       <Words size="strong" heading={2}>
         Strangers: heard, bound to nothing, never answered
       </Words>
-      {strangers.map((heard) => (
-        <Row key={heard.mac}>
-          <HeardLine heard={heard} now={now} />
-        </Row>
-      ))}
+      <LongList
+        items={strangers}
+        height={CALL_HEIGHT}
+        keyOf={({ mac }) => mac}
+        render={(heard) => (
+          <Row>
+            <Clock>{(now) => <HeardLine heard={heard} now={now} />}</Clock>
+          </Row>
+        )}
+      />
     </View>
   );
 }

@@ -1,5 +1,5 @@
 import {
-  findDevice,
+  findInterface,
   findKind,
   formatMac,
   offersFor,
@@ -15,11 +15,10 @@ import {
   type Plan,
 } from '@ipsonomo/core';
 
-/** A planned interface that is not pinned yet, and which heard clients it may be. */
+/** A planned interface that is not pinned yet. */
 export interface Awaited {
   readonly device: DeviceInfo;
   readonly at: InterfaceView;
-  readonly offers: readonly HeardOffer[];
 }
 
 export interface HeardOffer {
@@ -27,7 +26,15 @@ export interface HeardOffer {
   readonly reasons: readonly OfferReason[];
 }
 
-const clientOf = (heard: HeardView): OfferClient | undefined => {
+const clients = new WeakMap<HeardView, OfferClient | undefined>();
+
+/** Read once: hundreds are heard, and one of them asks again every second. */
+function clientOf(heard: HeardView): OfferClient | undefined {
+  if (!clients.has(heard)) clients.set(heard, newClientOf(heard));
+  return clients.get(heard);
+}
+
+function newClientOf(heard: HeardView): OfferClient | undefined {
   const mac = parseMac(heard.mac);
   const address = heard.address === null ? undefined : parseIpv4(heard.address);
   if (!mac.ok) return undefined;
@@ -38,38 +45,68 @@ const clientOf = (heard: HeardView): OfferClient | undefined => {
     vendorClass: heard.vendorClass ?? undefined,
     address: address?.ok ? address.value : undefined,
   };
-};
-
-/** The clients whose MAC is bound to nothing. */
-export function strangersOf(job: JobView, heard: readonly HeardView[]): readonly HeardView[] {
-  const bound = new Set(job.devices.flatMap((one) => one.interfaces.map((at) => at.mac)));
-  return heard.filter((client) => !bound.has(client.mac)).sort((a, b) => b.lastAt - a.lastAt);
 }
 
-/** What one interface is offered: its own MAC once bound, else every unbound client it may be. */
-export function offersOf(
-  job: JobView,
-  plan: Plan,
-  device: DeviceInfo,
-  at: InterfaceView,
-  heard: readonly HeardView[],
-): readonly HeardOffer[] {
-  const open = at.mac === null ? strangersOf(job, heard) : heard;
-  const clients = open.flatMap((client) => clientOf(client) ?? []);
-  const planned = findDevice(plan, device.id);
-  const own = planned?.interfaces.find((one) => one.id === at.id);
-  if (!planned || !own) return [];
-  return offersFor(planned, own, findKind(plan, device.kindId), clients).flatMap(
-    ({ mac, reasons }) => {
-      const client = open.find((one) => one.mac === formatMac(mac));
-      return client ? [{ heard: client, reasons }] : [];
-    },
-  );
+const boundOnce = new WeakMap<JobView, ReadonlySet<string | null>>();
+
+function boundIn(job: JobView): ReadonlySet<string | null> {
+  let bound = boundOnce.get(job);
+  if (!bound)
+    boundOnce.set(
+      job,
+      (bound = new Set(job.devices.flatMap((one) => one.interfaces.map((at) => at.mac)))),
+    );
+  return bound;
+}
+
+/** What was heard, held against a plan: made anew with each piece of news, so that each list is gone through once. */
+export class HeardBook {
+  /** The clients whose MAC is bound to nothing, the last one first. */
+  readonly strangers: readonly HeardView[];
+  private readonly byMac: ReadonlyMap<string, HeardView>;
+  private readonly unbound: readonly OfferClient[];
+
+  constructor(
+    job: JobView,
+    private readonly plan: Plan,
+    heard: readonly HeardView[],
+  ) {
+    const bound = boundIn(job);
+    this.byMac = new Map(heard.map((one) => [one.mac, one]));
+    this.strangers = heard
+      .filter((client) => !bound.has(client.mac))
+      .sort((a, b) => b.lastAt - a.lastAt);
+    this.unbound = this.strangers.flatMap((one) => clientOf(one) ?? []);
+  }
+
+  /** What one interface is offered: its own MAC once bound, else every unbound client it may be. */
+  offersTo(at: InterfaceView): readonly HeardOffer[] {
+    const planned = findInterface(this.plan, at.id);
+    if (!planned) return [];
+    const kind = findKind(this.plan, planned.device.kindId);
+    return offersFor(planned.device, planned.at, kind, this.clientsFor(at)).flatMap(
+      ({ mac, reasons }) => {
+        const heard = this.byMac.get(formatMac(mac));
+        return heard ? [{ heard, reasons }] : [];
+      },
+    );
+  }
+
+  private clientsFor({ mac }: InterfaceView): readonly OfferClient[] {
+    if (mac === null) return this.unbound;
+    const own = this.byMac.get(mac);
+    const client = own && clientOf(own);
+    return client ? [client] : [];
+  }
 }
 
 /** Under way: what was lent to it is due back, it has its address for now, or it is bound. */
 const underWay = ({ at }: Awaited, now: number): number =>
   at.loan && now >= at.loan.until ? 3 : at.stage === 'given' ? 2 : at.mac === null ? 0 : 1;
+
+/** When the order of what is awaited changes by itself. */
+export const loanEndsOf = (job: JobView): readonly number[] =>
+  job.devices.flatMap((one) => one.interfaces.flatMap(({ loan }) => loan?.until ?? []));
 
 /**
  * The calls that are left: what is under way first, since it is nearest to done, then in the order of
@@ -77,21 +114,19 @@ const underWay = ({ at }: Awaited, now: number): number =>
  * @param round ids of interfaces
  * @param now by the clock of the server
  */
-export function awaitedOf(
-  job: JobView,
-  plan: Plan,
-  heard: readonly HeardView[],
-  round: readonly string[],
-  now: number,
-): readonly Awaited[] {
+export function awaitedOf(job: JobView, round: readonly string[], now: number): readonly Awaited[] {
   const places = new Map(round.map((id, at) => [id, at]));
-  const place = ({ at }: Awaited) => places.get(at.id) ?? round.length;
-  return job.devices
-    .flatMap((device) => device.interfaces.map((at) => ({ device, at })))
-    .filter(({ at }) => STAGES.indexOf(at.stage) < STAGES.indexOf('pinned'))
-    .map(({ device, at }) => ({ device, at, offers: offersOf(job, plan, device, at, heard) }))
-    .sort((a, b) => underWay(b, now) - underWay(a, now) || place(a) - place(b));
+  const open: (Awaited & { readonly rank: number; readonly place: number })[] = [];
+  for (const device of job.devices)
+    for (const at of device.interfaces)
+      if (STAGES.indexOf(at.stage) < PINNED) {
+        const place = places.get(at.id) ?? round.length;
+        open.push({ device, at, rank: underWay({ device, at }, now), place });
+      }
+  return open.sort((a, b) => b.rank - a.rank || a.place - b.place);
 }
+
+const PINNED = STAGES.indexOf('pinned');
 
 const REASON_WORDS: Readonly<Record<OfferReason, string>> = {
   mac: 'its MAC',

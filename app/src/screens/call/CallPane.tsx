@@ -6,9 +6,10 @@ import {
   type InterfaceView,
   type Stage,
 } from '@ipsonomo/core';
+import { useMemo } from 'react';
 import { useHeard } from '../../data';
 import { Page } from '../../parts';
-import { offersOf } from '../assign/awaited';
+import { HeardBook } from '../assign/awaited';
 import { usePlan } from '../plan/use-plan';
 import { lengthOf } from '../words';
 import { ArriveStep } from './ArriveStep';
@@ -26,17 +27,20 @@ import { ProveStep } from './ProveStep';
 export function CallPane({ job, id }: { readonly job: string; readonly id: string }) {
   const { view, plan } = usePlan(job);
   const heard = useHeard();
-  const devices = view?.devices ?? [];
-  const device = devices.find((one) => one.interfaces.some((at) => at.id === id));
+  const book = useMemo(
+    () => (view && plan ? new HeardBook(view, plan, heard) : undefined),
+    [view, plan, heard],
+  );
+  const device = view?.devices.find((one) => one.interfaces.some((at) => at.id === id));
   const at = device?.interfaces.find((one) => one.id === id);
-  if (!view || !plan || !device || !at) return <Page>{null}</Page>;
+  if (!view || !plan || !book || !device || !at) return <Page>{null}</Page>;
   const call: Call = {
     job,
     plan,
     device,
     at,
     kind: findKind(plan, device.kindId),
-    offers: offersOf(view, plan, device, at, heard),
+    offers: book.offersTo(at),
     length: lengthOf(view.subnets.find((one) => one.id === at.subnetId)?.network),
   };
   return <Step call={call} />;

@@ -15,11 +15,11 @@ export function ProveStep({ call }: { readonly call: Call }) {
   const { at, job } = call;
   const router = useRouter();
   const { field, now } = useWire();
-  const { view, plan } = usePlan(job);
+  const { view } = usePlan(job);
   const { order } = useRound(job);
   const check = useCheck(job);
   const asking = field?.tasks.some((one) => one.kind === 'check' && one.interfaceId === at.id);
-  const awaited = view && plan ? awaitedOf(view, plan, [], order, now) : [];
+  const awaited = view ? awaitedOf(view, order, now) : [];
   const [next] = awaited;
   const { kindId, way } = call.device;
   const alike = awaited.find(({ device }) => device.kindId === kindId && device.way === way);

@@ -1,7 +1,8 @@
 import { useMemo, useState } from 'react';
+import { View } from 'react-native';
 import type { DeviceInfo } from '@ipsonomo/core';
 import type { Job } from '../../data';
-import { Field, Words } from '../../parts';
+import { Field, LongList, Words } from '../../parts';
 import { DeviceRows, SubnetPart } from './SubnetPart';
 
 interface Props {
@@ -12,6 +13,10 @@ interface Props {
 /** From so many on, looking up is quicker than looking through. */
 const MANY = 12;
 const MOST = 30;
+/** A subnet shows a dozen devices. */
+const FEW_SUBNETS = 12;
+const SUBNET_HEIGHT = 900;
+const NONE: readonly DeviceInfo[] = [];
 
 /** All subnets with their devices, or the devices that were looked up. */
 export function FoundOrAll({ id, job }: Props) {
@@ -39,15 +44,22 @@ export function FoundOrAll({ id, job }: Props) {
           placeholder=".86"
         />
       ) : null}
-      {words === ''
-        ? plan.subnets.map((subnet) => (
-            <SubnetPart
-              key={subnet.id}
-              {...{ id, plan, snags, subnet }}
-              devices={bySubnet.get(subnet.id) ?? []}
-            />
-          ))
-        : null}
+      {words === '' ? (
+        <LongList
+          items={plan.subnets}
+          few={FEW_SUBNETS}
+          height={SUBNET_HEIGHT}
+          keyOf={(subnet) => subnet.id}
+          render={(subnet) => (
+            <View style={{ paddingBottom: 16 }}>
+              <SubnetPart
+                {...{ id, plan, snags, subnet }}
+                devices={bySubnet.get(subnet.id) ?? NONE}
+              />
+            </View>
+          )}
+        />
+      ) : null}
       {words === '' ? null : (
         <>
           <DeviceRows id={id} plan={plan} devices={found.slice(0, MOST)} />

@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
-import type { DeviceInfo, Plan, Snag, Subnet } from '@ipsonomo/core';
+import { findSubnet, type DeviceInfo, type Plan, type Snag, type Subnet } from '@ipsonomo/core';
 import { DeviceRow, Words } from '../../parts';
 import { placeOf, plural } from '../words';
 import { SubnetHead } from './SubnetHead';
@@ -66,7 +66,7 @@ export function DeviceRows({ id, plan, devices }: RowsProps) {
     <View>
       {devices.map((device) => {
         const at = device.interfaces[0];
-        const subnet = plan.subnets.find((one) => one.id === at?.subnetId);
+        const subnet = findSubnet(plan, at?.subnetId);
         if (!at) return null;
         return (
           <DeviceRow

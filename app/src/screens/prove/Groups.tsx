@@ -11,7 +11,7 @@ import {
   type PlanDoc,
 } from '@ipsonomo/core';
 import { useEdit } from '../../data';
-import { AddressText, Card, Row, StageNotches, timeOf, Words } from '../../parts';
+import { AddressText, Card, LongList, Row, StageNotches, timeOf, Words } from '../../parts';
 import { useWide } from '../../theme';
 import { Claimants } from './Claimants';
 import type { Finding } from './findings';
@@ -25,6 +25,10 @@ interface Props {
   readonly title: string;
   readonly findings: readonly Finding[];
 }
+
+/** About so high, before they are drawn. */
+const CARD_HEIGHT = 220;
+const ROW_HEIGHT = 64;
 
 const lengthIn = (plan: Plan, { at }: Finding): number =>
   findSubnet(plan, at.subnetId)?.prefix.length ?? 24;
@@ -56,39 +60,46 @@ export function Contradicted(props: Props) {
   return (
     <Group title={title} count={findings.length}>
       <Together {...props} />
-      {findings.map((finding) => {
-        const { device, at, outcome } = finding;
-        const differences = outcome.kind === 'contradicted' ? outcome.differences : [];
-        return (
-          <Card key={at.id}>
-            <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
-              <View style={{ flex: 1 }}>
-                <Words size="strong">{device.title}</Words>
-                <Words size="caption" tone="second">
-                  {at.check ? timeOf(at.check.at) : ''}
-                </Words>
-              </View>
-              <AddressText address={at.address} length={lengthIn(plan, finding)} />
+      <LongList
+        items={findings}
+        height={CARD_HEIGHT}
+        keyOf={({ at }) => at.id}
+        render={(finding) => {
+          const { device, at, outcome } = finding;
+          const differences = outcome.kind === 'contradicted' ? outcome.differences : [];
+          return (
+            <View style={{ paddingBottom: 8 }}>
+              <Card>
+                <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+                  <View style={{ flex: 1 }}>
+                    <Words size="strong">{device.title}</Words>
+                    <Words size="caption" tone="second">
+                      {at.check ? timeOf(at.check.at) : ''}
+                    </Words>
+                  </View>
+                  <AddressText address={at.address} length={lengthIn(plan, finding)} />
+                </View>
+                {differences.map((difference) => (
+                  <View key={difference.what + difference.expected} style={{ gap: 8 }}>
+                    <DifferenceLine difference={difference} />
+                    {difference.what === 'several' || difference.what === 'mac' ? (
+                      <Claimants plan={plan} found={difference.found} />
+                    ) : null}
+                    <Settle {...{ job, plan, doc, finding, difference }} />
+                  </View>
+                ))}
+                <Button
+                  type="clear"
+                  containerStyle={{ alignSelf: 'flex-start' }}
+                  title="Why may it be so?"
+                  accessibilityLabel={`Likely causes: ${device.title}`}
+                  onPress={() => router.navigate(`/job/${job}/causes/${at.id}`)}
+                />
+              </Card>
             </View>
-            {differences.map((difference) => (
-              <View key={difference.what + difference.expected} style={{ gap: 8 }}>
-                <DifferenceLine difference={difference} />
-                {difference.what === 'several' || difference.what === 'mac' ? (
-                  <Claimants plan={plan} found={difference.found} />
-                ) : null}
-                <Settle {...{ job, plan, doc, finding, difference }} />
-              </View>
-            ))}
-            <Button
-              type="clear"
-              containerStyle={{ alignSelf: 'flex-start' }}
-              title="Why may it be so?"
-              accessibilityLabel={`Likely causes: ${device.title}`}
-              onPress={() => router.navigate(`/job/${job}/causes/${at.id}`)}
-            />
-          </Card>
-        );
-      })}
+          );
+        }}
+      />
     </Group>
   );
 }
@@ -169,41 +180,45 @@ export function Plain({
       <Words size="strong" heading={2}>
         {title} · {findings.length}
       </Words>
-      {findings.map((finding) => {
-        const { device, at, outcome } = finding;
-        const kind = outcome.kind as keyof typeof MARKS;
-        const words = wordsOf(finding);
-        const said = words ? (
-          <Words size="second" tone={TONES[kind]} {...(wide ? { lines: 1 } : {})}>
-            {MARKS[kind]}
-            {words}
-          </Words>
-        ) : null;
-        const notches = <StageNotches notches={at.notches} />;
-        const where = causes ? 'causes' : 'call';
-        return (
-          <Row
-            key={at.id}
-            label={device.title}
-            onPress={() => router.navigate(`/job/${job}/${where}/${at.id}`)}
-          >
-            <View style={{ flexDirection: 'row', gap: 12, alignItems: 'center' }}>
-              <View style={{ flex: 2, gap: 3 }}>
-                <Words size="strong" lines={1}>
-                  {device.title}
-                </Words>
-                {wide ? null : notches}
+      <LongList
+        items={findings}
+        height={ROW_HEIGHT}
+        keyOf={({ at }) => at.id}
+        render={(finding) => {
+          const { device, at, outcome } = finding;
+          const kind = outcome.kind as keyof typeof MARKS;
+          const words = wordsOf(finding);
+          const said = words ? (
+            <Words size="second" tone={TONES[kind]} {...(wide ? { lines: 1 } : {})}>
+              {MARKS[kind]}
+              {words}
+            </Words>
+          ) : null;
+          const notches = <StageNotches notches={at.notches} />;
+          const where = causes ? 'causes' : 'call';
+          return (
+            <Row
+              label={device.title}
+              onPress={() => router.navigate(`/job/${job}/${where}/${at.id}`)}
+            >
+              <View style={{ flexDirection: 'row', gap: 12, alignItems: 'center' }}>
+                <View style={{ flex: 2, gap: 3 }}>
+                  <Words size="strong" lines={1}>
+                    {device.title}
+                  </Words>
+                  {wide ? null : notches}
+                </View>
+                {wide ? <View style={{ flex: 4 }}>{said}</View> : null}
+                <View style={wide ? { width: 150 } : null}>
+                  <AddressText address={at.address} length={lengthIn(plan, finding)} still />
+                </View>
+                {wide ? notches : null}
               </View>
-              {wide ? <View style={{ flex: 4 }}>{said}</View> : null}
-              <View style={wide ? { width: 150 } : null}>
-                <AddressText address={at.address} length={lengthIn(plan, finding)} still />
-              </View>
-              {wide ? notches : null}
-            </View>
-            {wide ? null : said}
-          </Row>
-        );
-      })}
+              {wide ? null : said}
+            </Row>
+          );
+        }}
+      />
     </View>
   );
 }

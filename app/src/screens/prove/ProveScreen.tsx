@@ -1,13 +1,20 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { interfacesIn, type Plan, type PlanDoc } from '@ipsonomo/core';
-import { proofQuery, proofsQuery, useBeginProof, useJob, useWire } from '../../data';
+import {
+  proofQuery,
+  proofsQuery,
+  useBeginProof,
+  useJob,
+  useTimeThereOf,
+  type Job,
+} from '../../data';
 import { Page, Pick, Refusals, Words, type PickOption } from '../../parts';
 import { issuesOf, plural } from '../words';
-import { findingsOf, ofKind } from './findings';
+import { findingsOf, ofKind, staleTimesOf, type Finding } from './findings';
 import { Accepted, Contradicted, Plain } from './Groups';
 import { RunCard, useRun } from './RunCard';
 import { placesOf, scopeOf, WHOLE } from './scopes';
@@ -17,14 +24,17 @@ import { Temporary } from './Temporary';
 /** Expected against found: runs over the job or a part of it, and what each device comes to. */
 export function ProveScreen({ job: id }: { readonly job: string }) {
   const { job, error } = useJob(id);
-  const { now } = useWire();
   const begin = useBeginProof(id);
   const run = useRun(id);
   const [place, setPlace] = useState(WHOLE);
   const [perSecond, setPace] = useState(1000);
   const scope = scopeOf(place);
-  const count = job ? interfacesIn(job.plan, scope).length : 0;
-  const findings = job ? findingsOf(job.plan, job.view, now) : [];
+  const plan = job?.plan;
+  const count = useMemo(
+    () => (plan ? interfacesIn(plan, scopeOf(place)).length : 0),
+    [plan, place],
+  );
+  const findings = useFindings(job);
   const proven = ofKind(findings, 'proven').length;
   return (
     <Page
@@ -59,6 +69,13 @@ export function ProveScreen({ job: id }: { readonly job: string }) {
   );
 }
 
+/** What each comes to; looked at again when something was seen, or has become too old. */
+function useFindings(job: Job | undefined): readonly Finding[] {
+  const times = useMemo(() => (job ? staleTimesOf(job.plan, job.view) : []), [job]);
+  const now = useTimeThereOf(times);
+  return useMemo(() => (job ? findingsOf(job.plan, job.view, now) : []), [job, now]);
+}
+
 const PACES: readonly PickOption<number>[] = [
   { value: 1000, title: '1000 packets/s' },
   { value: 200, title: '200 packets/s', detail: 'for old switches and a running plant' },
@@ -75,10 +92,11 @@ interface WishProps {
 
 /** What the next run is over, and how fast. */
 function Wish({ plan, place, setPlace, perSecond, setPace }: WishProps) {
+  const places = useMemo(() => placesOf(plan), [plan]);
   return (
     <View style={{ flexDirection: 'row', gap: 12 }}>
       <View style={{ flex: 1 }}>
-        <Pick label="Prove" options={placesOf(plan)} value={place} onChange={setPlace} />
+        <Pick label="Prove" options={places} value={place} onChange={setPlace} />
       </View>
       <View style={{ flex: 1 }}>
         <Pick label="Pace" options={PACES} value={perSecond} onChange={setPace} />

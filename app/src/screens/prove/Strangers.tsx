@@ -1,6 +1,6 @@
 import { View } from 'react-native';
 import { strangerPlace, strangerWords, type Plan, type Stranger } from '@ipsonomo/core';
-import { MacText, Row, Words } from '../../parts';
+import { LongList, MacText, Row, Words } from '../../parts';
 
 interface Props {
   readonly plan: Plan;
@@ -15,17 +15,22 @@ export function Strangers({ plan, strangers }: Props) {
       <Words size="strong" heading={2}>
         Nobody planned them · {strangers.length}
       </Words>
-      {strangers.map((one) => (
-        <Row key={one.mac}>
-          <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 16 }}>
-            <MacText mac={one.mac} size={15} />
-            <Words size="strong">{one.addresses.join(', ')}</Words>
-          </View>
-          <Words size="second" tone="second">
-            {[strangerPlace(plan, one), strangerWords(one)].filter(Boolean).join(' · ')}
-          </Words>
-        </Row>
-      ))}
+      <LongList
+        items={strangers}
+        height={64}
+        keyOf={({ mac }) => mac}
+        render={(one) => (
+          <Row>
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 16 }}>
+              <MacText mac={one.mac} size={15} />
+              <Words size="strong">{one.addresses.join(', ')}</Words>
+            </View>
+            <Words size="second" tone="second">
+              {[strangerPlace(plan, one), strangerWords(one)].filter(Boolean).join(' · ')}
+            </Words>
+          </Row>
+        )}
+      />
     </View>
   );
 }

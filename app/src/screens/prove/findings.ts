@@ -21,6 +21,19 @@ export interface Finding {
   readonly outcome: ProofOutcome;
 }
 
+/** When what was found last of each counts no longer. */
+export const staleTimesOf = (plan: Plan, view: JobView): readonly number[] =>
+  view.devices.flatMap((device) => {
+    const kind = findKind(plan, device.kindId);
+    return device.interfaces.flatMap(({ check }) =>
+      check === null
+        ? []
+        : requiredChecks(kind, device.way).map(({ mostHours }) => check.at + mostHours * HOUR + 1),
+    );
+  });
+
+const HOUR = 3_600_000;
+
 /** Every interface of a job, in the order of the plan. */
 export function findingsOf(plan: Plan, view: JobView, now: number): readonly Finding[] {
   const seen = new Map(
