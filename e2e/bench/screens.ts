@@ -9,8 +9,17 @@ import type { Figure } from './figures';
 
 const STRANGERS = 300;
 
+const SILENT = `
+  window.EventSource = class {
+    readyState = 1;
+    addEventListener() {}
+    close() {}
+  };`;
+
 /** What a page is told at its beginning, with so many strangers in it: there is no practice site of that size. */
-async function withStrangers(page: Page, jobId: string): Promise<void> {
+export async function withStrangers(page: Page, jobId: string): Promise<void> {
+  // What is told afterwards is of the server's own wire, on which there are none.
+  await page.addInitScript(SILENT);
   await page.route('**/api/state', async (route) => {
     const answer = await route.fetch();
     const state = (await answer.json()) as { news: [string, unknown][] };

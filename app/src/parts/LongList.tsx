@@ -32,32 +32,29 @@ export function LongList<T>(props: Props<T>) {
 }
 
 function Seen<T>({ items, keyOf, render, height }: Props<T>) {
-  const scroll = usePageScroll();
+  const page = usePageScroll();
   const list = useRef<HTMLElement>(null);
   const [above, setAbove] = useState(0);
   // It tells by itself when to draw again, which no memo of ours can know.
   // eslint-disable-next-line react-hooks/incompatible-library
   const virtual = useVirtualizer({
     count: items.length,
-    getScrollElement: scroll,
+    getScrollElement: () => page,
     estimateSize: () => height,
     getItemKey: (index) => keyOf(items[index] as T),
     scrollMargin: above,
     overscan: Math.ceil(BESIDE / height),
-    // Drawn with the next frame and not in the middle of this one.
-    useFlushSync: false,
   });
   // Whatever stands above it may have grown, which nothing tells; it settles at once.
   // eslint-disable-next-line react-hooks/exhaustive-deps
   useLayoutEffect(() => {
-    const page = scroll();
     if (!page || !list.current) return;
     const top = list.current.getBoundingClientRect().top - page.getBoundingClientRect().top;
     const next = Math.round(top + page.scrollTop);
     if (next !== above) setAbove(next);
   });
   return (
-    <View ref={list as never} style={{ height: virtual.getTotalSize() }} role="list">
+    <View ref={list as never} style={styleOf(virtual.getTotalSize())} role="list">
       {virtual.getVirtualItems().map(({ index, key, start }) => (
         <View
           key={key}
@@ -76,3 +73,7 @@ function Seen<T>({ items, keyOf, render, height }: Props<T>) {
     </View>
   );
 }
+
+/** The browser keeps still what is seen where something above it grows; here that is done already. */
+const styleOf = (height: number): ViewStyle =>
+  ({ height, overflowAnchor: 'none' }) as unknown as ViewStyle;

@@ -1,4 +1,4 @@
-import { createContext, useCallback, useContext, useRef } from 'react';
+import { createContext, useCallback, useContext, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { SPACE, useColours, useWide } from '../theme';
 
@@ -12,28 +12,30 @@ interface Props {
 /** Under a mouse a button as wide as the page is no help. */
 const ACTION_WIDE = 440;
 
-const PageScroll = createContext<() => HTMLElement | null>(() => null);
+const PageScroll = createContext<HTMLElement | null>(null);
 
 /** What scrolls the page that one is in, once it is there. */
-export const usePageScroll = (): (() => HTMLElement | null) => useContext(PageScroll);
+export const usePageScroll = (): HTMLElement | null => useContext(PageScroll);
 
 /** A screen's content above its one next action. */
 export function Page({ children, action, maxWidth = 720 }: Props) {
   const colours = useColours();
   const wide = useWide();
-  const scroll = useRef<ScrollView>(null);
-  const element = useCallback(
-    () => (scroll.current?.getScrollableNode() as HTMLElement | undefined) ?? null,
+  // Known only after what is in it was drawn for the first time, which then has to be told.
+  const [scroll, setScroll] = useState<HTMLElement | null>(null);
+  const known = useCallback(
+    (view: ScrollView | null) =>
+      setScroll((view?.getScrollableNode() as HTMLElement | undefined) ?? null),
     [],
   );
   return (
     <View style={{ flex: 1, backgroundColor: colours.ground }}>
       <ScrollView
-        ref={scroll}
+        ref={known}
         style={{ flex: 1 }}
         contentContainerStyle={{ padding: SPACE.page, gap: 16 }}
       >
-        <PageScroll.Provider value={element}>
+        <PageScroll.Provider value={scroll}>
           <View style={{ width: '100%', maxWidth, gap: 16 }}>{children}</View>
         </PageScroll.Provider>
       </ScrollView>

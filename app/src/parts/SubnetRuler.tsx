@@ -101,8 +101,10 @@ const LABEL_ROOM = 92;
 
 /** Names of the bands that have room for one, under their beginning. */
 function Labels({ subnet, width, at }: LabelProps) {
+  // As high before its width is known as afterwards: what stands below must not move.
+  if (width === 0) return subnet.bands.length > 0 ? <View style={{ height: 18 }} /> : null;
   const shown = labelsOf(subnet, width, at);
-  if (width === 0 || shown.length === 0) return null;
+  if (shown.length === 0) return null;
   return (
     <View style={{ height: 18 }}>
       {shown.map(({ x, text }) => (
