@@ -51,7 +51,7 @@ import type { NewEvidence } from '../store/evidence';
 import type { Changed, Decision, PlanState } from '../store/plan-store';
 import type { Store } from '../store/store';
 import { freedBy } from './freed';
-import type { Made } from './job-teller';
+import type { Told } from './job-teller';
 
 export interface Person {
   readonly name: string;
@@ -59,12 +59,6 @@ export interface Person {
 
 /** Where a person's decisions come from, as the evidence names it. */
 const DESK = 'desk';
-
-/** Who is told of what changed. */
-export interface Told {
-  changed(jobId: string, made?: Made): Promise<void>;
-  otherwise(jobId: string, revision?: number): void;
-}
 
 /** Changes to plans: each one is checked by core, made in one transaction and kept as a revision. */
 export class PlanChanger {

@@ -9,6 +9,12 @@ export interface Made {
   readonly person: string;
 }
 
+/** Who is told of what changed. */
+export interface Told {
+  changed(jobId: string, made?: Made): Promise<void>;
+  otherwise(jobId: string, revision?: number): void;
+}
+
 /** Edits of an import or a renumbering are read by whoever needs them, and not sent to everybody. */
 const MOST_EDITS = 50;
 const MOST_TEXT = 20_000;
