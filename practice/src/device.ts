@@ -92,6 +92,8 @@ export class PracticeDevice {
   /** Its controller gave it its address and is connected since. */
   private isRun = false;
   private restartsAt = Infinity;
+  /** When it has something to do, where that was asked since something happened to it. */
+  private dueAt: number | undefined;
 
   constructor(
     readonly definition: DeviceDefinition,
@@ -117,6 +119,11 @@ export class PracticeDevice {
 
   get address(): HostAddress | undefined {
     return this.host.configured;
+  }
+
+  /** Whether it answers those who ask for an address; to all others that is nothing. */
+  get lends(): boolean {
+    return this.lending !== undefined;
   }
 
   /** What it answers to a request that a rack passed on to it. */
@@ -156,6 +163,7 @@ export class PracticeDevice {
 
   setPower(on: boolean, now: number): void {
     if (on === this.power) return;
+    this.dueAt = undefined;
     this.power = on;
     this.host = this.freshHost();
     this.client = undefined;
@@ -205,7 +213,13 @@ export class PracticeDevice {
       this.memory = { ...this.memory, control: 0, stored: address };
   }
 
+  /** Known until something happens to it: of thousands hardly one has anything to do. */
   nextAt(): number {
+    this.dueAt ??= this.soonest();
+    return this.dueAt;
+  }
+
+  private soonest(): number {
     if (!this.power) return Infinity;
     const client = this.client ? Math.max(this.client.nextAt, this.heldBack) : Infinity;
     return Math.min(
@@ -221,6 +235,7 @@ export class PracticeDevice {
   /** Everything that is due. */
   run(now: number): readonly Uint8Array[] {
     if (!this.power) return [];
+    this.dueAt = undefined;
     const frames: Uint8Array[] = [];
     if (now >= this.restartsAt) this.restart(now);
     if (now >= this.bootsAt) {
@@ -250,6 +265,7 @@ export class PracticeDevice {
     now: number,
   ): readonly Uint8Array[] {
     const { mac, kind, runBy } = this.definition;
+    this.dueAt = undefined;
     this.controller.hear(frame);
     if (!kind.station) return [];
     const isByController = frame.ethernet.from === runBy;
@@ -290,6 +306,7 @@ export class PracticeDevice {
   renameStation(from: string, to: string, now: number): void {
     this.controller.rename(from, to);
     this.controller.power(this.power, now);
+    this.dueAt = undefined;
   }
 
   private obey(deed: StationDeed, now: number): readonly Uint8Array[] {
@@ -354,6 +371,7 @@ export class PracticeDevice {
 
   private onClient(step: ClientStep, now: number): readonly Uint8Array[] {
     this.client = step.state;
+    this.dueAt = undefined;
     return step.news.flatMap((news) => this.onClientNews(news, now));
   }
 
@@ -384,6 +402,7 @@ export class PracticeDevice {
 
   private step(input: HostInput, now: number): readonly Uint8Array[] {
     const step = stepHost(this.host, input, now);
+    if (step.state !== this.host || step.news.length > 0) this.dueAt = undefined;
     this.host = step.state;
     return [...step.frames, ...step.news.flatMap((news) => this.onHostNews(news, now))];
   }

@@ -57,6 +57,10 @@ const STORM_LIMIT = 10_000;
  */
 export class PracticeSite {
   private devices: PracticeDevice[] = [];
+  /** Devices that lend addresses. */
+  private lenders: readonly PracticeDevice[] = [];
+  private byId = new Map<string, PracticeDevice>();
+  private bySegment = new Map<string, PracticeDevice[]>();
   routers: PracticeRouter[] = [];
   private readonly faults = new Set<string>();
   private switches = new Map<string, PracticeSwitch>();
@@ -77,6 +81,15 @@ export class PracticeSite {
   private reset(now: number): void {
     const { devices, routers, segments } = this.definition;
     this.devices = devices.map((one) => new PracticeDevice(one, this.random, now));
+    this.byId = new Map(this.devices.map((device) => [device.definition.id, device]));
+    this.bySegment = new Map();
+    this.lenders = this.devices.filter((device) => device.lends);
+    for (const device of this.devices) {
+      const { segment } = device.definition;
+      const known = this.bySegment.get(segment);
+      if (known) known.push(device);
+      else this.bySegment.set(segment, [device]);
+    }
     for (const device of this.devices) device.find = (at, address) => this.awakeAt(at, address);
     this.routers = routers.map((one) => new PracticeRouter(one));
     this.switches = new Map(segments.map(({ id }) => [id, new PracticeSwitch()]));
@@ -87,11 +100,10 @@ export class PracticeSite {
   }
 
   nextAt(): number {
-    return Math.min(
-      this.speaksAt,
-      ...this.devices.map((device) => device.nextAt()),
-      ...this.routers.map((router) => router.nextAt()),
-    );
+    let next = this.speaksAt;
+    for (const device of this.devices) next = Math.min(next, device.nextAt());
+    for (const router of this.routers) next = Math.min(next, router.nextAt());
+    return next;
   }
 
   run(now: number): void {
@@ -145,7 +157,7 @@ export class PracticeSite {
   }
 
   device(id: string): PracticeDevice | undefined {
-    return this.devices.find((one) => one.definition.id === id);
+    return this.byId.get(id);
   }
 
   private awakeAt(segment: string, address: string): RackNeighbour | undefined {
@@ -229,8 +241,8 @@ export class PracticeSite {
   /** Carries frames, and the frames they cause, until the wire is quiet. */
   private spread(first: readonly Sent[], now: number): void {
     const queue = [...first];
-    for (let count = 0; queue.length > 0 && count < STORM_LIMIT; count += 1) {
-      const sent = queue.shift();
+    for (let count = 0; count < queue.length && count < STORM_LIMIT; count += 1) {
+      const sent = queue[count];
       if (sent) queue.push(...this.deliver(sent, now));
     }
   }
@@ -245,12 +257,22 @@ export class PracticeSite {
     else if (this.isTrunk && isGroupMac(to)) this.toTrunk(segment, frame);
     // A switch passes on what it cannot read; no device of the site makes anything of it.
     if (dissected instanceof DecodeError) return [];
-    return [
-      ...this.devicesOn(segment)
-        .filter((device) => reaches(device.definition.id))
-        .flatMap((device) => this.leaving(device, device.receive(dissected, now))),
-      ...this.throughRouters(segment, dissected, reaches, now),
-    ];
+    const sent: Sent[] = [];
+    const isForServers = dissected.kind === 'dhcp' && dissected.dhcp.operation === 'request';
+    for (const device of isForServers ? this.lenders : this.reached(segment, only)) {
+      if (!reaches(device.definition.id) || device.definition.segment !== segment) continue;
+      const answers = device.receive(dissected, now);
+      if (answers.length > 0) sent.push(...this.leaving(device, answers));
+    }
+    sent.push(...this.throughRouters(segment, dissected, reaches, now));
+    return sent;
+  }
+
+  /** One where the switch knows its port, else all on the segment. */
+  private reached(segment: string, only: string | undefined): readonly PracticeDevice[] {
+    if (only === undefined) return this.devicesOn(segment);
+    const device = this.byId.get(only);
+    return device?.cable && device.definition.segment === segment ? [device] : [];
   }
 
   private toTrunk(segment: string, frame: Uint8Array): void {
@@ -259,7 +281,8 @@ export class PracticeSite {
   }
 
   private devicesOn(segment: string): readonly PracticeDevice[] {
-    return this.devices.filter((device) => device.cable && device.definition.segment === segment);
+    const all = this.bySegment.get(segment) ?? [];
+    return all.every((device) => device.cable) ? all : all.filter((device) => device.cable);
   }
 
   private throughRouters(
