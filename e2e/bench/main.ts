@@ -178,6 +178,26 @@ function askingFigure(): Figure {
   };
 }
 
+/** What may grow a little faster than the plan: a few things are sorted. */
+const MOST_EXPONENT = 1.15;
+
+/** How many times as long four times as many devices take, as an exponent. */
+function growthFigures(): readonly Figure[] {
+  const all = runBundled<Record<string, Record<string, number>>>('growth.ts');
+  return Object.entries(all).map(([what, millis]) => {
+    const exponent = Math.log((millis['20000'] ?? NaN) / (millis['5000'] ?? NaN)) / Math.log(4);
+    return {
+      what: `${what}: 500, 5,000, 20,000 and 50,000 devices`,
+      ours: Object.values(millis)
+        .map((one) => `${one.toFixed(one < 10 ? 1 : 0)} ms`)
+        .join(', '),
+      reference: `n^${exponent.toFixed(2)} from 5,000 to 20,000`,
+      wanted: `≤ n^${MOST_EXPONENT}`,
+      isReached: exponent <= MOST_EXPONENT,
+    };
+  });
+}
+
 type Group = () => readonly Figure[] | Promise<readonly Figure[]>;
 
 const ON_THE_WIRE: Readonly<Record<string, Group>> = {
@@ -193,6 +213,7 @@ const ANYWHERE: Readonly<Record<string, Group>> = {
   routes: routeFigures,
   web: webFigures,
   planner: plannerFigures,
+  growth: growthFigures,
   scale: scaleFigures,
   screens: screenFigures,
 };

@@ -1,0 +1,71 @@
+import {
+  dnsmasqConfig,
+  docOfPlan,
+  jobViewOf,
+  orderRound,
+  planOf,
+  roundCalls,
+  snagsOf,
+  writePlanFile,
+  type HeardView,
+  type Plan,
+} from '@ipsonomo/core';
+import { awaitedOf, HeardBook } from '../../app/src/screens/assign/awaited';
+import { siteOf } from '../../core/test/snags/big-site';
+import { median } from './figures';
+
+// How what is computed of a whole plan grows with it. Prints, for each, the milliseconds by number of devices as JSON.
+
+const SIZES = [500, 5000, 20_000, 50_000] as const;
+const STRANGERS = 500;
+
+const heard = Array.from({ length: STRANGERS }, (_, at): HeardView => ({
+  ...{
+    mac: `02:00:5e:01:${(at >> 8).toString(16).padStart(2, '0')}:${(at & 255).toString(16).padStart(2, '0')}`,
+  },
+  ...{ protocol: 'BootP', message: 'BootP', hostName: null, vendorClass: null, clientId: null },
+  ...{
+    address: null,
+    port: null,
+    count: 1,
+    firstAt: 0,
+    lastAt: at,
+    changesNumber: false,
+    twins: null,
+  },
+}));
+
+function time(runs: number, work: () => unknown): number {
+  const times: number[] = [];
+  for (let run = 0; run < runs; run += 1) {
+    const begun = performance.now();
+    work();
+    times.push(performance.now() - begun);
+  }
+  return median(times);
+}
+
+function measured(plan: Plan, runs: number): Readonly<Record<string, number>> {
+  const ids = plan.devices.flatMap((one) => one.interfaces.map(({ id }) => id));
+  const head = { id: 'job', name: 'Job', revision: 1 };
+  const view = jobViewOf(head, plan, { seen: {}, handedOver: 0 }, []);
+  return {
+    'the round of all calls': time(runs, () => orderRound(roundCalls(plan, new Set(ids)))),
+    'what is awaited': time(runs, () => awaitedOf(view, ids, 0)),
+    'an event with 500 strangers, and the ten lines that are seen': time(runs, () => {
+      const book = new HeardBook(view, plan, [...heard]);
+      for (const { at } of awaitedOf(view, ids, 0).slice(0, 10)) book.offersTo(at);
+    }),
+    'DHCP export': time(runs, () => dnsmasqConfig(plan)),
+    'plan file': time(runs, () => writePlanFile({ name: 'Plant', doc: docOfPlan(plan) })),
+    'all snags': time(runs, () => snagsOf({ ...plan })),
+  };
+}
+
+const all: Record<string, Record<number, number>> = {};
+for (const size of SIZES) {
+  const plan = planOf(docOfPlan(siteOf(size, 79)));
+  for (const [what, millis] of Object.entries(measured(plan, size > 20_000 ? 3 : 5)))
+    all[what] = { ...all[what], [size]: millis };
+}
+process.stdout.write(JSON.stringify(all));
