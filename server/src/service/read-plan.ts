@@ -12,6 +12,8 @@ import {
   type RevisionView,
   type Snag,
 } from '@ipsonomo/core';
+import { LRUCache } from 'lru-cache';
+import { MOST_KEPT } from '../common/most-kept';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import { SeenBook, type Known } from './seen-book';
@@ -26,8 +28,8 @@ export interface PlanNow extends Known {
 
 /** Reads plans together with what the evidence says of them. */
 export class PlanReader {
-  private readonly books = new Map<string, SnagBook>();
-  private readonly seen = new Map<string, SeenBook>();
+  private readonly books = new LRUCache<string, SnagBook>({ max: MOST_KEPT });
+  private readonly seen = new LRUCache<string, SeenBook>({ max: MOST_KEPT });
 
   constructor(private readonly store: Store) {}
 

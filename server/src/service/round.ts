@@ -7,6 +7,8 @@ import {
   type RoundCall,
   type RoundView,
 } from '@ipsonomo/core';
+import { LRUCache } from 'lru-cache';
+import { MOST_KEPT } from '../common/most-kept';
 import type { PlanReader } from './read-plan';
 import type { SeenBook } from './seen-book';
 import type { Thinking } from './thinking';
@@ -25,7 +27,7 @@ interface Known {
 /** The best order of the calls that are left. It is planned anew where the plan or what is left has changed. */
 export class Rounds {
   private readonly era = randomUUID().slice(0, 8);
-  private readonly known = new Map<string, Known>();
+  private readonly known = new LRUCache<string, Known>({ max: MOST_KEPT });
   private count = 0;
 
   constructor(

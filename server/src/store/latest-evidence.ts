@@ -1,5 +1,7 @@
 import type { Knex } from 'knex';
+import { LRUCache } from 'lru-cache';
 import type { Evidence } from '@ipsonomo/core';
+import { MOST_KEPT } from '../common/most-kept';
 import { EvidenceRow } from './models';
 import { AT_ONE_MOMENT } from './moment';
 import { toEvidence } from './rows';
@@ -26,7 +28,7 @@ type PlacedRow = EvidenceRow & { readonly place: string };
  * numbered in the order of their transactions, so whoever has all up to a place misses none before it.
  */
 export class LatestEvidence {
-  private readonly known = new Map<string, Latest>();
+  private readonly known = new LRUCache<string, Latest>({ max: MOST_KEPT });
   private readonly bringing = new Map<string, Promise<Latest>>();
 
   constructor(private readonly knex: Knex) {}

@@ -14,6 +14,8 @@ import {
   type ThingDoc,
   type ThingType,
 } from '@ipsonomo/core';
+import { LRUCache } from 'lru-cache';
+import { MOST_KEPT } from '../common/most-kept';
 import { Turns } from '../common/turns';
 import { insertEvidence, type NewEvidence } from './evidence';
 import { AT_ONE_MOMENT } from './moment';
@@ -59,10 +61,10 @@ const AT_ONCE = 500;
  * newer.
  */
 export class PlanStore {
-  private readonly known = new Map<string, PlanState>();
+  private readonly known = new LRUCache<string, PlanState>({ max: MOST_KEPT });
   private readonly turns = new Map<string, Turns>();
   /** By job, who is bringing it forward just now. */
-  private readonly bringing = new Map<string, Promise<void>>();
+  private readonly bringing = new Map<string, Promise<PlanState>>();
 
   constructor(private readonly knex: Knex) {}
 
@@ -74,11 +76,13 @@ export class PlanStore {
   /** The plan at its last revision, or at a newer one that was made meanwhile. */
   async read(jobId: string): Promise<PlanState> {
     const head = await headOf(jobId, this.knex);
+    let known = this.known.get(jobId);
     for (let attempt = 0; attempt < MOST_ATTEMPTS; attempt += 1) {
-      const known = this.known.get(jobId);
       if (known && known.revision >= head.revision) return this.named(jobId, known, head);
-      await this.bring(jobId);
+      // One that goes on may have begun before this revision was made.
+      known = await this.bring(jobId);
     }
+    if (known && known.revision >= head.revision) return this.named(jobId, known, head);
     // It had this revision a moment ago.
     throw Refusal.of('thing.unknown', 'job');
   }
@@ -91,12 +95,14 @@ export class PlanStore {
   }
 
   /** An older state never takes the place of a newer one, whoever read it. */
-  private remember(jobId: string, state: PlanState): void {
+  private remember(jobId: string, state: PlanState): PlanState {
     const known = this.known.get(jobId);
-    if (!known || known.revision <= state.revision) this.known.set(jobId, state);
+    if (known && known.revision > state.revision) return known;
+    this.known.set(jobId, state);
+    return state;
   }
 
-  private bring(jobId: string): Promise<void> {
+  private bring(jobId: string): Promise<PlanState> {
     const going = this.bringing.get(jobId);
     if (going) return going;
     const one = this.knex
