@@ -1,18 +1,13 @@
 import {
-  BROADCAST_MAC,
   DHCP_PORT,
   formatIpv4,
   encodeWith,
-  ipFrame,
-  udpPacket,
   dhcpMessage,
-  LIMITED_BROADCAST,
   newHost,
   nextTickOf,
   readSwitches,
   RECORD_PORT,
   stepHost,
-  UNSPECIFIED,
   type CipReply,
   type CipRequest,
   type DhcpMessage,
@@ -22,7 +17,6 @@ import {
   type HostNews,
   type HostState,
   type Lamp,
-  type UdpEnds,
   type UnconnectedSend,
 } from '@ipsonomo/core';
 import {
@@ -35,12 +29,13 @@ import {
   type ClientStep,
   type ClientTraits,
 } from './client';
+import * as asking from './asking';
 import { isTypedInto, type DeviceDefinition } from './definition';
 import { Later } from './later';
 import { Lending } from './lending';
 import { identityOf } from './identity';
 import { forwardAlong, type FindNeighbour } from './rack';
-import { isAway, renumbered, spoil, spoilRequest, type Quirk } from './quirks';
+import { isAway, renumbered, spoil, type Quirk } from './quirks';
 import { answerRecord } from './record-service';
 import { Services, type ServedDevice } from './services';
 import { factoryMemory, startOf, untouched, type Memory, type Start } from './start';
@@ -48,19 +43,6 @@ import { answerCip } from './tcpip-service';
 import { clientTraits, hostTraits } from './traits';
 import { StationController } from './station-controller';
 import { answerDiscovery, type StationDeed } from './station';
-
-/** One quick probe before an address is used; BootP devices just take what they are given. */
-const DHCP_CLAIM = { probes: 1, interval: 0, wait: 250 };
-const PLAIN_CLAIM = { probes: 0, interval: 0, wait: 0 };
-const STORED_CLAIM = { probes: 2, interval: 200, wait: 200 };
-/** From a client to a server. */
-const PORTS = { fromPort: DHCP_PORT.client, toPort: DHCP_PORT.server } as const;
-const AFTER_DECLINE = 10_000;
-/** From "restart" on its page to the restart, so that the page still gets its answer. */
-const RESTARTS_AFTER = 300;
-
-/** How long a lamp flashes when it is asked to (common practice, no source). */
-const FLASH = 3000;
 
 /**
  * A device on the practice wire: the same host as Ipsonomo's own, a client that asks, and a memory
@@ -119,11 +101,6 @@ export class PracticeDevice {
 
   get address(): HostAddress | undefined {
     return this.host.configured;
-  }
-
-  /** Whether it answers those who ask for an address; to all others that is nothing. */
-  get lends(): boolean {
-    return this.lending !== undefined;
   }
 
   /** What it answers to a request that a rack passed on to it. */
@@ -215,21 +192,17 @@ export class PracticeDevice {
 
   /** Known until something happens to it: of thousands hardly one has anything to do. */
   nextAt(): number {
-    this.dueAt ??= this.soonest();
-    return this.dueAt;
-  }
-
-  private soonest(): number {
+    if (this.dueAt !== undefined) return this.dueAt;
     if (!this.power) return Infinity;
     const client = this.client ? Math.max(this.client.nextAt, this.heldBack) : Infinity;
-    return Math.min(
+    return (this.dueAt = Math.min(
       this.bootsAt,
       this.restartsAt,
       this.controller.nextAt(),
       client,
       this.later.nextAt(),
       nextTickOf(this.host) ?? Infinity,
-    );
+    ));
   }
 
   /** Everything that is due. */
@@ -255,7 +228,7 @@ export class PracticeDevice {
     if (!this.power || !this.cable || this.bootsAt !== Infinity) return [];
     if (isAway(this.quirks, now)) return [];
     if (frame.kind === 'discovery') return this.onDiscovery(frame, now);
-    if (frame.kind === 'dhcp' && this.client && this.isForMe(frame))
+    if (frame.kind === 'dhcp' && this.client && asking.isFor(this.definition.mac, frame))
       return this.onClient(receiveReply(this.client, this.traits(), frame.dhcp, now), now);
     return this.step({ kind: 'frame', frame }, now);
   }
@@ -312,7 +285,7 @@ export class PracticeDevice {
   private obey(deed: StationDeed, now: number): readonly Uint8Array[] {
     switch (deed.kind) {
       case 'flash':
-        this.flashesUntil = now + FLASH;
+        this.flashesUntil = now + asking.FLASH;
         return [];
       case 'name':
         this.passingName = deed.name;
@@ -329,14 +302,9 @@ export class PracticeDevice {
         const stored = stay === 'stored' ? address : undefined;
         this.memory = { ...this.memory, control: 0, stored };
         if (!address) return this.step({ kind: 'configure', to: undefined }, now);
-        return this.step({ kind: 'claim', wanted: address, timing: PLAIN_CLAIM }, now);
+        return this.step({ kind: 'claim', wanted: address, timing: asking.PLAIN_CLAIM }, now);
       }
     }
-  }
-
-  private isForMe(frame: Dissected): boolean {
-    const { to } = frame.ethernet;
-    return to === BROADCAST_MAC || to === this.definition.mac;
   }
 
   private freshHost(): HostState {
@@ -365,7 +333,7 @@ export class PracticeDevice {
     // As it left its maker it just takes its address; so do all its brothers (common practice, no source).
     const isFactory =
       kind.factory.kind === 'fixed' && kind.factory.address === start.address.address;
-    const timing = isFactory ? PLAIN_CLAIM : STORED_CLAIM;
+    const timing = isFactory ? asking.PLAIN_CLAIM : asking.STORED_CLAIM;
     return this.step({ kind: 'claim', wanted: start.address, timing }, now);
   }
 
@@ -381,10 +349,10 @@ export class PracticeDevice {
         const { to, message } = news;
         if (to === 'everybody') return [this.request(message)];
         const payload = encodeWith(dhcpMessage, message);
-        return this.step({ kind: 'send-udp', ...PORTS, to, payload }, now);
+        return this.step({ kind: 'send-udp', ...asking.PORTS, to, payload }, now);
       }
       case 'take': {
-        const timing = this.traits().by === 'dhcp' ? DHCP_CLAIM : PLAIN_CLAIM;
+        const timing = this.traits().by === 'dhcp' ? asking.DHCP_CLAIM : asking.PLAIN_CLAIM;
         return this.step({ kind: 'claim', wanted: news.address, timing }, now);
       }
       case 'drop':
@@ -393,11 +361,9 @@ export class PracticeDevice {
   }
 
   private request(message: DhcpMessage): Uint8Array {
-    const ends: UdpEnds = { from: UNSPECIFIED, to: LIMITED_BROADCAST, ...PORTS };
     const said = renumbered(message, this.quirks);
     if (this.client) this.client = { ...this.client, transaction: said.transaction };
-    const payload = spoilRequest(encodeWith(dhcpMessage, said), this.quirks);
-    return ipFrame(this.definition.mac, BROADCAST_MAC, udpPacket(ends, payload));
+    return asking.askFrame(this.definition.mac, said, this.quirks);
   }
 
   private step(input: HostInput, now: number): readonly Uint8Array[] {
@@ -451,7 +417,7 @@ export class PracticeDevice {
   private decline(client: ClientState, now: number): readonly Uint8Array[] {
     const message = declineOf(client, this.traits(), now);
     this.client = startClient(client.transaction + 1, now);
-    this.heldBack = now + AFTER_DECLINE;
+    this.heldBack = now + asking.AFTER_DECLINE;
     return this.onClientNews({ kind: 'send', message, to: 'everybody' }, now);
   }
 
@@ -459,11 +425,13 @@ export class PracticeDevice {
     const served = this.services.received(id, received, this.served);
     const { data, ends, memory, apply, restarts } = served;
     this.memory = memory;
-    if (restarts) this.restartsAt = now + RESTARTS_AFTER;
+    if (restarts) this.restartsAt = now + asking.RESTARTS_AFTER;
     return [
       ...(data.length > 0 ? this.step({ kind: 'write', id, data }, now) : []),
       ...(ends ? this.step({ kind: 'close', id }, now) : []),
-      ...(apply ? this.step({ kind: 'claim', wanted: apply, timing: PLAIN_CLAIM }, now) : []),
+      ...(apply
+        ? this.step({ kind: 'claim', wanted: apply, timing: asking.PLAIN_CLAIM }, now)
+        : []),
     ];
   }
 }

@@ -83,7 +83,7 @@ export class PracticeSite {
     this.devices = devices.map((one) => new PracticeDevice(one, this.random, now));
     this.byId = new Map(this.devices.map((device) => [device.definition.id, device]));
     this.bySegment = new Map();
-    this.lenders = this.devices.filter((device) => device.lends);
+    this.lenders = this.devices.filter(({ definition }) => definition.lends !== undefined);
     for (const device of this.devices) {
       const { segment } = device.definition;
       const known = this.bySegment.get(segment);
