@@ -360,3 +360,14 @@ describe('the hot questions', () => {
     expect(text).not.toMatch(/Seq Scan on evidence/);
   });
 });
+
+describe('a database that has all its connections at work', () => {
+  test('is told as busy, and not as away', async () => {
+    const { knex } = scratch;
+    // A schema of a test's own has two of them.
+    const held = await Promise.all([knex.transaction(), knex.transaction()]);
+    await expect(scratch.store.jobs()).rejects.toThrow('store.busy');
+    for (const one of held) await one.rollback();
+    expect((await scratch.store.jobs()).length).toBeGreaterThan(0);
+  }, 30_000);
+});
