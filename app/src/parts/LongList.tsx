@@ -21,7 +21,8 @@ const BESIDE = 400;
 /** A list in a page. Of a long one only what is seen is drawn, wherever in the page it stands. */
 export function LongList<T>(props: Props<T>) {
   const { items, keyOf, render, few = FEW } = props;
-  if (items.length > few) return <Seen {...props} />;
+  const page = usePageScroll();
+  if (items.length > few && page !== undefined) return <Seen {...props} page={page} />;
   return (
     <View>
       {items.map((item, index) => (
@@ -31,8 +32,13 @@ export function LongList<T>(props: Props<T>) {
   );
 }
 
-function Seen<T>({ items, keyOf, render, height }: Props<T>) {
-  const page = usePageScroll();
+function Seen<T>({
+  items,
+  keyOf,
+  render,
+  height,
+  page,
+}: Props<T> & { readonly page: HTMLElement | null }) {
   const list = useRef<HTMLElement>(null);
   const [above, setAbove] = useState(0);
   // It tells by itself when to draw again, which no memo of ours can know.

@@ -12,10 +12,10 @@ interface Props {
 /** Under a mouse a button as wide as the page is no help. */
 const ACTION_WIDE = 440;
 
-const PageScroll = createContext<HTMLElement | null>(null);
+const PageScroll = createContext<HTMLElement | null | undefined>(undefined);
 
-/** What scrolls the page that one is in, once it is there. */
-export const usePageScroll = (): HTMLElement | null => useContext(PageScroll);
+/** What scrolls the page that one is in; null until it is there, undefined outside of any. */
+export const usePageScroll = (): HTMLElement | null | undefined => useContext(PageScroll);
 
 /** A screen's content above its one next action. */
 export function Page({ children, action, maxWidth = 720 }: Props) {

@@ -3,7 +3,17 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { formatMac, parseLabel } from '@ipsonomo/core';
 import { useBind, useInterfaceAct } from '../../data';
-import { AddressText, MacText, Notice, Page, Pick, Refusals, Row, Words } from '../../parts';
+import {
+  AddressText,
+  LongList,
+  MacText,
+  Notice,
+  Page,
+  Pick,
+  Refusals,
+  Row,
+  Words,
+} from '../../parts';
 import { LabelField } from '../label/LabelField';
 import { usePlan } from '../plan/use-plan';
 import { issuesOf, lengthOf, placeOf, plural } from '../words';
@@ -84,28 +94,32 @@ export function DeskScreen({ job }: { readonly job: string }) {
           : `${plural(waiting.length, 'device')} without a MAC`}
       </Words>
       <View>
-        {waiting.map((one) => (
-          <Row
-            key={one.at.id}
-            label={`it is ${one.device.title}`}
-            selected={one === meant}
-            onPress={() => setChosen(one.at.id)}
-          >
-            <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 8 }}>
-              <View style={{ flex: 1 }}>
-                <Words size="strong">{one.device.title}</Words>
-                <Words size="second" tone="second">
-                  {[placeOf(one.device), one.kind?.name].filter(Boolean).join(' · ')}
-                </Words>
+        <LongList
+          items={waiting}
+          height={64}
+          keyOf={({ at }) => at.id}
+          render={(one) => (
+            <Row
+              label={`it is ${one.device.title}`}
+              selected={one === meant}
+              onPress={() => setChosen(one.at.id)}
+            >
+              <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 8 }}>
+                <View style={{ flex: 1 }}>
+                  <Words size="strong">{one.device.title}</Words>
+                  <Words size="second" tone="second">
+                    {[placeOf(one.device), one.kind?.name].filter(Boolean).join(' · ')}
+                  </Words>
+                </View>
+                <AddressText
+                  still
+                  address={one.at.address}
+                  length={lengthOf(view?.subnets.find(({ id }) => id === one.at.subnetId)?.network)}
+                />
               </View>
-              <AddressText
-                still
-                address={one.at.address}
-                length={lengthOf(view?.subnets.find(({ id }) => id === one.at.subnetId)?.network)}
-              />
-            </View>
-          </Row>
-        ))}
+            </Row>
+          )}
+        />
       </View>
     </Page>
   );

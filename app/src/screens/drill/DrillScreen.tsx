@@ -14,7 +14,7 @@ import {
   type Returned,
 } from '@ipsonomo/core';
 import { useDrill, useWire } from '../../data';
-import { AddressText, Notice, Page, Refusals, Row, Words } from '../../parts';
+import { AddressText, LongList, Notice, Page, Refusals, Row, Words } from '../../parts';
 import { useWide } from '../../theme';
 import { usePlan } from '../plan/use-plan';
 import { issuesOf, lengthOf, plural } from '../words';
@@ -107,13 +107,17 @@ function Returns({ job, view, plan, state, onAt, now }: ReturnsProps) {
         </Notice>
       ) : null}
       <View>
-        {all.map((one) => (
-          <Line
-            key={one.expected.interfaceId}
-            {...{ one, view, onAt }}
-            onPress={() => router.navigate(`/job/${job}/call/${one.expected.interfaceId}`)}
-          />
-        ))}
+        <LongList
+          items={all}
+          height={64}
+          keyOf={({ expected: { interfaceId } }) => interfaceId}
+          render={(one) => (
+            <Line
+              {...{ one, view, onAt }}
+              onPress={() => router.navigate(`/job/${job}/call/${one.expected.interfaceId}`)}
+            />
+          )}
+        />
       </View>
       {strangers.length > 0 ? (
         <Words size="second" tone="second">

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import type { RevisionView } from '@ipsonomo/core';
 import { revisionsQuery, useJob, useNameRevision, useTakeBack } from '../../data';
-import { Field, Page, Refusals, Row, Words } from '../../parts';
+import { Field, LongList, Page, Refusals, Row, Words } from '../../parts';
 import { useColours } from '../../theme';
 import { issuesOf, plural } from '../words';
 import { Compare } from './Compare';
@@ -50,14 +50,18 @@ export function RevisionsScreen({ job: id }: { readonly job: string }) {
       <Refusals issues={issuesOf(error ?? undo.error ?? redo.error)} />
       {job && chosen.length > 0 ? <Compare id={id} job={job} chosen={chosen} /> : null}
       <View>
-        {revisions?.map((one) => (
-          <Revision
-            key={one.number}
-            {...{ id, one }}
-            isChosen={chosen.includes(one.number)}
-            onPress={() => toggle(one.number)}
-          />
-        ))}
+        <LongList
+          items={revisions ?? []}
+          height={72}
+          keyOf={({ number }) => String(number)}
+          render={(one) => (
+            <Revision
+              {...{ id, one }}
+              isChosen={chosen.includes(one.number)}
+              onPress={() => toggle(one.number)}
+            />
+          )}
+        />
       </View>
     </Page>
   );

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
 import {
+  findInterface,
   evidenceWords,
   FOUND_WORDS,
   foundWords,
@@ -14,7 +15,7 @@ import {
   type RunChange,
 } from '@ipsonomo/core';
 import { proofQuery, proofsQuery } from '../../data';
-import { Card, Page, Pick, Refusals, Row, timeOf, Words } from '../../parts';
+import { Card, LongList, Page, Pick, Refusals, Row, timeOf, Words } from '../../parts';
 import { useWide } from '../../theme';
 import { usePlan } from '../plan/use-plan';
 import { Strangers } from '../prove/Strangers';
@@ -58,9 +59,12 @@ export function RunScreen({ job, id }: { readonly job: string; readonly id: stri
             <Words size="strong" heading={2}>
               Every device · {run.results.length}
             </Words>
-            {run.results.map((result) => (
-              <Result key={result.interfaceId} {...{ plan, result }} />
-            ))}
+            <LongList
+              items={run.results}
+              height={64}
+              keyOf={({ interfaceId }) => interfaceId}
+              render={(result) => <Result {...{ plan, result }} />}
+            />
           </View>
         </>
       ) : null}
@@ -85,8 +89,7 @@ function Head({ run }: { readonly run: ProofDetailView }) {
 }
 
 const titleOf = (plan: Plan, interfaceId: string): string =>
-  plan.devices.find(({ interfaces }) => interfaces.some(({ id }) => id === interfaceId))?.title ??
-  'no longer in the plan';
+  findInterface(plan, interfaceId)?.device.title ?? 'no longer in the plan';
 
 function Changes({
   plan,
@@ -106,12 +109,17 @@ function Changes({
     return <Words tone="moss">✓ Everything was found as it was then.</Words>;
   return (
     <View>
-      {changes.map((change) => (
-        <Row key={change.interfaceId}>
-          <Words size="strong">{titleOf(plan, change.interfaceId)}</Words>
-          <Words size="second">{changeWords(change)}</Words>
-        </Row>
-      ))}
+      <LongList
+        items={changes}
+        height={64}
+        keyOf={({ interfaceId }) => interfaceId}
+        render={(change) => (
+          <Row>
+            <Words size="strong">{titleOf(plan, change.interfaceId)}</Words>
+            <Words size="second">{changeWords(change)}</Words>
+          </Row>
+        )}
+      />
       {came.map((mac) => (
         <Row key={mac}>
           <Words size="second">{`Stranger ${mac}: was not there then`}</Words>

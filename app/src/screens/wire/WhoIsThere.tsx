@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { usePresent, useSweep, useWire } from '../../data';
-import { AddressText, MacText, Refusals, Row, Words } from '../../parts';
+import { AddressText, LongList, MacText, Refusals, Row, Words } from '../../parts';
 import { usePlan } from '../plan/use-plan';
 import { issuesOf, plural } from '../words';
 import { whoIsThere, type Stranger } from './who-is-there';
@@ -43,11 +43,16 @@ export function WhoIsThere({ job }: { readonly job: string }) {
           </View>
         </Row>
       ))}
-      {strangers.map((one) => (
-        <Row key={one.mac}>
-          <StrangerLine stranger={one} />
-        </Row>
-      ))}
+      <LongList
+        items={strangers}
+        height={64}
+        keyOf={({ mac }) => mac}
+        render={(one) => (
+          <Row>
+            <StrangerLine stranger={one} />
+          </Row>
+        )}
+      />
     </View>
   );
 }
