@@ -1,7 +1,7 @@
 import { chromium, type Page } from '@playwright/test';
 import ExcelJS from 'exceljs';
-import { docOfPlan, writePlanFile, type ListView } from '@ipsonomo/core';
-import { siteOf } from '../../core/test/snags/big-site';
+import type { ListView } from '@ipsonomo/core';
+import { bigJob } from '../crowd';
 import { api, letBrowserIn, startServer, type TestServer } from '../harness';
 import { CHROMIUM } from '../playwright.config';
 import { median, type Figure } from './figures';
@@ -9,12 +9,6 @@ import { median, type Figure } from './figures';
 // What a planner of 5,000 devices waits for: the list, the sheet, a change.
 
 const DEVICES = 5000;
-
-async function bigJob(server: TestServer): Promise<string> {
-  const text = writePlanFile({ name: 'Five thousand', doc: docOfPlan(siteOf(DEVICES, 79)) });
-  const { id } = await api<{ id: string }>(server, 'POST', '/jobs/from-file', Buffer.from(text));
-  return id;
-}
 
 async function workbook(): Promise<Buffer> {
   const book = new ExcelJS.Workbook();
@@ -169,7 +163,7 @@ export async function plannerFigures(): Promise<readonly Figure[]> {
   const server = await startServer('bench_planner', { demo: false });
   try {
     const imported = await importTime(server);
-    const id = await bigJob(server);
+    const id = await bigJob(server, DEVICES);
     const browser = await chromium.launch(CHROMIUM);
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await letBrowserIn(page.context(), server);
