@@ -29,7 +29,7 @@ import { CallPane } from '../call/CallPane';
 import { usePlan } from '../plan/use-plan';
 import { agoWords, issuesOf, lengthOf, placeOf, plural } from '../words';
 import { Clock } from '../Clock';
-import { awaitedOf, HeardBook, loanEndsOf, type Awaited } from './awaited';
+import { awaitedOf, HeardBook, loanEndsOf, type Awaited, type HeardOffer } from './awaited';
 import { ExpectServer } from './ExpectServer';
 import { HeardLine } from './HeardLine';
 import { LaptopReminder } from './LaptopReminder';
@@ -190,6 +190,7 @@ interface NextProps {
 
 function NextCall({ view, book, next }: NextProps) {
   const { device, at } = next;
+  const offers = book.offersTo(at);
   return (
     <Card strong>
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 8 }}>
@@ -203,7 +204,7 @@ function NextCall({ view, book, next }: NextProps) {
       </Words>
       <AddressText size="call" address={at.address} length={networkLength(view, at.subnetId)} />
       <Words size="second">
-        <Clock>{(now) => nextStep(next, book, now)}</Clock>
+        <Clock>{(now) => nextStep(next, offers, now)}</Clock>
       </Words>
     </Card>
   );
@@ -228,12 +229,11 @@ const loanWords = ({ address, until }: NonNullable<Awaited['at']['loan']>, now: 
     : `The loan of ${address} is over: take it back.`;
 
 /** What the next step of a call is, in a few words. */
-function nextStep({ device, at }: Awaited, book: HeardBook, now: number): string {
+function nextStep({ device, at }: Awaited, offers: readonly HeardOffer[], now: number): string {
+  const [best] = offers;
   if (at.loan) return loanWords(at.loan, now);
   if (at.trouble) return 'Something stands in its way: open the call.';
   if (at.stage === 'given') return 'It has its address. Make it stay.';
-  const offers = book.offersTo(at);
-  const [best] = offers;
   if (at.mac !== null)
     return best
       ? `Bound. It last asked ${agoWords(best.heard.lastAt, now)}.`
@@ -305,21 +305,25 @@ function AwaitedList({ job, view, book, awaited, wide, selected }: ListProps) {
         items={awaited}
         height={CALL_HEIGHT}
         keyOf={({ at }) => at.id}
-        render={(one, at) => (
-          <>
-            {isSamePlace(one, awaited[at - 1]) ? null : <PlaceLine one={one} />}
-            <Clock>
-              {(now) => (
-                <CallRow
-                  {...{ job, one }}
-                  second={nextStep(one, book, now)}
-                  length={networkLength(view, one.at.subnetId)}
-                  selected={one.at.id === selected}
-                />
-              )}
-            </Clock>
-          </>
-        )}
+        render={(one, at) => {
+          // Once for what was heard, and not once a second.
+          const offers = book.offersTo(one.at);
+          return (
+            <>
+              {isSamePlace(one, awaited[at - 1]) ? null : <PlaceLine one={one} />}
+              <Clock>
+                {(now) => (
+                  <CallRow
+                    {...{ job, one }}
+                    second={nextStep(one, offers, now)}
+                    length={networkLength(view, one.at.subnetId)}
+                    selected={one.at.id === selected}
+                  />
+                )}
+              </Clock>
+            </>
+          );
+        }}
       />
     </View>
   );
