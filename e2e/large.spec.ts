@@ -47,7 +47,7 @@ test('phone: of a plant of 1,200 devices only what is seen is drawn, first to la
       await expect(page.getByText(new RegExp(`\\b${last}$`)).last()).toBeAttached({
         timeout: 1000,
       });
-    }).toPass({ timeout: 60_000 });
+    }).toPass({ timeout: 150_000 });
     expect(await lines.count()).toBeLessThan(MOST_LINES);
     expect(await page.locator('*').count()).toBeLessThan(9000);
   }

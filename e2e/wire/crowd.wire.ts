@@ -24,7 +24,7 @@ test('many people change one plan: each edit is taken or told its clash, and eve
   const jobId = await bigJob(server, IS_LONG ? 5000 : 400);
   const crowd = IS_LONG
     ? { people: 50, seconds: 300, everyMillis: 5000 }
-    : { people: 12, seconds: 4, everyMillis: 500 };
+    : { people: 8, seconds: 4, everyMillis: 800 };
   const before = residentMb();
   const { sent, taken, clashes, failed, edits, answers, asked, revision, heard } = await crowdIn(
     server,
