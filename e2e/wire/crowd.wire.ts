@@ -1,5 +1,5 @@
-import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
+import { percentile, residentMegabytes } from '../bench/figures';
 import { bigJob, crowdIn } from '../crowd';
 import { startServer, type TestServer } from '../harness';
 
@@ -13,11 +13,10 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => server?.stop());
 
-const residentMb = (): number =>
-  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid()}/status`, 'utf8'))?.[1]) / 1024;
+const residentMb = (): number => residentMegabytes(server.pid());
 
 const at = (times: readonly number[], share: number): string =>
-  `${([...times].sort((a, b) => a - b)[Math.floor(times.length * share)] ?? 0).toFixed(0)} ms`;
+  `${percentile(times, share).toFixed(0)} ms`;
 
 test('many people change one plan: each edit is taken or told its clash, and every page hears of all', async () => {
   test.setTimeout(900_000);

@@ -1,9 +1,9 @@
 import { spawnSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
 import { request, type ClientRequest } from 'node:http';
 import { expect, test } from '@playwright/test';
 import type { JobView } from '@ipsonomo/core';
 import { cases } from '../../core/test/cases';
+import { residentMegabytes } from '../bench/figures';
 import { api, ownCluster, startServer, until, type Cluster, type TestServer } from '../harness';
 
 // It stands: whoever pulls the plug, and however many listen. A short form here, the long one with npm run soak.
@@ -19,8 +19,7 @@ test.afterAll(async () => {
   cluster?.stopNow();
 });
 
-const residentMb = (): number =>
-  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid()}/status`, 'utf8'))?.[1]) / 1024;
+const residentMb = (): number => residentMegabytes(server.pid());
 
 const median = (times: readonly number[], share = 0.5): number =>
   [...times].sort((a, b) => a - b)[Math.floor(times.length * share)] ?? 0;

@@ -9,12 +9,13 @@ interface Props<T> {
   readonly render: (item: T, index: number) => React.ReactNode;
   /** So many are drawn whole. */
   readonly few?: number;
-  /** About how high one is, in pixels. */
-  readonly height: number;
+  /** About how high one is, in pixels; a line of two, where nothing is said. */
+  readonly height?: number;
 }
 
 /** So many are drawn whole: they can be found in the page, and printed. */
 const FEW = 100;
+const LINE = 64;
 /** What is drawn beyond what is seen, at both ends: about so many pixels. */
 const BESIDE = 400;
 
@@ -36,7 +37,7 @@ function Seen<T>({
   items,
   keyOf,
   render,
-  height,
+  height = LINE,
   page,
 }: Props<T> & { readonly page: HTMLElement | null }) {
   const list = useRef<HTMLElement>(null);

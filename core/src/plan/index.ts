@@ -3,6 +3,7 @@ export * from './shape';
 export * from './kind';
 export * from './things';
 export * from './model';
+export * from './once';
 export * from './document';
 export * from './drill';
 export { planOf } from './plan-of';

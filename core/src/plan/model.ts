@@ -1,3 +1,4 @@
+import { oncePer } from './once';
 import { lengthOfMask, type Ipv4, type PrefixLength } from '../net';
 import type { Kind } from './kind';
 import type { ValueOf } from './shape';
@@ -53,57 +54,40 @@ export interface PlannedInterface {
   readonly at: Interface;
 }
 
-export function interfacesOf({ devices }: Pick<Plan, 'devices'>): readonly PlannedInterface[] {
-  const known = interfacesOnce.get(devices);
-  if (known) return known;
+export const interfacesOf = ({ devices }: Pick<Plan, 'devices'>): readonly PlannedInterface[] =>
+  interfacesIn(devices);
+
+const interfacesIn = oncePer((devices: readonly Device[]) => {
   const all: PlannedInterface[] = [];
   for (const device of devices) for (const at of device.interfaces) all.push({ device, at });
-  interfacesOnce.set(devices, all);
   return all;
-}
+});
 
-/** Asked by everything that goes through a plan, for the same devices again and again. */
-const interfacesOnce = new WeakMap<readonly Device[], readonly PlannedInterface[]>();
+const byId = <T extends { readonly id: string }>(list: readonly T[]): ReadonlyMap<string, T> =>
+  new Map(list.map((one) => [one.id, one]));
 
-export function findSubnet(
+const subnetsById = oncePer((subnets: readonly Subnet[]) => byId(subnets));
+const devicesById = oncePer((devices: readonly Device[]) => byId(devices));
+const interfacesById = oncePer(
+  (devices: readonly Device[]): ReadonlyMap<string, PlannedInterface> =>
+    new Map(interfacesIn(devices).map((one) => [one.at.id, one])),
+);
+
+export const findSubnet = (
   { subnets }: Pick<Plan, 'subnets'>,
   id: string | undefined,
-): Subnet | undefined {
-  let known = subnetsOnce.get(subnets);
-  if (!known)
-    subnetsOnce.set(subnets, (known = new Map(subnets.map((subnet) => [subnet.id, subnet]))));
-  return id === undefined ? undefined : known.get(id);
-}
+): Subnet | undefined => (id === undefined ? undefined : subnetsById(subnets).get(id));
 
-const subnetsOnce = new WeakMap<readonly Subnet[], ReadonlyMap<string, Subnet>>();
-
-export function findDevice(
+export const findDevice = (
   { devices }: Pick<Plan, 'devices'>,
   id: string | undefined,
-): Device | undefined {
-  let known = devicesOnce.get(devices);
-  if (!known)
-    devicesOnce.set(devices, (known = new Map(devices.map((device) => [device.id, device]))));
-  return id === undefined ? undefined : known.get(id);
-}
-
-const devicesOnce = new WeakMap<readonly Device[], ReadonlyMap<string, Device>>();
+): Device | undefined => (id === undefined ? undefined : devicesById(devices).get(id));
 
 /** The planned interface with this id, and its device. */
-export function findInterface(
-  plan: Pick<Plan, 'devices'>,
+export const findInterface = (
+  { devices }: Pick<Plan, 'devices'>,
   id: string,
-): PlannedInterface | undefined {
-  let known = interfaceOnce.get(plan.devices);
-  if (!known)
-    interfaceOnce.set(
-      plan.devices,
-      (known = new Map(interfacesOf(plan).map((one) => [one.at.id, one]))),
-    );
-  return known.get(id);
-}
-
-const interfaceOnce = new WeakMap<readonly Device[], ReadonlyMap<string, PlannedInterface>>();
+): PlannedInterface | undefined => interfacesById(devices).get(id);
 
 /** The addresses of a subnet that the plan gives to devices. */
 export const givenAddresses = (plan: Plan, subnetId: string): ReadonlySet<Ipv4> =>

@@ -4,6 +4,7 @@ import {
   findSubnet,
   gatewayOf,
   maskLengthOf,
+  oncePer,
   stationNameOf,
   type Acceptance,
   type PlannedInterface,
@@ -85,13 +86,14 @@ export function plannedTexts(plan: Plan, { device, at }: PlannedInterface): Plan
   };
 }
 
-const keysOnce = new WeakMap<readonly Acceptance[], ReadonlySet<string>>();
+const keysOf = oncePer(
+  (acceptances: readonly Acceptance[]): ReadonlySet<string> =>
+    new Set(acceptances.map(({ key }) => key)),
+);
 
-function keysOf(acceptances: readonly Acceptance[]): ReadonlySet<string> {
-  let keys = keysOnce.get(acceptances);
-  if (!keys) keysOnce.set(acceptances, (keys = new Set(acceptances.map(({ key }) => key))));
-  return keys;
-}
+/** When what was found at a time is too old for a check: from the millisecond after it on. */
+export const lastsUntil = ({ mostHours }: RequiredCheck, at: number): number =>
+  at + mostHours * HOUR;
 
 /**
  * R-PROVEN: every interface ends as one of these. Whatever was found counts only as long as the checks of its kind
@@ -120,7 +122,7 @@ export function proofOutcome(
   const passed = passedIn(last.facts);
   const missing = required.filter(({ check }) => !passed.includes(check));
   if (missing.length > 0) return { kind: 'not-asked', checks: missing.map(({ check }) => check) };
-  const old = required.filter(({ mostHours }) => now - last.at > mostHours * HOUR);
+  const old = required.filter((one) => now > lastsUntil(one, last.at));
   if (old.length > 0) return { kind: 'stale', checks: old.map(({ check }) => check) };
   return { kind: 'proven' };
 }

@@ -20,15 +20,15 @@ export class JobSummaries {
   async list(): Promise<readonly JobSummary[]> {
     const heads = await this.store.jobHeads<JobSummary>(this.madeBy);
     return Promise.all(
-      heads.map((head) => this.fresh(head) ?? this.turns.take(() => this.anew(head))),
+      heads.map(({ summary, ...head }) =>
+        summary
+          ? { ...summary, id: head.id, name: head.name }
+          : this.turns.take(() => this.anew(head)),
+      ),
     );
   }
 
-  private fresh({ id, name, summary }: JobHead<JobSummary>): JobSummary | undefined {
-    return summary ? { ...summary, id, name } : undefined;
-  }
-
-  private async anew(head: JobHead<JobSummary>): Promise<JobSummary> {
+  private async anew(head: Omit<JobHead<JobSummary>, 'summary'>): Promise<JobSummary> {
     const { subnets, devices, left, name } = await this.reader.job(head.id);
     const summary = {
       ...{ id: head.id, name, subnets: subnets.length, devices: devices.length, left },

@@ -77,12 +77,10 @@ export class PlanStore {
   async read(jobId: string): Promise<PlanState> {
     const head = await headOf(jobId, this.knex);
     let known = this.known.get(jobId);
-    for (let attempt = 0; attempt < MOST_ATTEMPTS; attempt += 1) {
-      if (known && known.revision >= head.revision) return this.named(jobId, known, head);
-      // One that goes on may have begun before this revision was made.
+    // One that goes on may have begun before this revision was made.
+    for (let most = MOST_ATTEMPTS; most > 0 && !isUpTo(known, head); most -= 1)
       known = await this.bring(jobId);
-    }
-    if (known && known.revision >= head.revision) return this.named(jobId, known, head);
+    if (isUpTo(known, head)) return this.named(jobId, known, head);
     // It had this revision a moment ago.
     throw Refusal.of('thing.unknown', 'job');
   }
@@ -180,6 +178,9 @@ export class PlanStore {
 type Head = Pick<PlanState, 'revision' | 'lastNamed'>;
 
 const MOST_ATTEMPTS = 3;
+
+const isUpTo = (known: PlanState | undefined, head: Head): known is PlanState =>
+  known !== undefined && known.revision >= head.revision;
 
 async function headOf(jobId: string, knex: Knex | Transaction): Promise<Head> {
   const { rows } = await knex.raw<{ rows: readonly Head[] }>(

@@ -5,6 +5,7 @@ import { View } from 'react-native';
 import {
   isAsking,
   noticeWords,
+  oncePer,
   WAY_WORDS,
   type HeardView,
   type JobView,
@@ -211,17 +212,13 @@ function NextCall({ view, book, next }: NextProps) {
 }
 
 /** Prefix lengths of a job's subnets: asked for every line. */
-const lengths = new WeakMap<JobView, ReadonlyMap<string, number>>();
+const lengthsIn = oncePer(
+  ({ subnets }: JobView): ReadonlyMap<string, number> =>
+    new Map(subnets.map((one) => [one.id, lengthOf(one.network)])),
+);
 
-function networkLength(view: JobView, subnetId: string): number {
-  let known = lengths.get(view);
-  if (!known)
-    lengths.set(
-      view,
-      (known = new Map(view.subnets.map((one) => [one.id, lengthOf(one.network)]))),
-    );
-  return known.get(subnetId) ?? lengthOf(undefined);
-}
+const networkLength = (view: JobView, subnetId: string): number =>
+  lengthsIn(view).get(subnetId) ?? lengthOf(undefined);
 
 const loanWords = ({ address, until }: NonNullable<Awaited['at']['loan']>, now: number): string =>
   now < until
@@ -290,8 +287,6 @@ const CallRow = memo(function CallRow({ job, one, second, length, selected }: Ca
   );
 });
 
-const CALL_HEIGHT = 64;
-
 function AwaitedList({ job, view, book, awaited, wide, selected }: ListProps) {
   if (awaited.length === 0) return null;
   return (
@@ -303,7 +298,6 @@ function AwaitedList({ job, view, book, awaited, wide, selected }: ListProps) {
       )}
       <LongList
         items={awaited}
-        height={CALL_HEIGHT}
         keyOf={({ at }) => at.id}
         render={(one, at) => {
           // Once for what was heard, and not once a second.
@@ -341,7 +335,6 @@ function OrderList({
     <View>
       <LongList
         items={round.order.flatMap((id) => byId.get(id) ?? [])}
-        height={CALL_HEIGHT}
         keyOf={({ at }) => at.id}
         render={(one) => <OrderRow one={one} order={round.order} onOrder={round.walkAs} />}
       />
@@ -358,7 +351,6 @@ function Strangers({ strangers }: { readonly strangers: readonly HeardView[] }) 
       </Words>
       <LongList
         items={strangers}
-        height={CALL_HEIGHT}
         keyOf={({ mac }) => mac}
         render={(heard) => (
           <Row>

@@ -3,6 +3,7 @@ import {
   findKind,
   formatMac,
   offersFor,
+  oncePer,
   parseIpv4,
   parseMac,
   STAGES,
@@ -26,15 +27,8 @@ export interface HeardOffer {
   readonly reasons: readonly OfferReason[];
 }
 
-const clients = new WeakMap<HeardView, OfferClient | undefined>();
-
 /** Read once: hundreds are heard, and one of them asks again every second. */
-function clientOf(heard: HeardView): OfferClient | undefined {
-  if (!clients.has(heard)) clients.set(heard, newClientOf(heard));
-  return clients.get(heard);
-}
-
-function newClientOf(heard: HeardView): OfferClient | undefined {
+const clientOf = oncePer((heard: HeardView): OfferClient | undefined => {
   const mac = parseMac(heard.mac);
   const address = heard.address === null ? undefined : parseIpv4(heard.address);
   if (!mac.ok) return undefined;
@@ -45,19 +39,12 @@ function newClientOf(heard: HeardView): OfferClient | undefined {
     vendorClass: heard.vendorClass ?? undefined,
     address: address?.ok ? address.value : undefined,
   };
-}
+});
 
-const boundOnce = new WeakMap<JobView, ReadonlySet<string | null>>();
-
-function boundIn(job: JobView): ReadonlySet<string | null> {
-  let bound = boundOnce.get(job);
-  if (!bound)
-    boundOnce.set(
-      job,
-      (bound = new Set(job.devices.flatMap((one) => one.interfaces.map((at) => at.mac)))),
-    );
-  return bound;
-}
+const boundIn = oncePer(
+  (job: JobView): ReadonlySet<string | null> =>
+    new Set(job.devices.flatMap((one) => one.interfaces.map((at) => at.mac))),
+);
 
 /** What was heard, held against a plan: made anew with each piece of news, so that each list is gone through once. */
 export class HeardBook {

@@ -31,9 +31,12 @@ export function CallPane({ job, id }: { readonly job: string; readonly id: strin
     () => (view && plan ? new HeardBook(view, plan, heard) : undefined),
     [view, plan, heard],
   );
-  const device = view?.devices.find((one) => one.interfaces.some((at) => at.id === id));
-  const at = device?.interfaces.find((one) => one.id === id);
-  if (!view || !plan || !book || !device || !at) return <Page>{null}</Page>;
+  const planned = view?.devices.flatMap((device) =>
+    device.interfaces.flatMap((at) => (at.id === id ? [{ device, at }] : [])),
+  );
+  const [found] = planned ?? [];
+  if (!view || !plan || !book || !found) return <Page>{null}</Page>;
+  const { device, at } = found;
   const call: Call = {
     job,
     plan,

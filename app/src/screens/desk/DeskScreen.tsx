@@ -96,7 +96,6 @@ export function DeskScreen({ job }: { readonly job: string }) {
       <View>
         <LongList
           items={waiting}
-          height={64}
           keyOf={({ at }) => at.id}
           render={(one) => (
             <Row

@@ -109,7 +109,6 @@ function Returns({ job, view, plan, state, onAt, now }: ReturnsProps) {
       <View>
         <LongList
           items={all}
-          height={64}
           keyOf={({ expected: { interfaceId } }) => interfaceId}
           render={(one) => (
             <Line

@@ -26,9 +26,8 @@ interface Props {
   readonly findings: readonly Finding[];
 }
 
-/** About so high, before they are drawn. */
+/** About so high, before it is drawn. */
 const CARD_HEIGHT = 220;
-const ROW_HEIGHT = 64;
 
 const lengthIn = (plan: Plan, { at }: Finding): number =>
   findSubnet(plan, at.subnetId)?.prefix.length ?? 24;
@@ -182,7 +181,6 @@ export function Plain({
       </Words>
       <LongList
         items={findings}
-        height={ROW_HEIGHT}
         keyOf={({ at }) => at.id}
         render={(finding) => {
           const { device, at, outcome } = finding;

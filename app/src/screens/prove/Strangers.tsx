@@ -17,7 +17,6 @@ export function Strangers({ plan, strangers }: Props) {
       </Words>
       <LongList
         items={strangers}
-        height={64}
         keyOf={({ mac }) => mac}
         render={(one) => (
           <Row>

@@ -1,6 +1,7 @@
 import {
   findKind,
   interfacesOf,
+  lastsUntil,
   plannedTexts,
   proofOutcome,
   requiredChecks,
@@ -28,11 +29,9 @@ export const staleTimesOf = (plan: Plan, view: JobView): readonly number[] =>
     return device.interfaces.flatMap(({ check }) =>
       check === null
         ? []
-        : requiredChecks(kind, device.way).map(({ mostHours }) => check.at + mostHours * HOUR + 1),
+        : requiredChecks(kind, device.way).map((one) => lastsUntil(one, check.at) + 1),
     );
   });
-
-const HOUR = 3_600_000;
 
 /** Every interface of a job, in the order of the plan. */
 export function findingsOf(plan: Plan, view: JobView, now: number): readonly Finding[] {

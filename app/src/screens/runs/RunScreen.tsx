@@ -61,7 +61,6 @@ export function RunScreen({ job, id }: { readonly job: string; readonly id: stri
             </Words>
             <LongList
               items={run.results}
-              height={64}
               keyOf={({ interfaceId }) => interfaceId}
               render={(result) => <Result {...{ plan, result }} />}
             />
@@ -111,7 +110,6 @@ function Changes({
     <View>
       <LongList
         items={changes}
-        height={64}
         keyOf={({ interfaceId }) => interfaceId}
         render={(change) => (
           <Row>

@@ -45,7 +45,6 @@ export function WhoIsThere({ job }: { readonly job: string }) {
       ))}
       <LongList
         items={strangers}
-        height={64}
         keyOf={({ mac }) => mac}
         render={(one) => (
           <Row>
