@@ -52,15 +52,15 @@ export class Job {
   }
 
   /** Answers, once nobody else was found to. */
-  async answer(): Promise<void> {
-    await this.tryToAnswer();
+  async answer(minutes = 10): Promise<void> {
+    await this.tryToAnswer(minutes);
     const { answeringUntil, notices } = await this.field();
     if (answeringUntil === null) throw new Error(`not answering: ${JSON.stringify(notices[0])}`);
   }
 
   /** Lets Ipsonomo answer, and waits until it has looked for others. */
-  async tryToAnswer(): Promise<void> {
-    await api(this.server, 'POST', '/field/arm', { minutes: 10 });
+  async tryToAnswer(minutes = 10): Promise<void> {
+    await api(this.server, 'POST', '/field/arm', { minutes });
     await until('others were looked for', async () => {
       const { tasks } = await this.field();
       return !tasks.some((one) => one.kind === 'look-for-servers');
