@@ -1,8 +1,8 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
-import express, { type Express } from 'express';
-import helmet, { type HelmetOptions } from 'helmet';
+import express, { type Express, type RequestHandler } from 'express';
+import helmet, { strictTransportSecurity, type HelmetOptions } from 'helmet';
 import { errorHandler } from './http/errors';
 import type { EventStream } from './http/event-stream';
 import { idOf } from './http/door';
@@ -54,11 +54,19 @@ const HEADERS: HelmetOptions = {
   },
   crossOriginOpenerPolicy: false,
   originAgentCluster: false,
-  strictTransportSecurity: false,
+  strictTransportSecurity: false, // of a connection that is encrypted alone: see below
   xFrameOptions: { action: 'deny' },
 };
 
 const YEAR = 365 * 24 * 3600 * 1000;
+const HALF_A_YEAR = YEAR / 2000; // s
+
+/** Who came once by TLS comes by nothing else (RFC 6797); a name alone is told so, an address of a machine cannot be. */
+const transportSecurity = strictTransportSecurity({
+  ...{ maxAge: HALF_A_YEAR, includeSubDomains: false },
+});
+const encryptedOnly: RequestHandler = (request, response, next) =>
+  request.secure ? transportSecurity(request, response, next) : next();
 
 /** The whole server as a function of its parts: nothing here reads the environment or opens a port. */
 export function buildApp(parts: AppParts): Express {
@@ -68,6 +76,7 @@ export function buildApp(parts: AppParts): Express {
   app.use(notThroughLiveAdapter(field));
   app.use(underOwnName);
   app.use(helmet(HEADERS));
+  app.use(encryptedOnly);
   // A compressed event stream would be held back until it is long enough.
   app.use(compression({ filter: (request) => !request.path.endsWith('/events') }));
   const api = express.Router();

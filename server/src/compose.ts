@@ -9,7 +9,7 @@ import { Practice } from './field/practice';
 import { Lists } from './lists/lists';
 import { EventStream } from './http/event-stream';
 import { isThroughLiveAdapter } from './http/guard';
-import { PageRelay } from './pages/relay';
+import { PageRelay, type RelayPlace } from './pages/relay';
 import { PlanChanger } from './service/change-plan';
 import { Door } from './service/door';
 import { EvidenceSink } from './service/evidence-sink';
@@ -39,7 +39,7 @@ export interface Settings {
   /** Addresses under which this server can be opened, each bringing the key. */
   readonly openAt: (key: string) => readonly string[];
   /** Where pages of devices are handed to a browser; port 0 is any that is free. */
-  readonly pages: { readonly host: string; readonly port: number };
+  readonly pages: RelayPlace;
 }
 
 export interface Running {

@@ -6,6 +6,7 @@ import { openLog } from './common/log';
 import { hastenedTime, REAL_TIME } from './common/time';
 import type { Express } from 'express';
 import { compose } from './compose';
+import { readCertificate, schemeOf, webServer, type Certificate } from './encrypted';
 import { noteFall, takeFall } from './fallen';
 import { addressesToOpen, invitation, listen, LONGEST_SOCKET } from './opening';
 import type { Door } from './service/door';
@@ -40,6 +41,8 @@ const SOCKET = join(DATA, 'ipsonomo.sock');
 const OWNER_URL = env['DATABASE_OWNER_URL'];
 /** Where people open it, if something stands in front: `http://cell.local:8080`. */
 const ORIGIN = env['ORIGIN'];
+/** A certificate and its key, for TLS. */
+const TLS = { cert: env['TLS_CERT'], key: env['TLS_KEY'] };
 /** Why the server before this one fell. */
 const FALLEN = join(DATA, 'fallen.txt');
 /** A key at every start, for a terminal; a log keeps no keys. */
@@ -83,8 +86,25 @@ async function tellBroken(store: Store): Promise<void> {
     );
 }
 
+/** What TLS is spoken with; a server that was meant to encrypt never speaks without. */
+function certificateGiven(): Certificate | undefined {
+  if (TLS.cert === undefined && TLS.key === undefined) return undefined;
+  if (TLS.cert === undefined || TLS.key === undefined)
+    giveUp('TLS needs both: TLS_CERT and TLS_KEY, two files in PEM.');
+  const certificate = readCertificate(TLS.cert, TLS.key);
+  return typeof certificate === 'string' ? giveUp(certificate) : certificate;
+}
+
+const certificate = certificateGiven();
+const SCHEME = schemeOf(certificate);
+
 const openAt = (key: string): readonly string[] =>
-  IS_SOCKET ? [] : addressesToOpen({ host: HOST, port: Number(PORT), key, origin: ORIGIN });
+  IS_SOCKET
+    ? []
+    : addressesToOpen({
+        ...{ host: HOST, port: Number(PORT), key },
+        ...{ scheme: SCHEME, origin: ORIGIN },
+      });
 
 /** How the machine's own person comes in; a path that is too long for a socket is told, and is no reason to end. */
 function ownSocket(app: Express): Server | undefined {
@@ -101,7 +121,9 @@ function ownSocket(app: Express): Server | undefined {
 async function tellReady(door: Door): Promise<void> {
   if (IS_SOCKET) return say(`Ipsonomo is ready at ${PORT}.`);
   if (!TELLS_KEY) {
-    say(`Ipsonomo is ready at http://${HOST}:${PORT}. A key to come in: npm run ipsonomo -- key`);
+    say(
+      `Ipsonomo is ready at ${SCHEME}://${HOST}:${PORT}. A key to come in: npm run ipsonomo -- key`,
+    );
     return;
   }
   try {
@@ -163,7 +185,7 @@ async function start(): Promise<void> {
     web: join(__dirname, '../../app/dist'),
     log,
     time: PACE === 1 ? REAL_TIME : hastenedTime(PACE, SINCE),
-    pages: { host: HOST, port: PAGE_PORT },
+    pages: { host: HOST, port: PAGE_PORT, certificate },
     build: createHash('sha256').update(readFileSync(__filename)).digest('hex').slice(0, 16),
     openAt,
   });
@@ -179,7 +201,7 @@ async function start(): Promise<void> {
   };
   if (DEMO) await running.field.chooseWire({ kind: 'practice' }, { name: 'the demo' }, () => false);
 
-  const server = createServer(TIMES, running.app);
+  const server = webServer(IS_SOCKET ? undefined : certificate, TIMES, running.app);
   server.maxConnections = MOST_CONNECTIONS;
   server.once('error', (error: NodeJS.ErrnoException) =>
     giveUp(

@@ -11,6 +11,9 @@ export const LONGEST_SOCKET = 107;
 /** Only whoever owns the file may connect. */
 const OWNER_ONLY = 0o177;
 
+/** With TLS it is the second one that a request comes in by. */
+const CONNECTED = ['connection', 'secureConnection'] as const;
+
 /** Opens a port, or the Unix socket of this path, which is its owner's alone from its first moment on. */
 export function listen(
   server: Server,
@@ -19,7 +22,7 @@ export function listen(
 ): void {
   if (typeof place !== 'string') {
     // Asked at once: of a connection that has closed it can no longer be told.
-    server.on('connection', cameInThrough);
+    for (const event of CONNECTED) server.on(event, cameInThrough);
     server.listen(place, ready);
     return;
   }
@@ -41,10 +44,11 @@ export function addressesToOpen(place: {
   readonly host: string;
   readonly port: number;
   readonly key: string;
+  readonly scheme: 'http' | 'https';
   /** Where people open it, if something stands in front. */
   readonly origin?: string | undefined;
 }): readonly string[] {
-  const { host, port, key, origin } = place;
+  const { host, port, key, scheme, origin } = place;
   if (origin !== undefined) return [`${origin}/#${KEY_MARK}${key}`];
   const isAll = host === '0.0.0.0' || host === '::';
   const own = Object.values(networkInterfaces())
@@ -55,7 +59,7 @@ export function addressesToOpen(place: {
     .map(({ address }) => address);
   const hosts = isAll ? [...own, '127.0.0.1'] : [host];
   return hosts.map(
-    (one) => `http://${one.includes(':') ? `[${one}]` : one}:${port}/#${KEY_MARK}${key}`,
+    (one) => `${scheme}://${one.includes(':') ? `[${one}]` : one}:${port}/#${KEY_MARK}${key}`,
   );
 }
 

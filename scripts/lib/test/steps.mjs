@@ -27,7 +27,7 @@ const unit = {
   name: 'unit tests',
   lane: 'checks',
   after: ['build server'],
-  needs: { database: true, packages: ['tshark', 'systemd'] },
+  needs: { database: true, packages: ['tshark', 'systemd', 'openssl'] },
   run: ({ only, result, workers, isMapped }) => ({
     command: [
       ...[

@@ -48,7 +48,7 @@ export function doorRoutes(door: Door): Router {
     const secret = await door.enter(key, request.header('user-agent') ?? '');
     const value = stringifySetCookie({
       ...{ name: cookieName(request), value: secret, path: '/', maxAge: HOLDS },
-      ...{ httpOnly: true, sameSite: 'strict' as const },
+      ...{ httpOnly: true, sameSite: 'strict' as const, secure: request.secure },
     });
     response.status(204).set('Set-Cookie', value).end();
   });

@@ -31,12 +31,11 @@ function picked(headers: IncomingHttpHeaders, names: readonly string[]): Outgoin
 }
 
 /** What one end says about where a page is, as the other end knows it. */
-const rewritten = (value: string, from: string, to: string): string =>
-  value.replaceAll(`http://${from}`, `http://${to}`);
+const rewritten = (value: string, from: string, to: string): string => value.replaceAll(from, to);
 
 /** Where both ends are, each as it is known to the other. */
 export interface Ends {
-  /** The host that the browser asked, with its port. */
+  /** The origin that the browser asked. */
   readonly ours: string;
   /** The device's address. */
   readonly host: string;
@@ -51,7 +50,7 @@ export function towardsDevice(
   const out: OutgoingHttpHeaders = { ...picked(headers, TOWARDS), host, connection: 'close' };
   for (const name of ['origin', 'referer'] as const) {
     const value = headers[name];
-    if (value !== undefined) out[name] = rewritten(value, ours, host);
+    if (value !== undefined) out[name] = rewritten(value, ours, `http://${host}`);
   }
   if (cookies !== undefined) out['cookie'] = cookies;
   return out;
@@ -72,7 +71,7 @@ export function towardsBrowser(
   const out: OutgoingHttpHeaders = { ...picked(headers, BACK), ...ALWAYS, connection: 'close' };
   for (const name of ['location', 'refresh'] as const) {
     const value = headers[name];
-    if (typeof value === 'string') out[name] = rewritten(value, host, ours);
+    if (typeof value === 'string') out[name] = rewritten(value, `http://${host}`, ours);
   }
   return out;
 }

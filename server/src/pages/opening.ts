@@ -1,12 +1,12 @@
 import { randomBytes, timingSafeEqual } from 'node:crypto';
 import {
-  createServer,
   request as httpRequest,
   type IncomingMessage,
   type Server,
   type ServerResponse,
 } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { schemeOf, webServer, type Certificate } from '../encrypted';
 import { cameInThrough } from '../field/came-in';
 import { CookieJar } from './cookie-jar';
 import { leadsAway, towardsBrowser, towardsDevice, type Ends } from './headers';
@@ -42,8 +42,9 @@ export class Opening {
   constructor(
     private readonly door: RelayDoor,
     private readonly patience: number,
+    private readonly certificate: Certificate | undefined,
   ) {
-    this.server = createServer((request, response) => {
+    this.server = webServer(certificate, {}, (request, response) => {
       try {
         this.serve(request, response);
       } catch {
@@ -51,7 +52,7 @@ export class Opening {
         tell(response, NOT_PASSED_ON);
       }
     });
-    this.server.on('connection', cameInThrough);
+    for (const event of ['connection', 'secureConnection']) this.server.on(event, cameInThrough);
     this.server.maxConnections = MOST_CONNECTIONS;
   }
 
@@ -89,7 +90,8 @@ export class Opening {
   }
 
   private handOn(request: IncomingMessage, response: ServerResponse, page: RelayedPage): void {
-    const ends: Ends = { ours: request.headers.host ?? '', host: page.host };
+    const ours = `${schemeOf(this.certificate)}://${request.headers.host ?? ''}`;
+    const ends: Ends = { ours, host: page.host };
     const onward = httpRequest({
       ...{ method: request.method, path: request.url, createConnection: page.connect },
       headers: towardsDevice(request.headers, ends, this.jar.header),
@@ -145,7 +147,8 @@ export class Opening {
       tell(response, NOT_LET_IN);
       return true;
     }
-    const cookie = `${this.cookieName}=${this.key}; Path=/; HttpOnly; SameSite=Strict`;
+    const secure = this.certificate === undefined ? '' : '; Secure';
+    const cookie = `${this.cookieName}=${this.key}; Path=/; HttpOnly; SameSite=Strict${secure}`;
     const headers = { 'set-cookie': cookie, location: '/', 'cache-control': 'no-store' };
     response.writeHead(303, { ...headers, 'referrer-policy': 'no-referrer' }).end();
     return true;

@@ -1,3 +1,4 @@
+import type { Certificate } from '../encrypted';
 import { Refusal } from '../store/refusal';
 import { Opening } from './opening';
 import type { RelayDoor } from './relayed-page';
@@ -13,6 +14,8 @@ export interface RelayPlace {
   readonly host: string;
   /** The first of the ports that openings have in turn; 0 is any that is free. */
   readonly port: number;
+  /** Pages are encrypted as the application is. */
+  readonly certificate?: Certificate | undefined;
 }
 
 const PATIENCE = 15_000;
@@ -41,8 +44,8 @@ export class PageRelay {
     this.close();
     this.owner = owner;
     for (let tries = 0; ; tries += 1) {
-      const opening = new Opening(this.door, this.patience);
-      const { host, port } = this.place;
+      const { host, port, certificate } = this.place;
+      const opening = new Opening(this.door, this.patience, certificate);
       const next = port === 0 ? 0 : port + (this.count % PORTS);
       this.count += 1;
       try {

@@ -10,7 +10,8 @@ export function OpenPage({ call }: { readonly call: Call }) {
   const open = useOpenPage(call.job, call.at.id);
   const show = async () => {
     const { port, path } = await open.mutateAsync();
-    await Linking.openURL(`http://${globalThis.location.hostname}:${port}${path}`);
+    const { protocol, hostname } = globalThis.location;
+    await Linking.openURL(`${protocol}//${hostname}:${port}${path}`);
   };
   return (
     <>
