@@ -1,3 +1,4 @@
+import { spawn } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 
 /** One line of the bench: what was measured, ours beside a reference, and what is wanted. */
@@ -36,3 +37,18 @@ export const table = (figures: readonly Figure[]): string =>
 /** What a process holds in memory. */
 export const residentMegabytes = (pid: number): number =>
   Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024;
+
+/** Beside so many processes that never rest: a machine that has other work. */
+export async function besideLoad<T>(processes: number, act: () => Promise<T>): Promise<T> {
+  const load = Array.from({ length: processes }, () =>
+    spawn(process.execPath, ['-e', 'for (;;);'], { stdio: 'ignore' }),
+  );
+  try {
+    return await act();
+  } finally {
+    for (const one of load) one.kill('SIGKILL');
+  }
+}
+
+/** As many as the figures for a loaded machine are meant for. */
+export const LOAD = 6;

@@ -8,7 +8,7 @@ import {
 } from '@ipsonomo/core';
 import { api, startServer, until, type TestServer } from '../harness';
 import { Wire, type Machine } from '../wire/namespaces';
-import { median, residentMegabytes, type Figure } from './figures';
+import { besideLoad, LOAD, median, residentMegabytes, type Figure } from './figures';
 
 // A sweep on the live carrier beside fping, in turn on the same wire in the same run; and a whole proof of a hundred.
 
@@ -238,6 +238,7 @@ export async function sweepFigures(): Promise<readonly Figure[]> {
     await api(server, 'POST', '/field/wire', { kind: 'live', adapter: 'mach0' });
     const of24 = await beside(server, wire, small, '10.77.0.0/24');
     const of22 = await beside(server, wire, large, '10.77.0.0/22');
+    const loaded = await besideLoad(LOAD, () => beside(server, wire, large, '10.77.0.0/22'));
     return [
       {
         what: `a /24 swept on the live carrier, ${of24.count} of 254 live, from an address of ours (its claim takes ${seconds(of24.claims)} before) to the last answer awaited`,
@@ -251,6 +252,12 @@ export async function sweepFigures(): Promise<readonly Figure[]> {
         ours: `${seconds(of22.ours)}, ${of22.isSame ? 'the same devices' : 'OTHER devices'}`,
         reference: `fping: ${seconds(of22.theirs)}`,
         ...{ wanted: '≤ 2.5 s', isReached: of22.isSame && median(of22.ours) <= 2500 },
+      },
+      {
+        what: `the same beside ${LOAD} processes that never rest, ${loaded.count} of 1022 live, in each of ${RUNS} runs`,
+        ours: `${seconds(loaded.ours)}, ${loaded.isSame ? 'the same devices' : 'OTHER devices'}`,
+        reference: `fping: ${seconds(loaded.theirs)}`,
+        ...{ wanted: 'the same devices in every run', isReached: loaded.isSame },
       },
       await proof(server, large),
       await vigil(server, await jobIn(server, 'Vigil', '10.77.0.0/22')),

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { formatIpv4, formatMac, toIpv4, toMac, type FieldView, type JobView } from '@ipsonomo/core';
 import { api, startServer, until, type TestServer } from '../harness';
 import { Wire, type Machine } from '../wire/namespaces';
-import { median, residentMegabytes, type Figure } from './figures';
+import { besideLoad, LOAD, median, residentMegabytes, type Figure } from './figures';
 
 // The live carrier beside dnsmasq, in turn on the same wire in the same run.
 
@@ -99,26 +99,48 @@ interface Storm {
   readonly unanswered: number;
 }
 
-async function stormFigure(turns: Turns): Promise<Figure> {
+/** As quick as dnsmasq, at least so many times. */
+const TIMES_AS_QUICK = 20;
+
+async function storms(turns: Turns) {
   const ours: Storm[] = [];
   const theirs: Storm[] = [];
   for (let run = 0; run < RUNS; run += 1) {
     ours.push(await turns.ours<Storm>('storm', String(CLIENTS)));
     theirs.push(await turns.dnsmasq<Storm>('storm', String(CLIENTS)));
   }
+  const times = (all: readonly Storm[]) => median(all.map(({ millis }) => millis));
   const say = (all: readonly Storm[]) => {
     const left = Math.max(...all.map((one) => one.unanswered));
     const rounds = `${median(all.map((one) => one.rounds))} round(s)`;
-    return `${median(all.map((one) => one.millis)).toFixed(0)} ms, ${rounds}${left ? `, ${left} unanswered` : ''}`;
+    return `${times(all).toFixed(0)} ms, ${rounds}${left ? `, ${left} unanswered` : ''}`;
   };
   return {
-    what: `${CLIENTS} BootP clients ask at the same instant, until the last is answered`,
-    ours: say(ours),
-    reference: `dnsmasq: ${say(theirs)}`,
-    wanted: 'one round, ≤ 300 ms',
-    isReached:
-      median(ours.map((one) => one.millis)) <= 300 && ours.every((one) => one.rounds === 1),
+    ...{ ours: say(ours), theirs: say(theirs), millis: times(ours) },
+    ratio: times(theirs) / times(ours),
+    isOneRound: ours.every((one) => one.rounds === 1),
   };
+}
+
+async function stormFigures(turns: Turns): Promise<readonly Figure[]> {
+  const alone = await storms(turns);
+  const loaded = await besideLoad(LOAD, () => storms(turns));
+  const what = `${CLIENTS} BootP clients ask at the same instant, until the last is answered`;
+  const wanted = `≥ ${TIMES_AS_QUICK} times as quick as dnsmasq`;
+  return [
+    {
+      ...{ what, ours: `${alone.ours}: ${alone.ratio.toFixed(0)} times as quick` },
+      reference: `dnsmasq: ${alone.theirs}`,
+      wanted: `one round, ≤ 300 ms, ${wanted}`,
+      isReached: alone.millis <= 300 && alone.isOneRound && alone.ratio >= TIMES_AS_QUICK,
+    },
+    {
+      what: `the same beside ${LOAD} processes that never rest`,
+      ours: `${loaded.ours}: ${loaded.ratio.toFixed(0)} times as quick`,
+      reference: `dnsmasq: ${loaded.theirs}`,
+      ...{ wanted, isReached: loaded.ratio >= TIMES_AS_QUICK },
+    },
+  ];
 }
 
 async function latencyFigure(turns: Turns): Promise<Figure> {
@@ -141,8 +163,8 @@ async function latencyFigure(turns: Turns): Promise<Figure> {
     what: 'one request, frame in to frame out, seen from the client',
     ours: say(of(ours)),
     reference: `dnsmasq: ${say(of(theirs))}`,
-    wanted: 'p50 ≤ 1 ms, p99 ≤ 5 ms',
-    isReached: of(ours).p50 <= 1 && of(ours).p99 <= 5,
+    wanted: 'p50 ≤ dnsmasq’s, p99 ≤ 5 ms',
+    isReached: of(ours).p50 <= of(theirs).p50 && of(ours).p99 <= 5,
   };
 }
 
@@ -176,7 +198,7 @@ export async function wireFigures(): Promise<readonly Figure[]> {
       async () => (await api<{ runId: string | null }>(server, 'GET', '/field')).runId,
     );
     const turns = new Turns(server, wire, clients);
-    return [await stormFigure(turns), await latencyFigure(turns), await memoryFigure(turns)];
+    return [...(await stormFigures(turns)), await latencyFigure(turns), await memoryFigure(turns)];
   } finally {
     await server.stop();
     wire.takeDown();
