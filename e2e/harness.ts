@@ -191,6 +191,26 @@ function read(text: string, type = ''): unknown {
   return type.includes('json') ? JSON.parse(text) : text;
 }
 
+/** A file of the server's, byte by byte. */
+export const download = (
+  { socketPath }: Pick<TestServer, 'socketPath'>,
+  path: string,
+): Promise<Buffer> =>
+  new Promise((resolve, reject) => {
+    const call = request({ socketPath, agent: false, path: `/api${path}` }, (response) => {
+      const parts: Buffer[] = [];
+      response.on('data', (part: Buffer) => parts.push(part));
+      response.on('error', reject);
+      response.on('end', () =>
+        response.statusCode === 200
+          ? resolve(Buffer.concat(parts))
+          : reject(new CallRefused(`GET ${path}: ${response.statusCode}`)),
+      );
+    });
+    call.on('error', reject);
+    call.end();
+  });
+
 /** A call of the server's API in a person's name. */
 export function api<T = unknown>(
   { socketPath }: Pick<TestServer, 'socketPath'>,

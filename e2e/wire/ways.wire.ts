@@ -1,10 +1,10 @@
 import { execFileSync } from 'node:child_process';
-import { chmodSync, mkdtempSync, readdirSync } from 'node:fs';
+import { chmodSync, mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import type { RunView } from '@ipsonomo/core';
-import { api, until } from '../harness';
+import { api, download, until } from '../harness';
 import { dhclient, udhcpc } from './clients';
 import { bootpRequest, mac, tagged } from './frames';
 import { onWire } from './on-wire';
@@ -174,9 +174,9 @@ test('frames of another VLAN say that the port is a trunk, and only that', async
 
 test('tshark reads everything that was said over layer 2, and finds nothing wrong with it', async () => {
   const [run] = await api<RunView[]>(on.server, 'GET', `/jobs/${on.job.id}/runs`);
-  const files = readdirSync(on.server.folder, { recursive: true }).map(String);
-  const capture = files.find((one) => one.endsWith(`${run?.id}.pcap`));
-  const file = join(on.server.folder, capture ?? 'no capture');
+  const file = join(on.server.folder, 'capture.pcap');
+  const path = `/jobs/${on.job.id}/runs/${run?.id}/capture.pcap`;
+  writeFileSync(file, await download(on.server, path));
   const read = (filter: string) =>
     execFileSync('tshark', ['-r', file, '-Y', filter], { stdio: ['ignore', 'pipe', 'ignore'] })
       .toString()

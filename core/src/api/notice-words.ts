@@ -40,6 +40,8 @@ const WORDS: Readonly<Record<string, (facts: Facts) => string>> = {
   'thread-fell': ({ why }) =>
     `The part that speaks on the wire met an error that nobody foresaw (${why}) and was started anew. Nothing is sent; choose the wire and begin again.`,
   'capture-full': () => 'The capture of this run is full. Evidence goes on being written.',
+  'capture-gives-way': () =>
+    'The wire is full of what others say: in the capture their older frames give way to younger ones. What devices of the plan and Ipsonomo say is kept whole, and so is the evidence.',
 };
 
 /** A notice as it is told; undefined for a code nobody knows. */

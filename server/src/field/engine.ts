@@ -98,7 +98,7 @@ export class FieldEngine {
       { folder, source: carrier.source, clock },
       {
         kept: (event) => this.reports.events([event]),
-        captureFull: () => this.notice('capture-full', {}),
+        captureTells: (what) => this.notice(`capture-${what}`, {}),
         diskFull: () => {
           this.rest();
           this.notice('disk-full', {});
@@ -272,18 +272,19 @@ export class FieldEngine {
     const frame = tryDissect(bytes);
     if (frame instanceof DecodeError) {
       this.counters.malformed += 1;
-      this.keeping.capture(bytes, now);
+      this.keeping.capture(bytes, now, false);
       this.unreadable(bytes, frame);
       return;
     }
-    if (frame.ethernet.from === this.carrier.mac || !this.isListening) return;
-    this.keeping.capture(bytes, now);
+    const { mac } = this.carrier;
+    if (frame.ethernet.from === mac || !this.isListening) return;
+    this.keeping.capture(bytes, now, frame.ethernet.to === mac || this.targets.areIn(frame));
     this.socket.heard(now);
     if (frame.kind === 'arp') this.onArp(frame, bytes, now);
     else if (frame.kind === 'dhcp') this.onDhcp(frame, bytes, now);
     else if (frame.kind === 'discovery') this.layer2.frame(frame, bytes, now);
     else if (frame.kind === 'lldp' || frame.kind === 'ethernet') this.onSwitch(frame, now);
-    else if (this.maySend(now)) this.voices.frame(frame, now);
+    else if (!this.voices.areNone && this.maySend(now)) this.voices.frame(frame, now);
   }
 
   linkChanged(link: LinkState): void {
@@ -363,7 +364,7 @@ export class FieldEngine {
   private transmit(frame: Uint8Array): void {
     const now = this.clock.now();
     if (!this.isListening || this.link !== 'up' || !this.maySend(now)) return;
-    this.keeping.capture(frame, now);
+    this.keeping.capture(frame, now, true);
     if (!this.isListening) return; // it could not be kept
     this.counters.sent += 1;
     this.asking.drill.spoil(now);
@@ -379,7 +380,7 @@ export class FieldEngine {
     const vlan = vlanOf(bytes);
     if (vlan === undefined) return false;
     if (this.isListening && this.socket.tagged(vlan, now)) {
-      this.keeping.capture(bytes, now);
+      this.keeping.capture(bytes, now, false);
       this.changed();
     }
     return true;
@@ -404,7 +405,7 @@ export class FieldEngine {
       if (this.present.saw(senderMac, senderAddress, now)) this.reports.present();
       for (const unit of this.units) unit.sighting?.(senderAddress, senderMac, bytes, now);
     }
-    if (this.maySend(now)) this.voices.frame(frame, now);
+    if (!this.voices.areNone && this.maySend(now)) this.voices.frame(frame, now);
   }
 
   private onDhcp(

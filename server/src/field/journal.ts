@@ -6,50 +6,39 @@ import {
   openSync,
   readdirSync,
   readFileSync,
-  writeSync,
 } from 'node:fs';
 import { join } from 'node:path';
-import { encodeWith, OWN_PCAP, pcapHeader, pcapRecord } from '@ipsonomo/core';
+import { Capture, OURS_ALONE, writeWhole, type Captured } from './capture';
 import type { FieldEvent } from './protocol';
 
-/** What was heard on a plant's wire is for whoever runs the server. */
-const OURS_ALONE = 0o600;
-
-/** A capture stops growing here; evidence does not. */
-const CAPTURE_LIMIT = 64 * 1024 * 1024;
-
-const record = pcapRecord(OWN_PCAP);
-
 /**
- * The files of one listening run: `RUN.pcap` with every frame and `RUN.jsonl` with every event. Both
- * are written before the frame they speak of leaves, so a killed server loses nothing that happened.
+ * The files of one listening run: its capture, and `RUN.jsonl` with every event. What concerns us is written in both before
+ * the frame they speak of leaves, so a killed server loses nothing that happened.
  */
 export class Journal {
-  private readonly capture: number;
+  private readonly capture: Capture;
   private readonly events: number;
-  private captured = 0;
   private sequence = 0;
   private isClosed = false;
   private syncing: 'no' | 'yes' | 'again' = 'no';
 
+  /** @param failed told where frames of others could not be kept after all */
   constructor(
     private readonly folder: string,
     readonly runId: string,
+    failed: (error: unknown) => void,
   ) {
     mkdirSync(folder, { recursive: true, mode: 0o700 });
-    this.capture = openSync(capturePath(folder, runId), 'a', OURS_ALONE);
+    this.capture = new Capture(folder, runId, failed);
     this.events = openSync(join(folder, `${runId}.jsonl`), 'a', OURS_ALONE);
-    writeWhole(this.capture, encodeWith(pcapHeader, OWN_PCAP));
   }
 
-  /** @param at milliseconds since 1970, fractions allowed */
-  frame(frame: Uint8Array, at: number): 'written' | 'just-full' | 'full' {
-    if (this.captured >= CAPTURE_LIMIT) return 'full';
-    const micros = Math.floor(at * 1000);
-    const bytes = encodeWith(record, { at: micros, frame, wireLength: frame.length });
-    writeWhole(this.capture, bytes);
-    this.captured += bytes.length;
-    return this.captured >= CAPTURE_LIMIT ? 'just-full' : 'written';
+  /**
+   * @param at milliseconds since 1970, fractions allowed
+   * @param isOwn whether it was said to us, by us or by a device of the plan
+   */
+  frame(frame: Uint8Array, at: number, isOwn: boolean): Captured {
+    return this.capture.frame(frame, at, isOwn);
   }
 
   event(event: Omit<FieldEvent, 'runId' | 'sequence'>): FieldEvent {
@@ -77,12 +66,10 @@ export class Journal {
   close(): void {
     this.isClosed = true;
     fsyncSync(this.events);
-    closeSync(this.capture);
     closeSync(this.events);
+    this.capture.close();
   }
 }
-
-export const capturePath = (folder: string, runId: string): string => join(folder, `${runId}.pcap`);
 
 /** The journals of earlier runs that the database may not have yet. */
 export const journalsIn = (folder: string): readonly string[] =>
@@ -122,9 +109,4 @@ function eventOf(line: string): FieldEvent | undefined {
   } catch {
     return undefined;
   }
-}
-
-/** Writes all of it: a disk may take less than it was given. @throws as `writeSync` */
-function writeWhole(file: number, bytes: Uint8Array): void {
-  for (let at = 0; at < bytes.length;) at += writeSync(file, bytes, at);
 }

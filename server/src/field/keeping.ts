@@ -12,8 +12,8 @@ export interface KeepingOf {
 export interface KeepingEvents {
   /** Evidence that is in the journal. */
   kept(event: FieldEvent): void;
-  /** The capture of this run takes no more; evidence does. */
-  captureFull(): void;
+  /** The capture of this run takes no more, or frames of others give way to younger ones; evidence goes on. */
+  captureTells(what: 'full' | 'gives-way'): void;
   /** Nothing can be written any more: the run has ended. */
   diskFull(): void;
 }
@@ -44,7 +44,7 @@ export class Keeping {
 
   begin(runId: string): void {
     this.end();
-    this.journal = new Journal(this.of.folder, runId);
+    this.journal = new Journal(this.of.folder, runId, (error) => this.notWritten(error));
   }
 
   end(): void {
@@ -52,9 +52,11 @@ export class Keeping {
     this.journal = undefined;
   }
 
-  capture(frame: Uint8Array, now: number): void {
-    const written = this.write((journal) => journal.frame(frame, now));
-    if (written === 'just-full') this.events.captureFull();
+  /** @param isOwn whether it was said to us, by us or by a device of the plan */
+  capture(frame: Uint8Array, now: number, isOwn: boolean): void {
+    const written = this.write((journal) => journal.frame(frame, now, isOwn));
+    if (written === 'just-full') this.events.captureTells('full');
+    if (written === 'gives-way') this.events.captureTells('gives-way');
   }
 
   readonly record: RecordEvidence = (kind, target, facts, { frame, person, at }) => {
@@ -78,9 +80,13 @@ export class Keeping {
     try {
       return write(this.journal);
     } catch (error) {
-      if (!(error instanceof Error && 'syscall' in error)) throw error;
-      this.events.diskFull();
+      this.notWritten(error);
       return undefined;
     }
+  }
+
+  private notWritten(error: unknown): void {
+    if (!(error instanceof Error && 'syscall' in error)) throw error;
+    this.events.diskFull();
   }
 }

@@ -299,6 +299,7 @@ export interface FieldNotice {
     /** A subnet has more addresses than are asked for. */
     | 'sweep-too-wide'
     | 'capture-full'
+    | 'capture-gives-way'
     | 'disk-full'
     // What the server itself has to say of the wire.
     /** The plan was changed, and the wire could not be told. */

@@ -1,21 +1,30 @@
-import type { Ipv4, MacAddress } from '@ipsonomo/core';
+import type { Dissected, Ipv4, MacAddress } from '@ipsonomo/core';
 import { FieldRefusal, type FieldSubnet, type FieldTarget } from './protocol';
 import type { Subnets } from './subnets';
+
+/** What is asked of all of them at every frame. */
+interface Index {
+  readonly macs: ReadonlySet<MacAddress>;
+  readonly factory: ReadonlySet<Ipv4>;
+}
 
 /** The interfaces of the plan, by their ids. */
 export class Targets {
   private readonly all = new Map<string, FieldTarget>();
+  private index: Index | undefined;
 
   /** @param seenAt the address a MAC was seen with in this run */
   constructor(private readonly seenAt: (mac: MacAddress) => Ipv4 | undefined) {}
 
   plan(targets: readonly FieldTarget[]): void {
     this.all.clear();
+    this.index = undefined;
     for (const target of targets) this.learn(target);
   }
 
   learn(target: FieldTarget): void {
     this.all.set(target.interfaceId, target);
+    this.index = undefined;
   }
 
   /** @throws FieldRefusal `field.unknownTarget` */
@@ -27,17 +36,34 @@ export class Targets {
 
   /** The MACs that belong to interfaces of the plan. */
   get macs(): ReadonlySet<MacAddress> {
-    return new Set([...this.all.values()].flatMap(({ mac }) => mac ?? []));
+    return this.indexed.macs;
+  }
+
+  /** Whether one of them speaks in a frame: it is then kept whole, whatever others say meanwhile. */
+  areIn(frame: Dissected): boolean {
+    const { macs } = this.indexed;
+    return (
+      macs.has(frame.ethernet.from) || (frame.kind === 'dhcp' && macs.has(frame.dhcp.clientMac))
+    );
   }
 
   isFactory(address: Ipv4): boolean {
-    return [...this.all.values()].some(({ factory }) => factory === address);
+    return this.indexed.factory.has(address);
+  }
+
+  private get indexed(): Index {
+    if (this.index) return this.index;
+    const all = [...this.all.values()];
+    return (this.index = {
+      macs: new Set(all.flatMap(({ mac }) => mac ?? [])),
+      factory: new Set(all.flatMap(({ factory }) => factory ?? [])),
+    });
   }
 
   /** The subnets of the plan, and those its devices are in as they left their makers. */
   subnets(known: Subnets): readonly FieldSubnet[] {
-    const factory = [...this.all.values()].flatMap(({ factory: at }) => at ?? []);
-    return [...new Set([...known.ofPlan, ...factory.map((at) => known.around(at))])];
+    const factory = [...this.indexed.factory].map((at) => known.around(at));
+    return [...new Set([...known.ofPlan, ...factory])];
   }
 
   /** Where a device is: where it was seen, else where it is by its stage or as it left its maker. */

@@ -1,11 +1,10 @@
-import { createReadStream, existsSync } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
 import { json, raw, Router, text, type Request, type Response } from 'express';
 import { parseMac, visibleText } from '@ipsonomo/core';
 import type { Readings } from '../common/readings';
 import { describeIn } from '../descriptions/describe';
 import { listAdapters } from '../field/adapters';
-import { capturePath } from '../field/journal';
+import { hasCapture, readCapture } from '../field/capture';
 import type { Practice } from '../field/practice';
 import type { OpenedAt } from '../pages/relay';
 import type { PlanChanger } from '../service/change-plan';
@@ -418,19 +417,18 @@ export function handOverRoutes({ store, papers, field, captures, changed }: Serv
   router.get('/jobs/:job/runs/:run/capture.pcap', async (request, response) => {
     const id = idOf(request, 'run');
     const runs = await field.runs(idOf(request, 'job'));
-    const path = capturePath(captures, id);
-    if (!runs.some((run) => run.id === id) || !existsSync(path))
+    if (!runs.some((run) => run.id === id) || !hasCapture(captures, id))
       throw Refusal.of('thing.unknown', 'capture');
     response.attachment(`${id}.pcap`).type('application/vnd.tcpdump.pcap');
-    await download(path, response);
+    await download(readCapture(captures, id), response);
   });
   return router;
 }
 
-/** A file to its end, or as far as whoever wanted it stays: nothing is left open either way. */
-async function download(path: string, response: Response): Promise<void> {
+/** To its end, or as far as whoever wanted it stays: nothing is left open either way. */
+async function download(pieces: AsyncIterable<Uint8Array>, response: Response): Promise<void> {
   try {
-    await pipeline(createReadStream(path), response);
+    await pipeline(pieces, response);
   } catch (error) {
     if (!response.headersSent) throw error;
     response.destroy();

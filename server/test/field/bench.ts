@@ -1,4 +1,4 @@
-import { mkdtempSync, readFileSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import {
@@ -17,7 +17,6 @@ import {
   parseIpv4,
   parseMac,
   rawOption,
-  readPcap,
   timerClock,
   toPrefixLength,
   UNSPECIFIED,
@@ -32,6 +31,7 @@ import {
 import { PLATFORM } from '../../src/common/time';
 import { FieldEngine } from '../../src/field/engine';
 import type { FieldEvent, FieldPlan, FieldTarget } from '../../src/field/protocol';
+import { capturedIn } from './captured';
 
 export const ip = (text: string): Ipv4 => must(parseIpv4(text));
 export const mac = (text: string): MacAddress => must(parseMac(text));
@@ -205,8 +205,5 @@ export class EngineBench {
 
   notices = () => this.engine.status().notices.map(({ code, facts }) => ({ code, ...facts }));
 
-  captured = (): readonly Uint8Array[] =>
-    [...readPcap(new Uint8Array(readFileSync(join(this.folder, 'run.pcap'))))].map(
-      (record) => record.frame,
-    );
+  captured = (): readonly Uint8Array[] => capturedIn(this.folder).map((record) => record.frame);
 }

@@ -1,5 +1,4 @@
-import { readFileSync } from 'node:fs';
-import { messageTypeOf, nameSlipWords, readPcap, tryDissect } from '@ipsonomo/core';
+import { messageTypeOf, nameSlipWords, tryDissect } from '@ipsonomo/core';
 import { FAULTS } from '@ipsonomo/practice';
 import type { FieldTarget } from '../../src/field/protocol';
 import { ip, mac, target } from './bench';
@@ -134,7 +133,7 @@ test('other-number: one that chooses under another number is given its address a
   site.engine.arm(600_000, 'Mara');
   await site.advance(60);
   expect(site.kinds()).toContain('has-address');
-  const requests = [...readPcap(readFileSync(site.capture))].flatMap(({ frame }) => {
+  const requests = site.captured().flatMap(({ frame }) => {
     const one = tryDissect(frame);
     return 'kind' in one && one.kind === 'dhcp' && one.dhcp.clientMac === drive.mac
       ? [one.dhcp]

@@ -109,25 +109,16 @@ withTshark(
     const strict = checks.flatMap((one) => ['-o', `${one}:TRUE`]);
     // Severity above "note": warnings and errors. A closing handshake is a note ("chat" in its words).
     const wrong = '_ws.malformed or _ws.expert.severity >= 6291456';
-    expect(tshark('-r', site.capture, ...strict, '-Y', wrong)).toEqual(['']);
+    const file = await site.capture();
+    expect(tshark('-r', file, ...strict, '-Y', wrong)).toEqual(['']);
     const ours = `cip && eth.src == ${formatMac(LAPTOP)}`;
     const fields = ['cip.sc', 'cip.class', 'cip.instance', 'cip.attribute'];
     const asked = fields.flatMap((field) => ['-e', field]);
-    const said = tshark(
-      '-r',
-      site.capture,
-      '-Y',
-      ours,
-      '-T',
-      'fields',
-      '-E',
-      'separator= ',
-      ...asked,
-    );
+    const said = tshark('-r', file, '-Y', ours, '-T', 'fields', '-E', 'separator= ', ...asked);
     const get = (attribute: number) => `0x0e 0xf5 0x01 ${attribute}`;
     expect(said).toEqual([get(2), get(3), get(5), '0x10 0xf5 0x01 3', get(3)]);
     const answers = `cip && eth.dst == ${formatMac(LAPTOP)}`;
-    const statuses = tshark('-r', site.capture, '-Y', answers, '-T', 'fields', '-e', 'cip.genstat');
+    const statuses = tshark('-r', file, '-Y', answers, '-T', 'fields', '-e', 'cip.genstat');
     expect(statuses).toEqual(Array.from({ length: 5 }, () => '0x00'));
   },
 );

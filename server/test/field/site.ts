@@ -7,6 +7,7 @@ import type { VigilRing } from '../../src/common/vigil-ring';
 import { FieldEngine } from '../../src/field/engine';
 import type { FieldEvent, FieldTarget } from '../../src/field/protocol';
 import { LAPTOP, planOf } from './bench';
+import { capturedIn, wholeCapture } from './captured';
 
 /** Milliseconds of a step in which something is under way. */
 const STEP = 10;
@@ -93,7 +94,6 @@ export class Site {
 
   last = (kind: EvidenceKind) => this.events.findLast((event) => event.kind === kind);
   kinds = () => this.events.map((event) => event.kind);
-  get capture() {
-    return join(this.folder, 'run.pcap');
-  }
+  captured = () => capturedIn(this.folder);
+  capture = () => wholeCapture(this.folder);
 }

@@ -64,9 +64,9 @@ test('one piece that the database refuses is kept apart and told; the others are
 });
 
 test('a journal with broken lines is read all the same, and what cannot be read is kept', async () => {
-  const { folder, sink } = open();
+  const { folder, logged, sink } = open();
   const run = await scratch.store.addRun(job, 'practice', 'Mara');
-  const journal = new Journal(folder, run.id);
+  const journal = new Journal(folder, run.id, (error) => logged.push(String(error)));
   const { runId: _run, sequence: _sequence, ...rest } = event({ interfaceId: 'journal' });
   journal.event(rest);
   journal.event(rest);
@@ -87,7 +87,7 @@ test('a journal with broken lines is read all the same, and what cannot be read 
 
 test('a journal of another database stays where it is', async () => {
   const { folder, sink } = open();
-  const journal = new Journal(folder, randomUUID());
+  const journal = new Journal(folder, randomUUID(), () => undefined);
   const { runId: _run, sequence: _sequence, ...rest } = event({ jobId: randomUUID() });
   journal.event(rest);
   journal.close();

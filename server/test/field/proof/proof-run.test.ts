@@ -1,8 +1,6 @@
-import { readFileSync } from 'node:fs';
 import {
   differencesIn,
   formatIpv4,
-  readPcap,
   requiredChecks,
   timerClock,
   toPrefixLength,
@@ -217,7 +215,8 @@ test('R-LIMITS: ten packets a second to any one device, a thousand in all, and t
   const talkative = valves({ proof: proofOf('tarnwick-valves-16', { assemblies }) });
   const site = await given([controller, talkative, sludge, away]);
   const { from } = await prove(site, ['controller', 'valves', 'sludge', 'away']);
-  const sent = [...readPcap(new Uint8Array(readFileSync(site.capture)))]
+  const sent = site
+    .captured()
     .map(({ at, frame }) => ({ at: at / 1000, frame: tryDissect(frame) }))
     .filter(({ at }) => at >= from)
     .flatMap(({ at, frame }) => {

@@ -1,5 +1,4 @@
-import { readFileSync } from 'node:fs';
-import { formatIpv4, formatMac, readPcap, toPrefixLength, tryDissect } from '@ipsonomo/core';
+import { formatIpv4, formatMac, toPrefixLength, tryDissect } from '@ipsonomo/core';
 import { Sweep, type SweepEvents } from '../../../src/field/proof/sweep';
 import { Present } from '../../../src/field/present';
 import { ip, LAPTOP, mac, planOf, target } from '../bench';
@@ -17,7 +16,7 @@ const seen = (site: Site) =>
 
 /** What the sweep sent: how many frames, and which of them were probes for an address that is not ours to claim. */
 function said(site: Site) {
-  const arps = [...readPcap(new Uint8Array(readFileSync(site.capture)))].flatMap(({ frame }) => {
+  const arps = site.captured().flatMap(({ frame }) => {
     const read = tryDissect(frame);
     return 'arp' in read && read.ethernet.from === LAPTOP ? [read.arp] : [];
   });
