@@ -59,8 +59,11 @@ const FRESH = 30_000;
 const PROBE_GAP = 2;
 const PROBES = 2;
 const PROBE_INTERVAL = 75;
-/** An address seen in other hands is asked for again after this time. */
-const TAKEN_AGAIN = 10_000;
+/**
+ * An address that somebody said to have is asked for again after this time: who really has it answers, and a word that
+ * anybody can say holds nobody up for longer.
+ */
+const TAKEN_AGAIN = 1000;
 const CONFIRM_AFTER = [150, 1000, 3000] as const;
 /** The same device asking or answered again is evidence at most this often. */
 const REPEAT = 30_000;

@@ -1,4 +1,5 @@
 import {
+  type ClaimTiming,
   newHost,
   nextTickOf,
   stepHost,
@@ -13,12 +14,19 @@ import type { FieldSubnet, VoiceState } from './protocol';
 
 /** Shorter than RFC 5227 §1.1 asks: a person waits, and each give is probed again before it. */
 const CLAIM = { probes: 3, interval: 150, wait: 250 };
+/** Somebody said to have it: whoever really has it answers at once (RFC 5227 §2.1.1, a host answers for its address). */
+const QUESTION = { probes: 2, interval: 75, wait: 75 };
+/** Where none was free, all are tried again after this time. */
+const AGAIN = 10_000;
 
 interface Voice {
   readonly subnet: FieldSubnet;
   host: HostState;
   /** Which of the subnet's candidates is being claimed or spoken from. */
   candidate: number;
+  /** When all are tried again; undefined while one is claimed or held. */
+  againAt: number | undefined;
+  isTold: boolean;
 }
 
 export interface VoiceEvents {
@@ -53,9 +61,10 @@ export class Voices {
   need(subnet: FieldSubnet, now: number): void {
     if (this.voices.has(subnet.id)) return;
     const traits = { mac: this.mac, answersPing: true, forwards: false, tcpPorts: [] };
-    const voice: Voice = { subnet, host: newHost(traits), candidate: 0 };
+    const host = newHost(traits);
+    const voice: Voice = { subnet, host, candidate: 0, againAt: undefined, isTold: false };
     this.voices.set(subnet.id, voice);
-    this.claim(voice, now);
+    this.claim(voice, CLAIM, now);
   }
 
   isOurs(address: Ipv4): boolean {
@@ -89,14 +98,21 @@ export class Voices {
   }
 
   run(now: number): void {
-    for (const voice of this.voices.values())
+    for (const voice of this.voices.values()) {
       if ((nextTickOf(voice.host) ?? Infinity) <= now) this.stepVoice(voice, { kind: 'tick' }, now);
+      if ((voice.againAt ?? Infinity) > now) continue;
+      voice.candidate = 0;
+      this.claim(voice, CLAIM, now);
+    }
   }
 
   nextAt(): number {
     return Math.min(
       Infinity,
-      ...[...this.voices.values()].map((voice) => nextTickOf(voice.host) ?? Infinity),
+      ...[...this.voices.values()].flatMap(({ host, againAt }) => [
+        nextTickOf(host) ?? Infinity,
+        againAt ?? Infinity,
+      ]),
     );
   }
 
@@ -113,31 +129,47 @@ export class Voices {
     });
   }
 
-  private claim(voice: Voice, now: number): void {
+  private claim(voice: Voice, timing: ClaimTiming, now: number): void {
     const address = voice.subnet.voices[voice.candidate];
+    voice.againAt = address === undefined ? now + AGAIN : undefined;
     if (address === undefined) {
-      this.events.noneFree(voice.subnet);
+      if (!voice.isTold) this.events.noneFree(voice.subnet);
+      voice.isTold = true;
       return;
     }
     const { length, gateway } = voice.subnet;
     const wanted = { address, length, ...(gateway === undefined ? {} : { gateway }) };
-    this.stepVoice(voice, { kind: 'claim', wanted, timing: CLAIM }, now);
+    this.stepVoice(voice, { kind: 'claim', wanted, timing }, now);
   }
 
   private stepVoice(voice: Voice, input: HostInput, now: number): void {
+    const held = voice.host.configured?.address;
     const { state, frames, news } = stepHost(voice.host, input, now);
     voice.host = state;
-    for (const frame of frames) this.events.transmit(frame);
+    const conflict = news.find((one) => one.kind === 'conflict');
+    // An address of the plant is never defended: who has it would lose it at all who believe us.
+    if (!conflict) for (const frame of frames) this.events.transmit(frame);
+    if (conflict) this.conflict(voice, conflict, held, now);
     for (const one of news) {
-      if (one.kind === 'conflict') {
-        this.events.taken(one.address, one.mac);
-        // Never defend an address of the plant: step aside to the next free one.
-        voice.host = { ...voice.host, configured: undefined };
-        voice.candidate += 1;
-        this.claim(voice, now);
-      }
       if (one.kind === 'claimed' || one.kind === 'conflict') this.events.changed();
       this.events.news(voice.subnet.id, one);
     }
+  }
+
+  /**
+   * R-STEP-ASIDE: where somebody says it has the address that we hold, we fall silent and ask; a word alone, which anybody can
+   * say of any address, does not take it. Who is heard of it while we ask, or before we held it, has it: the next one then.
+   */
+  private conflict(
+    voice: Voice,
+    { address, mac }: Extract<HostNews, { kind: 'conflict' }>,
+    held: Ipv4 | undefined,
+    now: number,
+  ): void {
+    voice.host = { ...voice.host, configured: undefined };
+    if (held === address) return this.claim(voice, QUESTION, now);
+    this.events.taken(address, mac);
+    voice.candidate += 1;
+    this.claim(voice, CLAIM, now);
   }
 }

@@ -114,6 +114,8 @@ test('R-PROBE: another MAC that has it refuses the giving and is named; when it 
   bench.has(STRANGER, GIVEN);
   bench.advance(5000);
   bench.asks(DRIVE, { transaction: 2 });
+  expect(bench.spoken().at(-1)).toBe(`probe ${GIVEN}`);
+  bench.has(STRANGER, GIVEN);
   bench.advance(1000);
   expect(bench.replies()).toEqual([]);
   expect(bench.events.at(-1)).toMatchObject({
@@ -232,9 +234,72 @@ test('we step aside where our own address is taken, and stay silent where none i
   });
   bench.has(STRANGER, '10.77.0.252');
   bench.asks(DRIVE);
+  bench.advance(20); // it asks who has it, and is answered
+  bench.has(STRANGER, '10.77.0.252');
   bench.advance(5000);
   expect(bench.replies()).toEqual([]);
   expect(bench.notices()).toContainEqual({ code: 'no-voice', subnet: 'Filter hall' });
+  // All are tried again after a while: the stranger has gone.
+  bench.asks(DRIVE);
+  bench.advance(7000);
+  expect(bench.replies()).toEqual(['BootP reply 10.77.0.85']);
+});
+
+test('a word alone does not take our own address: we ask, keep it where nobody answers, and never defend it', () => {
+  const bench = new EngineBench(planOf([target()], ['10.77.0.253', '10.77.0.252']));
+  bench.arm();
+  bench.spoken();
+  bench.has(STRANGER, '10.77.0.253');
+  expect(bench.engine.status().voices).toMatchObject([{ state: 'claiming' }]);
+  bench.asks(DRIVE);
+  bench.advance(1000);
+  expect(bench.engine.status().voices).toMatchObject([
+    { address: ip('10.77.0.253'), state: 'ready' },
+  ]);
+  expect(bench.spoken().filter((one) => !/10\.77\.0\.85/.test(one))).toEqual([
+    'probe 10.77.0.253',
+    'probe 10.77.0.253',
+    'announce 10.77.0.253',
+  ]);
+  expect(bench.notices().map(({ code }) => code)).not.toContain('voice-taken');
+});
+
+test('a stranger that says so each second keeps nobody from being answered', () => {
+  const bench = new EngineBench(planOf([target()], ['10.77.0.253', '10.77.0.252']));
+  bench.arm();
+  bench.spoken();
+  for (let second = 0; second < 60; second += 1) {
+    bench.has(STRANGER, `10.77.0.${253 - (second % 2)}`);
+    bench.asks(DRIVE);
+    bench.advance(1000);
+    expect([second, bench.replies()]).toEqual([second, ['BootP reply 10.77.0.85']]);
+  }
+});
+
+test('one who says so without end, of every address we might have, has them; soon after it is quiet we answer again', () => {
+  const bench = new EngineBench(planOf([target()], ['10.77.0.253', '10.77.0.252']));
+  bench.arm();
+  for (let time = 0; time < 600; time += 1) {
+    bench.has(STRANGER, `10.77.0.${253 - (time % 2)}`);
+    bench.advance(20);
+  }
+  bench.spoken();
+  bench.asks(DRIVE);
+  bench.advance(11_000);
+  expect(bench.replies()).toEqual(['BootP reply 10.77.0.85']);
+});
+
+test('a word of somebody that has the planned address holds the device up for as long as it is asked for', () => {
+  const bench = new EngineBench();
+  bench.arm();
+  bench.spoken();
+  for (let time = 0; time < 10; time += 1) {
+    bench.has(STRANGER, '10.77.0.85');
+    bench.advance(2000); // as BootP clients ask again
+    bench.asks(DRIVE);
+    bench.advance(500);
+    expect([time, bench.replies()]).toEqual([time, ['BootP reply 10.77.0.85']]);
+  }
 });
 
 test('our own address given to a device in the plan: we take another before the next word', () => {
