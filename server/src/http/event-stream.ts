@@ -10,6 +10,8 @@ const MOST_STREAMS = 2_000;
 const MOST_KEPT = 1_000;
 const MOST_KEPT_BYTES = 2_000_000;
 const BEAT = 15_000;
+/** So many pages are told in one go; with a thousand of them others would wait for their answers. */
+const AT_ONCE = 100;
 
 type News = readonly [name: string, data: unknown];
 
@@ -22,6 +24,8 @@ interface Page {
   readonly browser: string | undefined;
   /** Bytes that may wait for it just now. */
   room: number;
+  /** The number of the last news that it was told. */
+  told: number;
 }
 
 /**
@@ -36,7 +40,10 @@ export class EventStream {
   private kept: Kept[] = [];
   private keptBytes = 0;
   private readonly pages = new Map<Response, Page>();
-  private readonly beat = setInterval(() => this.write(BEAT_TEXT), BEAT);
+  private isDelivering = false;
+  private readonly beat = setInterval(() => {
+    this.inTurn((response, page) => this.write(response, page, BEAT_TEXT));
+  }, BEAT);
 
   /** @param first the state that a page begins with */
   constructor(private readonly first: () => readonly News[]) {}
@@ -57,7 +64,8 @@ export class EventStream {
       const begin = this.beginning(
         String(request.header('last-event-id') ?? request.query['since']),
       );
-      const page: Page = { browser: browserOf(request), room: MOST_UNREAD + begin.length };
+      const room = MOST_UNREAD + begin.length;
+      const page: Page = { browser: browserOf(request), room, told: this.number };
       response.write(begin);
       response.on('drain', () => (page.room = MOST_UNREAD));
       this.pages.set(response, page);
@@ -73,7 +81,7 @@ export class EventStream {
     this.number += 1;
     const text = Buffer.from(message(name, data, this.id()));
     this.keep({ number: this.number, text });
-    this.write(text);
+    this.deliver();
   }
 
   /** Ends what a browser has open. */
@@ -111,14 +119,51 @@ export class EventStream {
       this.keptBytes -= this.kept.shift()?.text.length ?? 0;
   }
 
-  private write(text: Buffer): void {
-    for (const [response, page] of this.pages) {
-      // A page that no longer reads is let go; it comes back by itself and is told what it missed.
-      if (response.writableLength > page.room) response.destroy();
-      else response.write(text);
-    }
+  /** Tells every page what it was not told yet; what comes while that goes on is told in another round. */
+  private deliver(): void {
+    if (this.isDelivering) return;
+    this.isDelivering = true;
+    const upTo = this.number;
+    this.inTurn(
+      (response, page) => this.tell(response, page),
+      () => {
+        this.isDelivering = false;
+        if (this.number > upTo) this.deliver();
+      },
+    );
+  }
+
+  private tell(response: Response, page: Page): void {
+    const missed = this.number - page.told;
+    if (missed === 0) return;
+    page.told = this.number;
+    // Further behind than what is kept: it comes back by itself and begins with the whole state.
+    if (missed > this.kept.length) response.destroy();
+    else this.write(response, page, joined(this.kept.slice(-missed)));
+  }
+
+  /** A page that no longer reads is let go; it comes back by itself and is told what it missed. */
+  private write(response: Response, page: Page, text: Buffer): void {
+    if (response.writableLength > page.room) response.destroy();
+    else response.write(text);
+  }
+
+  /** Some pages at once, the next when whoever waits for something else had a turn. */
+  private inTurn(act: (response: Response, page: Page) => void, done?: () => void): void {
+    const all = [...this.pages];
+    const next = (from: number): void => {
+      for (const [response, page] of all.slice(from, from + AT_ONCE)) act(response, page);
+      if (from + AT_ONCE < all.length) setImmediate(() => next(from + AT_ONCE));
+      else done?.();
+    };
+    next(0);
   }
 }
+
+const joined = (news: readonly Kept[]): Buffer => {
+  const [first, ...others] = news.map(({ text }) => text);
+  return first && others.length === 0 ? first : Buffer.concat(news.map(({ text }) => text));
+};
 
 const RETRY = Buffer.from('retry: 1000\n\n');
 

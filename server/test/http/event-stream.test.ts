@@ -78,6 +78,19 @@ test('one that was away for too long begins anew', async () => {
   expect(stream.text()).toContain('"isWhole":true');
 });
 
+test('many streams are told in turn: each of everything, once and in order', async () => {
+  const streams = await Promise.all(Array.from({ length: 250 }, () => open()));
+  await until(() => streams.every(({ text }) => text().includes('hello')));
+  events.send('job', { jobId: 'a' });
+  events.send('job', { jobId: 'b' });
+  // While they are told there is more.
+  await new Promise((resolve) => setImmediate(resolve));
+  events.send('job', { jobId: 'c' });
+  await until(() => streams.every(({ text }) => text().includes('"jobId":"c"')));
+  for (const { text } of streams)
+    expect([...text().matchAll(/"jobId":"(.)"/g)].map(([, id]) => id)).toEqual(['a', 'b', 'c']);
+});
+
 test('one that does not read is let go, and the others hear everything', async () => {
   const deaf = await open('?browser=deaf');
   const other = await open('?browser=other');
