@@ -4,9 +4,14 @@ import { FieldRefusal, type FieldPlan, type FieldTarget, type PlanNews } from '.
 
 /** What is told of a plan to whoever has these targets already. */
 export function planNews(plan: FieldPlan, known: readonly FieldTarget[] | undefined): PlanNews {
-  const before = new Map(known?.map((target) => [target.interfaceId, target]));
-  const targets = plan.targets.filter((target) => before.get(target.interfaceId) !== target);
-  for (const { interfaceId } of plan.targets) before.delete(interfaceId);
+  // What is the same at the same place, which is nearly all, is not even looked up.
+  const before = new Map<string, FieldTarget>();
+  known?.forEach((target, at) => {
+    if (plan.targets[at] !== target) before.set(target.interfaceId, target);
+  });
+  const moved = plan.targets.filter((target, at) => known?.[at] !== target);
+  const targets = moved.filter((target) => before.get(target.interfaceId) !== target);
+  for (const { interfaceId } of moved) before.delete(interfaceId);
   return { ...plan, targets, gone: [...before.keys()], isWhole: known === undefined };
 }
 

@@ -28,7 +28,7 @@ import { Turns } from '../common/turns';
 import { must, Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Person } from './change-plan';
-import { fieldPlanOf } from './field-plan';
+import { FieldPlanBook } from './field-plan';
 import { adapterOf, fieldView, heardView, presentView, stationView } from './field-views';
 
 const MOST_MINUTES = 60;
@@ -47,6 +47,7 @@ export class FieldService {
   private readonly own = new Notices(() => this.told());
   /** Who began the run that goes on, and for which job. */
   private listening: { readonly person: string; readonly what: string } | undefined;
+  private readonly plans = new FieldPlanBook();
   /** The plan that the wire has. */
   private sent: FieldPlan | undefined;
   /** The job whose plan the wire does not know as it is now. */
@@ -352,7 +353,7 @@ export class FieldService {
       this.store.latestEvidence(jobId),
     ]);
     const now = this.clock();
-    const next = fieldPlanOf(jobId, plan, byInterface, now);
+    const next = this.plans.of(jobId, plan, byInterface, now);
     const known = this.sent?.jobId === jobId ? this.sent.targets : undefined;
     // Where this is not taken, nobody knows what the wire has.
     this.sent = undefined;
