@@ -1,5 +1,12 @@
 import { queryOptions, skipToken } from '@tanstack/react-query';
-import type { LinkCell, NeededPair, PlanDoc, SettingsFound } from '@ipsonomo/core';
+import {
+  thingsOf,
+  type LinkCell,
+  type NeededPair,
+  type PlanDoc,
+  type PlanView,
+  type SettingsFound,
+} from '@ipsonomo/core';
 import type { PlanNow } from './queries';
 import { askWorker } from './worker';
 
@@ -19,17 +26,24 @@ type Found = ReadonlyMap<string, SettingsFound>;
 
 /** What the thread is asked: the connections that are needed, or who can talk with whom. */
 export interface RoutesQuestion {
-  readonly doc: PlanDoc;
+  /** Of the plan, as text: what is sent to a thread is data and nothing more. */
+  readonly things: PlanView['things'];
   readonly wants: 'routes' | 'lanes';
   /** Masks and gateways that count instead of the planned ones, by interface. */
   readonly found?: Found;
 }
 
-const asked = <T extends object>(question: RoutesQuestion): Promise<T> =>
-  askWorker<T>(new Worker(new URL('./routes.worker.ts', import.meta.url)), question);
+const asked = <T extends object>(
+  doc: PlanDoc,
+  question: Omit<RoutesQuestion, 'things'>,
+): Promise<T> =>
+  askWorker<T>(new Worker(new URL('./routes.worker.ts', import.meta.url)), {
+    ...question,
+    things: thingsOf(doc),
+  });
 
 const walked = (doc: PlanDoc, found: Found = NOTHING): Promise<readonly NeededRoute[]> =>
-  asked<{ readonly routes: readonly NeededRoute[] }>({ doc, wants: 'routes', found }).then(
+  asked<{ readonly routes: readonly NeededRoute[] }>(doc, { wants: 'routes', found }).then(
     ({ routes }) => routes,
   );
 
@@ -64,7 +78,7 @@ export const lanesQuery = (plan: PlanNow | undefined) =>
     queryKey: ['job', plan?.id, 'lanes', plan?.revision],
     queryFn: plan
       ? () =>
-          asked<{ readonly cells: readonly LinkCell[] }>({ doc: plan.doc, wants: 'lanes' }).then(
+          asked<{ readonly cells: readonly LinkCell[] }>(plan.doc, { wants: 'lanes' }).then(
             ({ cells }) => cells,
           )
       : skipToken,

@@ -1,4 +1,5 @@
 import {
+  docFromView,
   linkCells,
   neededPairs,
   planAsFound,
@@ -9,14 +10,13 @@ import {
   routeNetOf,
   verdictWords,
   type LinkCell,
-  type PlanDoc,
+  type Plan,
 } from '@ipsonomo/core';
 import type { NeededRoute, RoutesQuestion } from './needed-routes';
 
 // Walks every connection that a plan speaks of, in a thread of its own.
 
-function neededRoutes({ doc, found = new Map() }: RoutesQuestion): readonly NeededRoute[] {
-  const plan = planAsFound(planOf(doc), found);
+function neededRoutes(plan: Plan): readonly NeededRoute[] {
   const net = new PreparedNet(routeNetOf(plan));
   return neededPairs(plan).flatMap(({ from, to, why }): readonly NeededRoute[] => {
     const host = net.host(from);
@@ -31,15 +31,16 @@ function neededRoutes({ doc, found = new Map() }: RoutesQuestion): readonly Need
 }
 
 /** Who can talk with whom, lane by lane. */
-function lanes(doc: PlanDoc): readonly LinkCell[] {
-  const net = routeNetOf(planOf(doc));
+function lanes(plan: Plan): readonly LinkCell[] {
+  const net = routeNetOf(plan);
   return linkCells(net, routeMatrix(net));
 }
 
 self.onmessage = ({ data }: MessageEvent<RoutesQuestion>) => {
   try {
+    const plan = planAsFound(planOf(docFromView(data)), data.found ?? new Map());
     self.postMessage(
-      data.wants === 'routes' ? { routes: neededRoutes(data) } : { cells: lanes(data.doc) },
+      data.wants === 'routes' ? { routes: neededRoutes(plan) } : { cells: lanes(plan) },
     );
   } catch (error) {
     self.postMessage({ failed: String(error) });

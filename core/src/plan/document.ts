@@ -1,17 +1,13 @@
 import type { Issue } from '../net';
 import { FIRST_REALM, FIRST_SETTINGS, type Plan } from './model';
-import { isObject, type Json, type JsonObject } from './shape';
+import { isObject, type Json } from './shape';
+import { ThingMap, type ThingDoc } from './thing-map';
 import { shapeOf, THING_TYPES, type Thing, type ThingType } from './things';
 
-/** A thing as text: what is stored, sent, compared and written to a plan file. */
-export type ThingDoc = JsonObject & { readonly id: string };
-
-type Docs = ReadonlyMap<string, ThingDoc>;
-
 /** The whole plan as text, each type in the order in which its things came. */
-export type PlanDoc = Readonly<Record<ThingType, Docs>>;
+export type PlanDoc = Readonly<Record<ThingType, ThingMap>>;
 
-const none: Docs = new Map();
+const none = ThingMap.of([]);
 
 export const EMPTY_DOC: PlanDoc = {
   settings: none,
@@ -29,8 +25,8 @@ export const EMPTY_DOC: PlanDoc = {
 /** A new plan: one realm, our own settings. */
 export const firstDoc = (): PlanDoc => ({
   ...EMPTY_DOC,
-  settings: new Map([['settings', docOf('settings', FIRST_SETTINGS)]]),
-  realm: new Map([[FIRST_REALM.id, docOf('realm', FIRST_REALM)]]),
+  settings: ThingMap.of([docOf('settings', FIRST_SETTINGS)]),
+  realm: ThingMap.of([docOf('realm', FIRST_REALM)]),
 });
 
 /** A thing as text. */
@@ -60,15 +56,17 @@ export function readThing(
 export function docFromThings(
   things: Iterable<readonly [type: ThingType, thing: ThingDoc]>,
 ): PlanDoc {
-  const maps = Object.fromEntries(THING_TYPES.map((type) => [type, new Map<string, ThingDoc>()]));
-  for (const [type, thing] of things) maps[type]?.set(thing.id, thing);
-  return maps as unknown as PlanDoc;
+  const lists = new Map(THING_TYPES.map((type): [ThingType, ThingDoc[]] => [type, []]));
+  for (const [type, thing] of things) lists.get(type)?.push(thing);
+  return Object.fromEntries(
+    [...lists].map(([type, list]) => [type, ThingMap.of(list)]),
+  ) as unknown as PlanDoc;
 }
 
 /** The document of a plan; the other way of `planOf`. */
 export function docOfPlan(plan: Plan): PlanDoc {
-  const docs = <T extends ThingType>(type: T, things: readonly Thing<T>[]): Docs =>
-    new Map(things.map((thing) => [(thing as { id: string }).id, docOf(type, thing)]));
+  const docs = <T extends ThingType>(type: T, things: readonly Thing<T>[]): ThingMap =>
+    ThingMap.of(things.map((thing) => docOf(type, thing)));
   return {
     settings: docs('settings', [plan.settings]),
     realm: docs('realm', plan.realms),

@@ -1,9 +1,10 @@
 import { fail, ok, type Issue, type Result } from '../net';
-import type { PlanDoc, ThingDoc } from './document';
+import type { PlanDoc } from './document';
 import { readThing } from './document';
 import { madeFrom } from './plan-of';
 import { sameJson, type Json, type JsonObject } from './shape';
 import { shapeOf, THING_TYPES, type ThingType } from './things';
+import type { ThingDoc } from './thing-map';
 
 /** One change of a plan. `from` is what the person saw who made it, so nothing is lost unseen. */
 export type Edit =
@@ -81,25 +82,43 @@ function outcomeOf(edit: Edit, now: ThingDoc | undefined): 'apply' | 'there' | E
   return sameJson(now, thing) ? 'apply' : { ...whole, base: thing, mine: undefined };
 }
 
-/** A document in the making: only the maps that change are copied. */
+/** What becomes of the things of one type. */
+interface Changes {
+  readonly changed: Map<string, ThingDoc>;
+  readonly removed: Set<string>;
+}
+
+/** A document in the making: only what changes is copied. */
 class Draft {
-  private readonly own = new Map<ThingType, Map<string, ThingDoc>>();
+  private readonly own = new Map<ThingType, Changes>();
 
   constructor(private readonly doc: PlanDoc) {}
 
-  find = (type: ThingType, id: string): ThingDoc | undefined =>
-    (this.own.get(type) ?? this.doc[type]).get(id);
-
-  put(edit: Edit, before: ThingDoc | undefined): void {
-    let map = this.own.get(edit.type);
-    if (!map) this.own.set(edit.type, (map = new Map(this.doc[edit.type])));
-    if (edit.op === 'remove') map.delete(edit.thing.id);
-    else if (edit.op === 'add') map.set(edit.thing.id, edit.thing);
-    else if (before) map.set(edit.id, { ...before, [edit.field]: edit.to });
+  find(type: ThingType, id: string): ThingDoc | undefined {
+    const own = this.own.get(type);
+    const changed = own?.changed.get(id);
+    if (changed !== undefined || own?.removed.has(id)) return changed;
+    return this.doc[type].get(id);
   }
 
-  done = (): PlanDoc =>
-    this.own.size === 0 ? this.doc : ({ ...this.doc, ...Object.fromEntries(this.own) } as PlanDoc);
+  put(edit: Edit, before: ThingDoc | undefined): void {
+    let own = this.own.get(edit.type);
+    if (!own) this.own.set(edit.type, (own = { changed: new Map(), removed: new Set() }));
+    if (edit.op === 'remove') {
+      own.changed.delete(edit.thing.id);
+      own.removed.add(edit.thing.id);
+    } else if (edit.op === 'add') own.changed.set(edit.thing.id, edit.thing);
+    else if (before) own.changed.set(edit.id, { ...before, [edit.field]: edit.to });
+  }
+
+  done(): PlanDoc {
+    if (this.own.size === 0) return this.doc;
+    const made = Array.from(this.own, ([type, { changed, removed }]) => [
+      type,
+      this.doc[type].with(changed, removed),
+    ]);
+    return { ...this.doc, ...Object.fromEntries(made) } as PlanDoc;
+  }
 }
 
 /** What takes these edits back, in the order in which it has to be done. */

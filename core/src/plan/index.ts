@@ -5,6 +5,7 @@ export * from './things';
 export * from './model';
 export * from './once';
 export * from './document';
+export type { ThingDoc } from './thing-map';
 export * from './drill';
 export { planOf } from './plan-of';
 export * from './edits';

@@ -1,7 +1,8 @@
 import type { Issue } from '../net';
-import type { PlanDoc, ThingDoc } from './document';
+import type { PlanDoc } from './document';
 import { FIRST_SETTINGS, type Device, type Interface, type Plan, type PlanSettings } from './model';
 import { shapeOf, THING_TYPES, type Thing, type ThingType } from './things';
+import type { ThingDoc } from './thing-map';
 
 // Plans are read from documents thing by thing, and what was read is kept beside the text. After an
 // edit only what changed is read again, and everything else stays the same object: whoever compares
@@ -46,7 +47,7 @@ function read(doc: PlanDoc, base: Reading | undefined): Reading {
     blocks: lists.block,
     subnets: lists.subnet === base?.lists.subnet ? base.plan.subnets : inOrder(lists.subnet),
     kinds: lists.kind,
-    devices: devicesOf(lists, base),
+    devices: devicesOf(lists, doc, base),
     cables: lists.cable,
     freed: lists.freed,
     acceptances: lists.acceptance,
@@ -65,14 +66,14 @@ function listOf<T extends ThingType>(
   doc: PlanDoc,
   base: Reading | undefined,
 ): readonly Thing<T>[] {
-  const docs = doc[type];
-  if (!base) return Array.from(docs.values(), (one) => valueOf(type, one));
-  if (base.doc[type] === docs) return base.lists[type] as readonly Thing<T>[];
+  const { list } = doc[type];
+  if (!base) return list.map((one) => valueOf(type, one));
+  if (base.doc[type].list === list) return base.lists[type] as readonly Thing<T>[];
   // In step with the list before: what stands at the same place is not even looked up.
-  const before = base.doc[type].values();
+  const before = base.doc[type].list;
   const values = base.lists[type] as readonly Thing<T>[];
-  return Array.from(docs.values(), (one, index) => {
-    const same = before.next().value === one ? values[index] : undefined;
+  return list.map((one, index) => {
+    const same = before[index] === one ? values[index] : undefined;
     return same ?? valueOf(type, one);
   });
 }
@@ -90,10 +91,10 @@ function valueOf<T extends ThingType>(type: T, doc: ThingDoc): Thing<T> {
   return value as Thing<T>;
 }
 
-function devicesOf(lists: Lists, base: Reading | undefined): readonly Device[] {
+function devicesOf(lists: Lists, doc: PlanDoc, base: Reading | undefined): readonly Device[] {
+  const again = base && devicesAgain(lists, doc, base);
+  if (again) return again;
   const changed = base && changedDevices(lists, base.lists);
-  if (changed?.size === 0 && lists.device.length === base?.plan.devices.length)
-    return base.plan.devices;
   const byDevice = new Map<string, Interface[]>();
   for (const at of lists.interface) {
     if (changed && !changed.has(at.deviceId)) continue;
@@ -105,6 +106,39 @@ function devicesOf(lists: Lists, base: Reading | undefined): readonly Device[] {
     const same = changed && !changed.has(one.id) ? base?.plan.devices[index] : undefined;
     return same ?? deviceOf(one, byDevice.get(one.id) ?? []);
   });
+}
+
+/**
+ * The devices made from those of before: where no thing came, went or moved to another device, which is nearly always,
+ * what did not change is not looked at.
+ * @returns undefined where that is not so
+ */
+function devicesAgain(now: Lists, doc: PlanDoc, base: Reading): readonly Device[] | undefined {
+  const before = base.lists;
+  if (now.device === before.device && now.interface === before.interface) return base.plan.devices;
+  if (now.interface.length !== before.interface.length) return undefined;
+  if (now.device.length !== before.device.length) return undefined;
+  const newer = new Map<Interface, Interface>();
+  const due = new Set<number>();
+  for (const [index, at] of now.interface.entries()) {
+    const old = before.interface[index];
+    if (old === at) continue;
+    if (old?.id !== at.id || old.deviceId !== at.deviceId) return undefined;
+    newer.set(old, at);
+    const place = doc.device.indexOf(at.deviceId);
+    if (place !== undefined) due.add(place);
+  }
+  for (const [index, one] of now.device.entries()) {
+    if (before.device[index] === one) continue;
+    if (before.device[index]?.id !== one.id) return undefined;
+    due.add(index);
+  }
+  const devices = [...base.plan.devices];
+  for (const index of due) {
+    const interfaces = base.plan.devices[index]?.interfaces.map((at) => newer.get(at) ?? at);
+    devices[index] = deviceOf(now.device[index] as Thing<'device'>, interfaces ?? []);
+  }
+  return devices;
 }
 
 /** The devices that are not at the same place with the same things in both. */

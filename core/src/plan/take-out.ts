@@ -1,4 +1,5 @@
-import type { PlanDoc, ThingDoc } from './document';
+import type { PlanDoc } from './document';
+import type { ThingDoc } from './thing-map';
 import type { Edit } from './edits';
 import { isObject } from './shape';
 

@@ -14,12 +14,13 @@ import {
   writePlanFile,
   type PlanDoc,
 } from '../../src';
+import { ThingMap } from '../../src/plan/thing-map';
 import { siteOf } from '../snags/big-site';
 import { PLAN, ROUTER, STATION, withDevices } from '../snags/world';
 
 const full = (): PlanDoc => ({
   ...docOfPlan(withDevices(STATION, ROUTER)),
-  kind: new Map(SHELF.map((kind) => [kind.id, docOf('kind', kind)])),
+  kind: ThingMap.of(SHELF.map((kind) => docOf('kind', kind))),
 });
 
 const ajv = addFormats(new Ajv({ strict: false }));

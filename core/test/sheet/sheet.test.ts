@@ -142,7 +142,7 @@ test('a derived name follows its pattern, a typed one stays', () => {
     expect.objectContaining({ field: 'name', to: expect.stringMatching(/^fh9-/) as string }),
   );
   const device = { ...findDoc(doc, 'device', 'drive'), id: 'drive', isNameTyped: true };
-  const typed = { ...doc, device: new Map(doc.device).set('drive', device) };
+  const typed = { ...doc, device: doc.device.with(new Map([['drive', device]]), new Set()) };
   const typedPlan = planOf(typed);
   const typedRows = new Map(rowsOf(typedPlan).map((row) => [row.id, row]));
   const cells = [{ row: rowOf('drive'), column: 'cabinet', text: 'FH9' }] as const;
