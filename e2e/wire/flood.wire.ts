@@ -8,7 +8,7 @@ import { cases } from '../../core/test/cases';
 import type { Machine } from './namespaces';
 import { onWire } from './on-wire';
 
-// Hostile frames at 2,000 a second, for as long as it is told to (npm run soak: a million), and a good device that asks
+// R-STEP-ASIDE and the rest: hostile frames at 2,000 a second, for as long as it is told to (npm run soak: a million), and a good device that asks
 // among them. tshark says what left each adapter.
 
 const RATE = 2000;

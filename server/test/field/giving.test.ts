@@ -245,7 +245,7 @@ test('we step aside where our own address is taken, and stay silent where none i
   expect(bench.replies()).toEqual(['BootP reply 10.77.0.85']);
 });
 
-test('a word alone does not take our own address: we ask, keep it where nobody answers, and never defend it', () => {
+test('R-STEP-ASIDE: a word alone does not take our own address: we ask, keep it where nobody answers, and never defend it', () => {
   const bench = new EngineBench(planOf([target()], ['10.77.0.253', '10.77.0.252']));
   bench.arm();
   bench.spoken();
