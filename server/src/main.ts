@@ -79,7 +79,7 @@ function giveUp(line: string): never {
 
 /** Evidence that was changed by hand is named at every start; nobody waits for it. */
 async function tellBroken(store: Store): Promise<void> {
-  const broken = await store.audit(10).catch(() => []);
+  const broken = await store.evidence.audit(10).catch(() => []);
   for (const { id, jobId, kind } of broken)
     log(
       `Evidence ${id} (${kind}) of job ${jobId} is not what was written: npm run ipsonomo -- audit`,

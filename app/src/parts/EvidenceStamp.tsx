@@ -15,13 +15,18 @@ export const dueOf = (at: number): string =>
 /** What was seen, when, by whom, from where. */
 export function EvidenceStamp({ evidence }: { readonly evidence: EvidenceView }) {
   const colours = useColours();
-  const { kind, facts, at, person, source } = evidence;
+  const { kind, facts, at, person, source, again } = evidence;
   return (
     <View style={{ paddingVertical: 8, borderBottomWidth: 1, borderBottomColor: colours.line }}>
       <Words size="second">{evidenceWords(kind, facts)}</Words>
       <Words size="caption" tone="second">
         {[timeOf(at), person, sourceWords(source)].filter(Boolean).join(' · ')}
       </Words>
+      {again && (
+        <Words size="caption" tone="second">
+          and {again.count} times more, the last {timeOf(again.until)}
+        </Words>
+      )}
     </View>
   );
 }

@@ -61,6 +61,8 @@ export interface EvidenceView {
   readonly source: string;
   readonly person: string;
   readonly facts: Readonly<Record<string, string | number>>;
+  /** How often the same was seen again that is only counted now, and when last. */
+  readonly again?: { readonly count: number; readonly until: number };
 }
 
 export interface NotchView {

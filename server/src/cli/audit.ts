@@ -19,15 +19,19 @@ export async function audit(
   const database = openDatabase(url);
   try {
     const store = new Store(database);
-    if (mend) await store.rebuildLatest();
-    const broken = await store.audit();
-    const unlike = await store.auditLatest();
+    if (mend) await store.evidence.rebuildLatest();
+    const broken = await store.evidence.audit();
+    const unlike = await store.evidence.auditLatest();
     for (const one of broken) print(one);
     tell(
       broken.length === 0
         ? 'All evidence is as it was written.'
         : `The chain breaks at ${broken.length} pieces of evidence: they were changed, or one before them is gone.`,
     );
+    for (const { count, person, at, jobId } of await store.evidence.folded())
+      tell(
+        `Of job ${jobId} ${count} pieces were folded into counts, last on ${at.toISOString()} by ${person}; the chain goes on across them.`,
+      );
     for (const one of unlike) print(one);
     if (unlike.length > 0)
       tell(

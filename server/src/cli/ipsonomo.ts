@@ -2,6 +2,7 @@ import { decodeHex } from './decode';
 import { describeFile } from './describe';
 import { audit } from './audit';
 import { readCapture } from './capture';
+import { fold } from './fold';
 import { key, keys } from './keys';
 import { names } from './names';
 import { each, type Command } from './output';
@@ -33,6 +34,7 @@ const COMMANDS: Readonly<Record<string, Entry>> = {
   schema: { run: printSchema, least: 0 },
   key: { run: key, least: 0 },
   keys: { run: keys, least: 0 },
+  fold: { run: ([days = ''], output) => fold(days, output), least: 1 },
   audit: { run: (inputs, output) => audit(output, inputs.includes('--mend')), least: 0 },
 };
 
@@ -51,6 +53,7 @@ const USAGE = `usage:
   ipsonomo schema                      the JSON Schema of plan files
   ipsonomo audit                       evidence that somebody changed by hand (DATABASE_URL, else the demo's own)
   ipsonomo audit --mend                what is kept of the latest evidence made anew (DATABASE_OWNER_URL)
+  ipsonomo fold DAYS                   evidence older than that which only says once more that a device asked, as a count (DATABASE_OWNER_URL)
   ipsonomo key                         a key that lets browsers in, with a QR code for a phone (of the server that runs here)
   ipsonomo keys [take-back ID]         who was let in, and which keys are good; one of them no longer`;
 

@@ -288,7 +288,9 @@ export class PlanChanger {
     const found = findInterface(await this.store.plan(jobId), interfaceId);
     if (!found) throw Refusal.of('thing.unknown', 'device');
     const { mac, address } = found.at;
-    await this.store.append([this.said(jobId, interfaceId, kind, facts, person, mac, address)]);
+    await this.store.evidence.append([
+      this.said(jobId, interfaceId, kind, facts, person, mac, address),
+    ]);
     await this.told.changed(jobId);
   }
 
@@ -309,7 +311,9 @@ export class PlanChanger {
     const isPlanned = read.hasPlanned || read.addresses.length === 0;
     const kind = isSame && isPlanned ? 'read-off' : 'read-otherwise';
     const facts = { from, ...factsOfRead(read), planned: formatIpv4(address) };
-    await this.store.append([this.said(jobId, interfaceId, kind, facts, person, mac, address)]);
+    await this.store.evidence.append([
+      this.said(jobId, interfaceId, kind, facts, person, mac, address),
+    ]);
     await this.told.changed(jobId);
   }
 

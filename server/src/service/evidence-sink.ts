@@ -82,7 +82,7 @@ export class EvidenceSink {
   /** False where the database is away. What it refuses is halved until the one is found, which is kept apart. */
   private async write(batch: readonly FieldEvent[]): Promise<boolean> {
     try {
-      await this.store.append(batch.map(toEvidence));
+      await this.store.evidence.append(batch.map(toEvidence));
       return true;
     } catch (error) {
       if (error instanceof Refusal && error.issues.some(({ code }) => LATER.includes(code)))

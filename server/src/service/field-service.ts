@@ -350,7 +350,7 @@ export class FieldService {
   private async sendPlan(jobId: string): Promise<void> {
     const [plan, { byInterface }] = await Promise.all([
       this.store.plan(jobId),
-      this.store.latestEvidence(jobId),
+      this.store.evidence.latest(jobId),
     ]);
     const now = this.clock();
     const next = this.plans.of(jobId, plan, byInterface, now);

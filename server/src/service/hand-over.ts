@@ -44,7 +44,7 @@ export async function addressList(
   const job = await store.job(jobId);
   const [plan, { byInterface: evidence }, revisions] = await Promise.all([
     store.plan(jobId),
-    store.latestEvidence(jobId),
+    store.evidence.latest(jobId),
     store.revisions(jobId),
   ]);
   const rows = interfacesOf(plan).map(({ device, at }) => {

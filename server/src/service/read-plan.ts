@@ -62,7 +62,7 @@ export class PlanReader {
   async now(jobId: string): Promise<PlanNow> {
     const [state, latest] = await Promise.all([
       this.store.planState(jobId),
-      this.store.latestEvidence(jobId),
+      this.store.evidence.latest(jobId),
     ]);
     let book = this.seen.get(jobId);
     if (!book) this.seen.set(jobId, (book = new SeenBook()));
@@ -98,7 +98,7 @@ export class PlanReader {
   }
 
   async evidenceOf(jobId: string, interfaceId: string): Promise<readonly EvidenceView[]> {
-    const found = await this.store.evidenceOf(jobId, interfaceId, MOST_EVIDENCE);
-    return found.map(evidenceView);
+    const found = await this.store.evidence.of(jobId, interfaceId, MOST_EVIDENCE);
+    return found.map(({ again, ...one }) => ({ ...evidenceView(one), ...(again && { again }) }));
   }
 }

@@ -333,6 +333,82 @@ const MIGRATIONS: readonly Migration[] = [
         (job_id, interface_id, kind, mac, address, at desc, id desc);
     `,
   },
+  {
+    // Evidence that says once more what was seen before and after it may be folded into a count. What stood in its place
+    // keeps the link of the chain, so that what is left still verifies.
+    name: '008_folded_evidence',
+    up: `
+      create table evidence_gap (
+        job_id uuid not null references job on delete cascade,
+        first_place bigint not null,
+        last_place bigint not null,
+        -- Of the piece that stood at the last place.
+        chain bytea not null,
+        at timestamptz not null default now(),
+        person text not null,
+        primary key (job_id, first_place)
+      );
+      create table evidence_count (
+        -- The piece that stays, which they all say once more.
+        evidence_id bigint primary key,
+        job_id uuid not null references job on delete cascade,
+        count integer not null,
+        until timestamptz not null
+      );
+      create trigger evidence_stays before update or delete on evidence_gap
+        for each row execute function evidence_stays();
+      create trigger evidence_whole before truncate on evidence_gap
+        for each statement execute function evidence_stays();
+      create function evidence_fold(of_job uuid, before timestamptz, who text) returns bigint
+        language plpgsql set search_path from current as $$
+        declare folded bigint;
+        begin
+          perform pg_advisory_xact_lock(hashtextextended(of_job::text, 20261129));
+          create temporary table folding on commit drop as
+            with said as (
+              select id, place, chain, at, interface_id, kind,
+                -- Another MAC, address or word than the one before of its kind is news.
+                (mac, address, source, facts) is distinct from
+                  (lag(mac) over alike, lag(address) over alike, lag(source) over alike,
+                   lag(facts) over alike) as is_news
+              from evidence
+              where job_id = of_job and kind in ('asked', 'asked-by-name', 'asked-by-port')
+                and facts->>'proof' is null
+              window alike as (partition by interface_id, kind order by place)
+            ), numbered as (
+              select *, count(*) filter (where is_news)
+                over (partition by interface_id, kind order by place) as number
+              from said
+            ), placed as (
+              select *, first_value(id) over times as first_id, lead(id) over times as next_id
+              from numbered
+              window times as (partition by interface_id, kind, number order by place)
+            )
+            select id, place, chain, at, first_id from placed
+            where id <> first_id and next_id is not null and at < before
+              and not exists (select from latest_evidence where evidence_id = placed.id);
+          get diagnostics folded = row_count;
+          if folded = 0 then return 0; end if;
+          insert into evidence_count as known (evidence_id, job_id, count, until)
+            select first_id, of_job, count(*), max(at) from folding group by first_id
+            on conflict (evidence_id) do update
+            set count = known.count + excluded.count, until = greatest(known.until, excluded.until);
+          insert into evidence_gap (job_id, first_place, last_place, chain, person)
+            select of_job, min(place), max(place), (array_agg(chain order by place desc))[1], who
+            from (select *, place - row_number() over (order by place) as island from folding) as one
+            group by island;
+          alter table evidence disable trigger evidence_remains;
+          delete from evidence using folding where evidence.id = folding.id;
+          alter table evidence enable trigger evidence_remains;
+          drop table folding;
+          return folded;
+        end $$;
+    `,
+    down: `
+      drop function evidence_fold;
+      drop table evidence_count, evidence_gap;
+    `,
+  },
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

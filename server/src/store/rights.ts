@@ -5,6 +5,9 @@ const RIGHTS: Readonly<Record<string, string>> = {
   evidence: 'select, insert',
   // Kept by the trigger of what is added to the other, with its owner's rights.
   latest_evidence: 'select',
+  // What was folded, by their owner.
+  evidence_gap: 'select',
+  evidence_count: 'select',
 };
 const OTHERS = 'select, insert, update, delete';
 

@@ -2,14 +2,12 @@ import { raw } from 'objection';
 import type { Knex } from 'knex';
 import { planOf, type Evidence, type Plan, type RevisionView } from '@ipsonomo/core';
 import { EvidenceRow, HandOverRow, JobRow, PaperRow, RevisionRow, RunRow } from './models';
-import { insertEvidence, type NewEvidence } from './evidence';
+import { EvidenceStore } from './evidence-store';
 import { PlanStore, type Change, type Changed, type Decision, type PlanState } from './plan-store';
 import { asking } from './asking';
-import { LatestEvidence, type Latest } from './latest-evidence';
 import { DoorStore } from './door-store';
 import { ProofStore } from './proof-store';
 import { Refusal } from './refusal';
-import { toEvidence } from './rows';
 
 export interface JobRecord {
   readonly id: string;
@@ -24,40 +22,20 @@ export interface JobHead<T> extends JobRecord {
   readonly summary: T | null;
 }
 
-/** A piece of evidence at which the chain of its job breaks. */
-export interface BrokenEvidence {
-  readonly jobId: string;
-  readonly id: string;
-  readonly interfaceId: string;
-  readonly kind: string;
-}
-
 const MOST_REVISIONS = 1000;
 
 export type RevisionListRow = Omit<RevisionView, 'at'> & { readonly at: Date };
 
-const EVIDENCE_COLUMNS = [
-  'id',
-  'interface_id',
-  'kind',
-  'at',
-  'mac',
-  'address',
-  'source',
-  'person',
-  'facts',
-];
-
 /** The plan and the evidence in PostgreSQL. The only room that knows tables. */
 export class Store {
   readonly proofs: ProofStore;
+  readonly evidence: EvidenceStore;
   readonly door: DoorStore;
   private readonly plans: PlanStore;
-  private readonly latest: LatestEvidence;
 
   constructor(private readonly knex: Knex) {
     this.plans = new PlanStore(knex);
-    this.latest = new LatestEvidence(knex);
+    this.evidence = new EvidenceStore(knex);
     this.proofs = new ProofStore(knex);
     this.door = new DoorStore(knex);
   }
@@ -263,77 +241,5 @@ export class Store {
     return asking(() =>
       RunRow.query(this.knex).where('job_id', jobId).orderBy('started_at', 'desc').limit(50),
     );
-  }
-
-  /** Appends evidence; what a journal holds twice is written once. */
-  append(evidence: readonly NewEvidence[]): Promise<void> {
-    return asking(() => insertEvidence(this.knex, evidence));
-  }
-
-  /**
-   * Pieces of evidence that are not what they were when they were written, or that one before them is missing of: the
-   * chain of their job breaks there. Empty where all is as it was.
-   */
-  audit(most = 100): Promise<readonly BrokenEvidence[]> {
-    return asking(async () => {
-      const { rows } = await this.knex.raw<{ rows: BrokenEvidence[] }>(
-        `select job_id as "jobId", id::text, interface_id as "interfaceId", kind
-         from (select one.*, evidence_seal(one, lag(chain) over chained) as wanted,
-                 coalesce(lag(place) over chained, 0) + 1 as due
-               from evidence one window chained as (partition by job_id order by place)) as links
-         where chain is distinct from wanted or place <> due
-         order by job_id, place limit ?`,
-        [most],
-      );
-      return rows;
-    });
-  }
-
-  /** Where the table of the latest evidence does not say what all of it says. */
-  auditLatest(most = 100): Promise<readonly Omit<BrokenEvidence, 'id'>[]> {
-    return asking(async () => {
-      const { rows } = await this.knex.raw<{ rows: Omit<BrokenEvidence, 'id'>[] }>(
-        `select coalesce(due.job_id, kept.job_id) as "jobId",
-           coalesce(due.interface_id, kept.interface_id) as "interfaceId",
-           coalesce(due.kind, kept.kind) as kind
-         from latest_evidence_due() as due
-         full join latest_evidence as kept on kept.evidence_id = due.evidence_id
-         where kept.evidence_id is null or due.evidence_id is null
-         limit ?`,
-        [most],
-      );
-      return [...new Map(rows.map((row) => [JSON.stringify(row), row])).values()];
-    });
-  }
-
-  /** Makes it anew. Asked as the owner of the tables. */
-  rebuildLatest(): Promise<void> {
-    return asking(async () => {
-      await this.knex.transaction(async (trx) => {
-        await trx.raw('lock table evidence in share row exclusive mode');
-        await trx.raw('delete from latest_evidence');
-        await trx.raw('insert into latest_evidence select * from latest_evidence_due()');
-      });
-    });
-  }
-
-  /** All that a stage can depend on, however often a device was asked. */
-  latestEvidence(jobId: string): Promise<Latest> {
-    return asking(() => this.latest.of(jobId));
-  }
-
-  /** What was seen of one interface, newest first. */
-  evidenceOf(jobId: string, interfaceId: string, most: number): Promise<readonly Evidence[]> {
-    return asking(async () => {
-      const rows = await EvidenceRow.query(this.knex)
-        .select(EVIDENCE_COLUMNS)
-        .where({ job_id: jobId, interface_id: interfaceId })
-        .orderBy([
-          { column: 'at', order: 'desc' },
-          { column: 'id', order: 'desc' },
-        ])
-        .limit(most);
-      return rows.map(toEvidence);
-    });
   }
 }

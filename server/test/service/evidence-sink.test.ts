@@ -43,7 +43,7 @@ function open() {
 }
 
 const countOf = async (interfaceId: string) =>
-  (await scratch.store.evidenceOf(job, interfaceId, 1000)).length;
+  (await scratch.store.evidence.of(job, interfaceId, 1000)).length;
 
 test('one piece that the database refuses is kept apart and told; the others are written', async () => {
   const { folder, logged, sink } = open();
@@ -97,8 +97,8 @@ test('a journal of another database stays where it is', async () => {
 
 test('sealed: no column can be changed and nothing emptied; what is changed by hand all the same is named', async () => {
   const { knex, store } = scratch;
-  const others = async () => (await store.audit()).filter((one) => one.jobId === job);
-  await store.append(
+  const others = async () => (await store.evidence.audit()).filter((one) => one.jobId === job);
+  await store.evidence.append(
     [1, 2, 3].map((at) => ({ ...event({ interfaceId: 'sealed', at }), bytes: undefined })),
   );
   expect(await others()).toEqual([]);
@@ -112,7 +112,7 @@ test('sealed: no column can be changed and nothing emptied; what is changed by h
   await expect(knex('evidence').delete()).rejects.toThrow(/never changed/);
   await expect(knex.raw('truncate evidence')).rejects.toThrow(/never changed/);
 
-  const [first] = await store.evidenceOf(job, 'sealed', 3);
+  const [first] = await store.evidence.of(job, 'sealed', 3);
   await knex.raw('alter table evidence disable trigger all');
   await knex('evidence').where('id', first?.id).update({ person: 'somebody else' });
   await knex.raw('alter table evidence enable trigger all');
@@ -124,8 +124,10 @@ test('many writers at once: one chain', async () => {
   const { id } = await store.addJob('Chain');
   await Promise.all(
     Array.from({ length: 20 }, () =>
-      store.append([1, 2, 3, 4].map((at) => ({ ...event({ jobId: id, at }), bytes: undefined }))),
+      store.evidence.append(
+        [1, 2, 3, 4].map((at) => ({ ...event({ jobId: id, at }), bytes: undefined })),
+      ),
     ),
   );
-  expect((await store.audit()).filter((one) => one.jobId === id)).toEqual([]);
+  expect((await store.evidence.audit()).filter((one) => one.jobId === id)).toEqual([]);
 });

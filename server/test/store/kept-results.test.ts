@@ -163,7 +163,7 @@ async function lastOfEach(jobId: string): Promise<ReadonlyMap<string, readonly E
   const found = new Map<string, readonly Evidence[]>();
   for (const at of interfaces) {
     const last = new Map<string, Evidence>();
-    for (const one of [...(await scratch.store.evidenceOf(jobId, at, 10_000))].reverse())
+    for (const one of [...(await scratch.store.evidence.of(jobId, at, 10_000))].reverse())
       last.set(`${one.kind} ${one.mac} ${one.address}`, one);
     if (last.size > 0)
       found.set(
@@ -182,31 +182,31 @@ describe('the latest evidence', () => {
         async (batches) => {
           const { id } = await scratch.store.addJob(`Job ${(jobs += 1)}`);
           for (const batch of batches) {
-            await scratch.store.append(batch.map((one) => pieceOf(id, one)));
-            const { byInterface, place } = await scratch.store.latestEvidence(id);
+            await scratch.store.evidence.append(batch.map((one) => pieceOf(id, one)));
+            const { byInterface, place } = await scratch.store.evidence.latest(id);
             expect(byInterface).toEqual(await lastOfEach(id));
-            const anew = await new Store(scratch.knex).latestEvidence(id);
+            const anew = await new Store(scratch.knex).evidence.latest(id);
             expect(anew).toEqual({ byInterface, place });
           }
         },
       ),
       { numRuns: cases(12), seed: 1501 },
     );
-    expect(await scratch.store.auditLatest()).toEqual([]);
+    expect(await scratch.store.evidence.auditLatest()).toEqual([]);
   });
 
   test('is read by its table, and only what is new afterwards', async () => {
     const id = await jobWith(3);
-    await scratch.store.append([
+    await scratch.store.evidence.append([
       ...Array.from({ length: 50 }, (_, at) => pieceOf(id, { at })),
       pieceOf(id, { interfaceId: 'd1-at' }),
     ]);
-    await scratch.store.latestEvidence(id);
-    const list = (await scratch.store.latestEvidence(id)).byInterface.get('d1-at');
+    await scratch.store.evidence.latest(id);
+    const list = (await scratch.store.evidence.latest(id)).byInterface.get('d1-at');
     asked.length = 0;
-    await scratch.store.append([pieceOf(id, { at: 99, facts: { new: 1 } })]);
+    await scratch.store.evidence.append([pieceOf(id, { at: 99, facts: { new: 1 } })]);
     const latest = await Promise.all(
-      Array.from({ length: 8 }, () => scratch.store.latestEvidence(id)),
+      Array.from({ length: 8 }, () => scratch.store.evidence.latest(id)),
     );
     expect(latest[0]?.byInterface.get('d0-at')?.at(-1)?.facts).toEqual({ new: 1 });
     expect(list).toHaveLength(1);
@@ -217,17 +217,17 @@ describe('the latest evidence', () => {
 
   test('that is not what the evidence says is named, and made anew', async () => {
     const id = await jobWith(1);
-    await scratch.store.append([pieceOf(id, { at: 5 }), pieceOf(id, { at: 9 })]);
+    await scratch.store.evidence.append([pieceOf(id, { at: 5 }), pieceOf(id, { at: 9 })]);
     await scratch.knex.raw(
       `update latest_evidence set evidence_id = (select min(id) from evidence where job_id = :id)
        where job_id = :id`,
       { id },
     );
-    expect(await scratch.store.auditLatest()).toEqual([
+    expect(await scratch.store.evidence.auditLatest()).toEqual([
       { jobId: id, interfaceId: 'd0-at', kind: 'asked' },
     ]);
-    await scratch.store.rebuildLatest();
-    expect(await scratch.store.auditLatest()).toEqual([]);
+    await scratch.store.evidence.rebuildLatest();
+    expect(await scratch.store.evidence.auditLatest()).toEqual([]);
   });
 });
 
@@ -242,7 +242,7 @@ describe('what was seen of a plan', () => {
     for (let step = 0; step < 6; step += 1) {
       if (step === 3) await add(scratch.store, id, 'more', '10.0.9.9');
       else
-        await scratch.store.append([
+        await scratch.store.evidence.append([
           pieceOf(id, { interfaceId: `d${step % 3}-at`, kind: 'has-address', at: step }),
         ]);
       const news = await reader.progress(id, known.mark);
@@ -258,9 +258,9 @@ describe('what was seen of a plan', () => {
   test('is not taken back by a reader who comes late with an older state', async () => {
     const id = await jobWith(3);
     const older = planOf(await scratch.store.plan(id), 1);
-    const before = await scratch.store.latestEvidence(id);
-    await scratch.store.append([pieceOf(id, { kind: 'has-address' })]);
-    const latest = await scratch.store.latestEvidence(id);
+    const before = await scratch.store.evidence.latest(id);
+    await scratch.store.evidence.append([pieceOf(id, { kind: 'has-address' })]);
+    const latest = await scratch.store.evidence.latest(id);
     await add(scratch.store, id, 'more', '10.0.9.9');
     const newer = planOf(await scratch.store.plan(id), 2);
     const book = new SeenBook();
@@ -289,7 +289,7 @@ describe('the list of jobs', () => {
     expect(list.find((one) => one.id === id)).toMatchObject(own);
     for (const change of [
       () => add(scratch.store, id, 'more', '10.0.9.9'),
-      () => scratch.store.append([pieceOf(id, { kind: 'has-address' })]),
+      () => scratch.store.evidence.append([pieceOf(id, { kind: 'has-address' })]),
       () => scratch.store.addHandOver(id, 'Mara Quist', 'address list', 1),
     ]) {
       await change();

@@ -52,5 +52,5 @@ test('it may add and read evidence, and change what is no evidence', async () =>
   expect((await as(ADD, [jobId])).rowCount).toBe(1);
   expect((await as('select * from evidence')).rowCount).toBe(2);
   expect((await as("update job set name = 'Other' where id = ?", [jobId])).rowCount).toBe(1);
-  expect(await scratch.store.audit()).toEqual([]);
+  expect(await scratch.store.evidence.audit()).toEqual([]);
 });

@@ -44,7 +44,7 @@ test('a decision and its evidence are kept together or not at all', async () => 
   const { store } = scratch;
   const { jobId: id } = await jobWith('Decided');
   const change = { jobId: id, person: 'Mara Quist', what: 'bound' };
-  const before = (await store.evidenceOf(id, 'drive-2-at', 100)).length;
+  const before = (await store.evidence.of(id, 'drive-2-at', 100)).length;
   const [device] = deviceEdits('drive-9', 'hall', '10.0.0.99');
   const decide = (facts: NewEvidence['facts']) => () => ({
     ...{ edits: device ? [device] : [], result: undefined },
@@ -54,28 +54,28 @@ test('a decision and its evidence are kept together or not at all', async () => 
   await expect(store.change(change, decide({ label: 'a\0' }))).rejects.toThrow();
   const plan = await store.plan(id);
   expect(plan.devices.map((one) => one.id)).not.toContain('drive-9');
-  expect(await store.evidenceOf(id, 'drive-2-at', 100)).toHaveLength(before);
+  expect(await store.evidence.of(id, 'drive-2-at', 100)).toHaveLength(before);
   await store.change(change, decide({ label: 'a' }));
   expect((await store.plan(id)).devices.map((one) => one.id)).toContain('drive-9');
-  expect(await store.evidenceOf(id, 'drive-2-at', 100)).toHaveLength(before + 1);
+  expect(await store.evidence.of(id, 'drive-2-at', 100)).toHaveLength(before + 1);
 });
 
 test('decisions and what is seen meanwhile do not stand in each other’s way', async () => {
   const { store } = scratch;
   const { jobId: id } = await jobWith('Busy');
   const change = { jobId: id, person: 'Mara Quist', what: 'bound' };
-  const before = (await store.evidenceOf(id, 'drive-2-at', 1000)).length;
+  const before = (await store.evidence.of(id, 'drive-2-at', 1000)).length;
   await Promise.all(
     Array.from({ length: 60 }, async (_, i) => {
       const seen = boundAt(id, { label: `seen ${i}` });
-      await store.append([seen, seen, seen]);
+      await store.evidence.append([seen, seen, seen]);
       const [device] = deviceEdits(`busy-${i}`, 'hall', `10.0.0.${100 + i}`);
       const decided = { edits: device ? [device] : [], result: undefined };
       await store.change(change, () => ({ ...decided, evidence: [boundAt(id, {})] }));
     }),
   );
-  expect(await store.evidenceOf(id, 'drive-2-at', 1000)).toHaveLength(before + 60 * 4);
-  expect(await store.audit()).toEqual([]);
+  expect(await store.evidence.of(id, 'drive-2-at', 1000)).toHaveLength(before + 60 * 4);
+  expect(await store.evidence.audit()).toEqual([]);
 });
 
 const add = (type: ThingType, thing: ThingDoc): Edit => ({ op: 'add', type, thing });
@@ -204,7 +204,9 @@ const evidence = (
 
 test('evidence is appended, never changed and never removed, not even with its device', async () => {
   const { jobId, at, plan } = await jobWith('evidence');
-  await scratch.store.append([evidence(jobId, at.id, 'asked', { facts: { message: 'DISCOVER' } })]);
+  await scratch.store.evidence.append([
+    evidence(jobId, at.id, 'asked', { facts: { message: 'DISCOVER' } }),
+  ]);
   const here = () => scratch.knex('evidence').where({ interface_id: at.id });
   await expect(here().update({ kind: 'kept' })).rejects.toThrow('never changed');
   await expect(here().delete()).rejects.toThrow('never changed or removed');
@@ -217,7 +219,7 @@ test('evidence is appended, never changed and never removed, not even with its d
   );
   expect(plan.devices).toHaveLength(1);
   expect((await scratch.store.plan(jobId)).devices).toEqual([]);
-  const [seen] = await scratch.store.evidenceOf(jobId, at.id, 10);
+  const [seen] = await scratch.store.evidence.of(jobId, at.id, 10);
   expect(seen).toMatchObject({ kind: 'asked', at: 1000, mac: MAC, facts: { message: 'DISCOVER' } });
 });
 
@@ -226,22 +228,22 @@ test('what a journal holds twice is written once', async () => {
   const run = await scratch.store.addRun(jobId, 'practice', 'Mara');
   const one = evidence(jobId, at.id, 'asked', { runId: run.id, sequence: 1 });
   const two = evidence(jobId, at.id, 'answered', { runId: run.id, sequence: 2, at: 1000.7 });
-  await scratch.store.append([one]);
-  await scratch.store.append([one, two]);
-  const kinds = (await scratch.store.evidenceOf(jobId, at.id, 10)).map((each) => each.kind);
+  await scratch.store.evidence.append([one]);
+  await scratch.store.evidence.append([one, two]);
+  const kinds = (await scratch.store.evidence.of(jobId, at.id, 10)).map((each) => each.kind);
   expect(kinds).toEqual(['answered', 'asked']);
 });
 
 test('the latest of each kind, MAC and address is all that a stage needs', async () => {
   const { jobId, at } = await jobWith('latest');
   const other = must(parseMac('02:00:5e:00:53:12'));
-  await scratch.store.append([
+  await scratch.store.evidence.append([
     ...Array.from({ length: 20 }, (_, i) => evidence(jobId, at.id, 'asked', { at: i })),
     evidence(jobId, at.id, 'asked', { at: 7, mac: other }),
     evidence(jobId, at.id, 'kept', { at: 3, address: undefined }),
     evidence(jobId, at.id, 'kept', { at: 2, address: undefined }),
   ]);
-  const latest = (await scratch.store.latestEvidence(jobId)).byInterface.get(at.id) ?? [];
+  const latest = (await scratch.store.evidence.latest(jobId)).byInterface.get(at.id) ?? [];
   expect(latest.map(({ kind, at: time, mac }) => [kind, time, mac === MAC])).toEqual([
     ['kept', 3, true],
     ['asked', 7, false],
@@ -253,7 +255,7 @@ test('a run that a crash left open ends with the last thing it saw', async () =>
   const { jobId, at } = await jobWith('left open');
   const run = await scratch.store.addRun(jobId, 'practice', 'Mara');
   const seenAt = 1_764_000_000_000;
-  await scratch.store.append([
+  await scratch.store.evidence.append([
     evidence(jobId, at.id, 'asked', { runId: run.id, sequence: 1, at: seenAt }),
   ]);
   await scratch.store.endLeftRuns();
