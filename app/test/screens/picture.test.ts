@@ -1,5 +1,12 @@
 import { toIpv4, type Joiner, type Lane, type Picture } from '@ipsonomo/core';
-import { cornersOf, linesOf, placed, type Box } from '../../src/screens/picture/layout';
+import {
+  boxesOf,
+  cornersOf,
+  foldedPicture,
+  linesOf,
+  placed,
+  type Box,
+} from '../../src/screens/picture/layout';
 
 const lane = (subnetId: string, count: number): Lane => ({
   ...{ subnetId, name: subnetId, vlan: undefined },
@@ -70,4 +77,40 @@ test('a way goes through the middle of what it passes; what is not in the pictur
   const layout = placed(PICTURES[0]?.[1] ?? { lanes: [], joiners: [] });
   const corners = cornersOf(layout, ['a-d0', 'r', 'nobody', 'b-d1'], 0).split(' ');
   expect(corners).toHaveLength(3);
+});
+
+describe('a large site', () => {
+  const picture: Picture = {
+    lanes: [lane('a', 250), lane('b', 80), lane('c', 3)],
+    joiners: [joiner('r', 'a', 'b', 'c')],
+  };
+  const drawn = (open: readonly string[], shown: readonly string[] = []) =>
+    placed(foldedPicture(picture, new Set(open), shown)).lanes.map(
+      ({ devices, lane: of, rest }) => [devices.length, of.folded?.length ?? 0, rest !== undefined],
+    );
+
+  test('its lanes are folded, but for those with few devices; one that is opened is drawn whole', () => {
+    expect(drawn([])).toEqual([
+      [0, 250, true],
+      [0, 80, true],
+      [3, 0, false],
+    ]);
+    expect(drawn(['b'])).toEqual([
+      [0, 250, true],
+      [80, 0, false],
+      [3, 0, false],
+    ]);
+  });
+
+  test('what is chosen is drawn, and its way goes through it', () => {
+    const layout = placed(foldedPicture(picture, new Set(), ['a-i7', 'b-i9']));
+    expect(drawn([], ['a-i7', 'b-i9'])[0]).toEqual([1, 249, true]);
+    expect(boxesOf(layout).has('a-d7')).toBe(true);
+    expect(cornersOf(layout, ['a-d7', 'r', 'b-d9'], 0).split(' ')).toHaveLength(3);
+  });
+
+  test('a small one is drawn whole', () => {
+    const small = { ...picture, lanes: [lane('a', 200), lane('b', 80)] };
+    expect(foldedPicture(small, new Set(), [])).toBe(small);
+  });
 });

@@ -47,16 +47,17 @@ export function pictureOf(plan: Plan): Picture {
     return [{ id: host.id, title: host.title, kind: kindOf(host), lanes }];
   });
   const joining = new Set(joiners.map(({ id }) => id));
-  const all = interfacesOf(plan);
+  const devices = new Map(plan.subnets.map(({ id }): [string, LaneDevice[]] => [id, []]));
+  for (const { device, at } of interfacesOf(plan))
+    if (!joining.has(device.id))
+      devices.get(at.subnetId)?.push({
+        ...{ deviceId: device.id, interfaceId: at.id, title: device.title, address: at.address },
+      });
   return {
     joiners,
     lanes: plan.subnets.map(({ id, name, vlan }) => ({
       ...{ subnetId: id, name, vlan },
-      devices: all
-        .filter(({ device, at }) => at.subnetId === id && !joining.has(device.id))
-        .map(({ device, at }) => ({
-          ...{ deviceId: device.id, interfaceId: at.id, title: device.title, address: at.address },
-        })),
+      devices: devices.get(id) ?? [],
     })),
   };
 }

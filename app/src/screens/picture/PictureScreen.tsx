@@ -17,11 +17,11 @@ import {
   type ProofKind,
 } from '@ipsonomo/core';
 import { saveText, useJob, useWire } from '../../data';
-import { AddressText, Notice, Page, Pick, Refusals, Row, Words } from '../../parts';
+import { AddressText, LongList, Notice, Page, Pick, Refusals, Row, Words } from '../../parts';
 import { useWide } from '../../theme';
 import { findingsOf } from '../prove/findings';
 import { interfaceOptions, issuesOf } from '../words';
-import { placed } from './layout';
+import { foldedPicture, isLarge, placed } from './layout';
 import { JOINER_WORDS, Mark, PICTURE_ID, SitePicture } from './SitePicture';
 
 /** The site as it is connected; two are chosen, and the way there and back is drawn. */
@@ -31,7 +31,11 @@ export function PictureScreen({ job: id }: { readonly job: string }) {
   const wide = useWide();
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const picture = useMemo(() => (job ? pictureOf(job.plan) : undefined), [job]);
-  const layout = useMemo(() => (picture ? placed(picture) : undefined), [picture]);
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
+  const layout = useMemo(
+    () => (picture ? placed(foldedPicture(picture, open, chosen)) : undefined),
+    [picture, open, chosen],
+  );
   const marks = useMemo(
     () =>
       new Map<string, ProofKind>(
@@ -44,8 +48,13 @@ export function PictureScreen({ job: id }: { readonly job: string }) {
   const way = useMemo(() => (job ? wayOf(job.plan, chosen) : undefined), [job, chosen]);
   const press = (at: string) =>
     setChosen(chosen.length === 1 && chosen[0] !== at ? [...chosen, at] : [at]);
+  const fold = (at: string) =>
+    setOpen(new Set(open.has(at) ? [...open].filter((one) => one !== at) : [...open, at]));
   const drawing = layout ? (
-    <SitePicture {...{ picture: layout, marks, chosen, onPress: press }} route={way?.route} />
+    <SitePicture
+      {...{ picture: layout, marks, chosen, open, onPress: press, onFold: fold }}
+      route={way?.route}
+    />
   ) : null;
   return (
     <Page maxWidth={1600}>
@@ -56,6 +65,11 @@ export function PictureScreen({ job: id }: { readonly job: string }) {
       {job && picture && layout ? (
         <>
           <Chosen {...{ id, plan: job.plan, chosen, setChosen, way }} />
+          {wide && isLarge(picture) ? (
+            <Words size="second" tone="second">
+              A large site: the devices of a subnet are counted. Touch the count to see them.
+            </Words>
+          ) : null}
           {wide ? drawing : <OneLane {...{ picture, marks, chosen, onPress: press }} />}
           <Button
             type="outline"
@@ -201,10 +215,11 @@ function LaneRows({
   onPress,
 }: Omit<OneLaneProps, 'picture'> & { lane: Lane }) {
   return (
-    <View>
-      {lane.devices.map(({ interfaceId, title, address }) => (
+    <LongList
+      items={lane.devices}
+      keyOf={({ interfaceId }) => interfaceId}
+      render={({ interfaceId, title, address }) => (
         <Row
-          key={interfaceId}
           label={title}
           selected={chosen.includes(interfaceId)}
           onPress={() => onPress(interfaceId)}
@@ -221,7 +236,7 @@ function LaneRows({
             <AddressText address={formatIpv4(address)} length={24} still />
           </View>
         </Row>
-      ))}
-    </View>
+      )}
+    />
   );
 }

@@ -2,7 +2,14 @@ import { ScrollView } from 'react-native';
 import Svg, { Circle, G, Line, Path, Polygon, Polyline, Rect, Text } from 'react-native-svg';
 import { formatIpv4, type DrawnRoute, type ProofKind } from '@ipsonomo/core';
 import { FIGURES, useColours, WORDS } from '../../theme';
-import { boxesOf, cornersOf, linesOf, type Box, type PlacedPicture } from './layout';
+import {
+  boxesOf,
+  cornersOf,
+  linesOf,
+  type Box,
+  type FoldedLane,
+  type PlacedPicture,
+} from './layout';
 
 export const PICTURE_ID = 'site-picture';
 
@@ -13,10 +20,15 @@ interface Props {
   /** The two that are chosen, as far as they are. */
   readonly chosen: readonly string[];
   readonly onPress: (interfaceId: string) => void;
+  /** Opens or folds a lane of a large site. */
+  readonly onFold: (subnetId: string) => void;
+  /** Lanes that were opened, and can be folded again. */
+  readonly open: ReadonlySet<string>;
 }
 
 /** The site as it is connected, with a way through it where two are chosen: there drawn through, back dashed. */
-export function SitePicture({ picture, marks, route, chosen, onPress }: Props) {
+export function SitePicture(props: Props) {
+  const { picture, marks, route, chosen, onPress, onFold, open } = props;
   const colours = useColours();
   const { width, height, lanes, joiners } = picture;
   return (
@@ -37,7 +49,7 @@ export function SitePicture({ picture, marks, route, chosen, onPress }: Props) {
             strokeWidth={2}
           />
         ))}
-        {lanes.map(({ lane, box, devices }) => (
+        {lanes.map(({ lane, box, devices, rest }) => (
           <G key={lane.subnetId}>
             <Rect {...box} rx={6} fill={colours.surface} stroke={colours.line} strokeWidth={1.5} />
             <Text
@@ -61,6 +73,23 @@ export function SitePicture({ picture, marks, route, chosen, onPress }: Props) {
                 onPress={() => onPress(device.interfaceId)}
               />
             ))}
+            {rest ? (
+              <Rest {...{ box: rest, marks }} lane={lane} onPress={() => onFold(lane.subnetId)} />
+            ) : null}
+            {open.has(lane.subnetId) ? (
+              <Text
+                x={box.x + box.width - 12}
+                y={box.y + 22}
+                fill={colours.second}
+                fontFamily={WORDS}
+                fontSize={13}
+                textAnchor="end"
+                textDecoration="underline"
+                onPress={() => onFold(lane.subnetId)}
+              >
+                fold
+              </Text>
+            ) : null}
           </G>
         ))}
         {joiners.map(({ joiner, box }) => (
@@ -145,6 +174,56 @@ function Chip({ title, address, box, mark, isChosen, onPress }: ChipProps) {
       <Text x={box.x + 30} y={box.y + 35} fill={colours.second} fontSize={12} fontFamily={FIGURES}>
         {address}
       </Text>
+    </G>
+  );
+}
+
+interface RestProps {
+  readonly lane: FoldedLane;
+  readonly box: Box;
+  readonly marks: ReadonlyMap<string, ProofKind>;
+  readonly onPress: () => void;
+}
+
+/** What counts most stands first. */
+const KINDS: readonly ProofKind[] = [
+  ...(['contradicted', 'silent', 'stale', 'accepted', 'not-asked', 'proven'] as const),
+];
+const MOST_KINDS = 3;
+
+/** The devices of a folded lane: how many, and how many of each outcome. */
+function Rest({ lane, box, marks, onPress }: RestProps) {
+  const colours = useColours();
+  const { folded = [] } = lane;
+  const counts = new Map<ProofKind, number>();
+  for (const { interfaceId } of folded) {
+    const mark = marks.get(interfaceId) ?? 'not-asked';
+    counts.set(mark, (counts.get(mark) ?? 0) + 1);
+  }
+  const told = KINDS.filter((kind) => counts.has(kind)).slice(0, MOST_KINDS);
+  return (
+    <G onPress={onPress}>
+      <Rect {...box} rx={4} fill={colours.ground} stroke={colours.second} strokeDasharray="4 3" />
+      <Text
+        x={box.x + 8}
+        y={box.y + 18}
+        fill={colours.ink}
+        fontFamily={WORDS}
+        fontSize={13}
+        fontWeight="600"
+      >
+        {lane.devices.length > 0 ? `${folded.length} others` : `${folded.length} devices`}, open
+      </Text>
+      {told.map((kind, at) => (
+        <G key={kind} transform={`translate(${box.x + 8 + at * 52} ${box.y + 26})`}>
+          <G transform="scale(0.8)">
+            <Mark mark={kind} />
+          </G>
+          <Text x={16} y={11} fill={colours.second} fontFamily={FIGURES} fontSize={12}>
+            {counts.get(kind)}
+          </Text>
+        </G>
+      ))}
     </G>
   );
 }

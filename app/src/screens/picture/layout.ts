@@ -14,10 +14,18 @@ export interface PlacedDevice {
   readonly box: Box;
 }
 
+/** A lane of which only some devices are drawn. */
+export interface FoldedLane extends Lane {
+  /** Those that are counted in its place; none where all are drawn. */
+  readonly folded?: readonly LaneDevice[];
+}
+
 export interface PlacedLane {
-  readonly lane: Lane;
+  readonly lane: FoldedLane;
   readonly box: Box;
   readonly devices: readonly PlacedDevice[];
+  /** Where those that are folded are counted. */
+  readonly rest: Box | undefined;
 }
 
 export interface PlacedJoiner {
@@ -49,14 +57,53 @@ function laneSize(count: number): { readonly width: number; readonly height: num
   };
 }
 
+/** A site of so many devices is drawn whole; of a larger one each lane is folded until somebody opens it. */
+const MOST_DRAWN = 300;
+/** A lane of so few is not worth folding. */
+const FEW = 4;
+
+export const isLarge = ({ lanes }: Picture): boolean =>
+  lanes.reduce((sum, { devices }) => sum + devices.length, 0) > MOST_DRAWN;
+
+/**
+ * A large site with its lanes folded.
+ * @param open ids of subnets that are drawn whole
+ * @param shown ids of interfaces that are drawn in any case
+ */
+export function foldedPicture(
+  picture: Picture,
+  open: ReadonlySet<string>,
+  shown: readonly string[],
+): Picture & { readonly lanes: readonly FoldedLane[] } {
+  if (!isLarge(picture)) return picture;
+  const isShown = ({ interfaceId }: LaneDevice) => shown.includes(interfaceId);
+  return {
+    ...picture,
+    lanes: picture.lanes.map((lane) => {
+      if (open.has(lane.subnetId) || lane.devices.length <= FEW) return lane;
+      const devices = lane.devices.filter(isShown);
+      return { ...lane, devices, folded: lane.devices.filter((one) => !isShown(one)) };
+    }),
+  };
+}
+
+const chipsOf = ({ devices, folded = [] }: FoldedLane): number =>
+  devices.length + (folded.length > 0 ? 1 : 0);
+
 const laneId = (subnetId: string): string => `lane ${subnetId}`;
 
 /** Lays lanes and joiners out in layers, so that as few lines cross as may be. */
-export function placed({ lanes, joiners }: Picture): PlacedPicture {
+export function placed({
+  lanes,
+  joiners,
+}: {
+  readonly lanes: readonly FoldedLane[];
+  readonly joiners: readonly Joiner[];
+}): PlacedPicture {
   const graph = new graphlib.Graph({ multigraph: false });
   graph.setGraph({ rankdir: 'LR', nodesep: 18, ranksep: 60, marginx: MARGIN, marginy: MARGIN });
   graph.setDefaultEdgeLabel(() => ({}));
-  for (const lane of lanes) graph.setNode(laneId(lane.subnetId), laneSize(lane.devices.length));
+  for (const lane of lanes) graph.setNode(laneId(lane.subnetId), laneSize(chipsOf(lane)));
   for (const joiner of joiners) graph.setNode(joiner.id, { ...JOINER });
   for (const [from, to] of edgesOf(joiners)) graph.setEdge(from, to);
   layout(graph);
@@ -69,11 +116,14 @@ export function placed({ lanes, joiners }: Picture): PlacedPicture {
     ...{ width, height },
     lanes: lanes.map((lane) => {
       const box = boxOf(laneId(lane.subnetId));
+      const columns = columnsOf(chipsOf(lane));
       const devices = lane.devices.map((device, at) => ({
         device,
-        box: chipAt(box, at, columnsOf(lane.devices.length)),
+        box: chipAt(box, at, columns),
       }));
-      return { lane, box, devices };
+      const hasRest = (lane.folded?.length ?? 0) > 0;
+      const rest = hasRest ? chipAt(box, lane.devices.length, columns) : undefined;
+      return { lane, box, devices, rest };
     }),
     joiners: joiners.map((joiner) => ({ joiner, box: boxOf(joiner.id) })),
   };
