@@ -60,10 +60,10 @@ const PROBE_GAP = 2;
 const PROBES = 2;
 const PROBE_INTERVAL = 75;
 /**
- * An address that somebody said to have is asked for again after this time: who really has it answers, and a word that
- * anybody can say holds nobody up for longer.
+ * An address that somebody said to have is asked for again after this time, and who asked for it waits so long: who really
+ * has it answers, and a word that anybody can say takes nothing from anybody.
  */
-const TAKEN_AGAIN = 1000;
+const TAKEN_AGAIN = 500;
 const CONFIRM_AFTER = [150, 1000, 3000] as const;
 /** The same device asking or answered again is evidence at most this often. */
 const REPEAT = 30_000;
@@ -340,24 +340,23 @@ export class Giving {
 
   private consider(entry: Entry, pending: Pending, now: number): void {
     entry.pending = pending;
-    if (entry.taken && now - entry.taken.at < TAKEN_AGAIN) {
-      entry.pending = undefined;
-      return;
-    }
-    const fresh = now - entry.clearAt < FRESH && !entry.taken;
-    if (fresh) this.answerPending(entry, now);
-    else this.startProbe(entry, now);
+    const age = now - entry.clearAt;
+    const isFresh = age < FRESH && !entry.taken;
+    if (isFresh) this.answerPending(entry, now);
+    // Who asks again and again never waits for a question: it is asked before what is known turns old.
+    if (!isFresh || age > FRESH / 2) this.startProbe(entry, now);
   }
 
   private startProbe(entry: Entry, now: number): void {
     if (entry.probe && entry.probe.sent > 0) return;
-    entry.taken = undefined;
-    entry.probe = { sent: 0, nextAt: now };
-    this.runProbe(entry, entry.probe, now);
+    const nextAt = Math.max(now, (entry.taken?.at ?? -Infinity) + TAKEN_AGAIN);
+    entry.probe = { sent: 0, nextAt };
+    if (nextAt <= now) this.runProbe(entry, entry.probe, now);
   }
 
   /** R-PROBE (RFC 5227 §2.1.1): who has this address? Any MAC but the device's own is a refusal. */
   private runProbe(entry: Entry, probe: NonNullable<Entry['probe']>, now: number): void {
+    if (probe.sent === 0) entry.taken = undefined;
     if (probe.sent < PROBES) {
       probe.sent += 1;
       probe.nextAt = now + PROBE_INTERVAL;

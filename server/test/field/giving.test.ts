@@ -302,6 +302,23 @@ test('a word of somebody that has the planned address holds the device up for as
   }
 });
 
+test('who asks again and again is answered at once each time: the question is asked before what is known turns old', () => {
+  const bench = new EngineBench();
+  bench.arm();
+  bench.spoken();
+  let probes = 0;
+  for (let time = 0; time < 240; time += 1) {
+    bench.asks(DRIVE, { transaction: time });
+    const said = bench.spoken();
+    expect(said).toContain(`BootP reply ${GIVEN}`);
+    bench.advance(500);
+    probes += [...said, ...bench.spoken()].filter((one) => one.startsWith('probe')).length;
+  }
+  // Of two minutes, one question of two frames every quarter of a minute.
+  expect(probes).toBeGreaterThan(8);
+  expect(probes).toBeLessThan(20);
+});
+
 test('our own address given to a device in the plan: we take another before the next word', () => {
   const bench = new EngineBench();
   bench.arm();
