@@ -1,4 +1,5 @@
-import { writeFileSync } from 'node:fs';
+import { once } from 'node:events';
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { formatIpv4, formatMac, toIpv4, toMac, type FieldView, type JobView } from '@ipsonomo/core';
 import { api, startServer, until, type TestServer } from '../harness';
@@ -184,6 +185,64 @@ async function memoryFigure(turns: Turns): Promise<Figure> {
   };
 }
 
+const FOREIGN = 20_000; // frames a second
+const FOREIGN_SECONDS = 10;
+const QUESTION_EVERY = 100; // ms
+
+/** Processor seconds of each thread of a process so far. */
+function threadSeconds(pid: number): ReadonlyMap<string, number> {
+  const tasks = `/proc/${pid}/task`;
+  return new Map(
+    readdirSync(tasks).map((id) => {
+      const text = readFileSync(join(tasks, id, 'stat'), 'utf8');
+      const fields = text.replace(/^.*\) /, '').split(' ');
+      return [id, (Number(fields[11]) + Number(fields[12])) / 100];
+    }),
+  );
+}
+
+interface Answers {
+  readonly asked: number;
+  readonly answered: number;
+  readonly p99: number;
+}
+
+/** A plant in which everybody asks for everybody, and one of ours that asks for its address in between. */
+async function foreignFigure(turns: Turns, wire: Wire): Promise<Figure> {
+  const { server } = turns;
+  const received = async () => (await api<FieldView>(server, 'GET', '/field')).counters.received;
+  const crowd = wire.addDevice('crowd', '02:00:5e:00:53:9a');
+  const good = wire.addDevice('good', macOf(0));
+  await arm(server);
+  await pause(2500);
+  const [before, threads] = [await received(), threadSeconds(server.pid())];
+  const count = FOREIGN * FOREIGN_SECONDS;
+  const talking = crowd.start(
+    ...crowd.program('arps.ts', [String(count), String(FOREIGN), '2000']),
+  );
+  const questions = String((FOREIGN_SECONDS * 1000) / QUESTION_EVERY);
+  const asking = good.start(
+    ...good.program('asking.ts', [questions, String(QUESTION_EVERY), macOf(0)]),
+  );
+  let said = '';
+  asking.stdout?.on('data', (data: Buffer) => (said += data.toString()));
+  await Promise.all([once(talking, 'exit'), once(asking, 'exit')]);
+  await pause(1000);
+  const { asked, answered, p99 } = JSON.parse(said) as Answers;
+  const heard = (await received()) - before - asked;
+  // The thread of the wire does nearly all of it; the one that answers is told what is new.
+  const used = [...threadSeconds(server.pid())].map(([id, all]) => all - (threads.get(id) ?? 0));
+  const share = (100 * Math.max(...used)) / FOREIGN_SECONDS;
+  await api(server, 'POST', '/field/silence');
+  return {
+    what: `${FOREIGN} foreign ARP frames a second for ${FOREIGN_SECONDS} s (${((100 * heard) / count).toFixed(1)} % heard), and one of ours that asks in between`,
+    ours: `${answered} of ${asked} answered, p99 ${p99.toFixed(1)} ms; the wire's thread takes ${share.toFixed(0)} % of a core`,
+    reference: '',
+    wanted: 'none of ours lost, ≤ 50 % of a core',
+    isReached: answered === asked && share <= 50,
+  };
+}
+
 export async function wireFigures(): Promise<readonly Figure[]> {
   const wire = new Wire('ipsb');
   const options = { demo: false, namespace: wire.laptop.namespace };
@@ -198,7 +257,12 @@ export async function wireFigures(): Promise<readonly Figure[]> {
       async () => (await api<{ runId: string | null }>(server, 'GET', '/field')).runId,
     );
     const turns = new Turns(server, wire, clients);
-    return [...(await stormFigures(turns)), await latencyFigure(turns), await memoryFigure(turns)];
+    return [
+      ...(await stormFigures(turns)),
+      await latencyFigure(turns),
+      await memoryFigure(turns),
+      await foreignFigure(turns, wire),
+    ];
   } finally {
     await server.stop();
     wire.takeDown();
