@@ -9,11 +9,11 @@ import { idOf } from './http/door';
 import { browserIn, doorRoutes, keyRoutes, onlyLetIn } from './http/door-routes';
 import { notThroughLiveAdapter, sameOrigin, underOwnName } from './http/guard';
 import { notTooFast, notTooMany } from './http/limits';
+import { handOverRoutes } from './http/hand-over-routes';
 import { proofRoutes } from './http/proof-routes';
 import {
   assignRoutes,
   fieldRoutes,
-  handOverRoutes,
   listRoutes,
   paperRoutes,
   planRoutes,

@@ -21,14 +21,18 @@ import { Papers } from './service/papers';
 import { PlanReader } from './service/read-plan';
 import { Proofs } from './service/proofs';
 import { Rounds } from './service/round';
+import { Files } from './service/files';
 import { Thinking } from './service/thinking';
 import { JobSummaries } from './service/job-summaries';
 import { JobTeller } from './service/job-teller';
 import { Vigils } from './service/vigils';
+import type { Database } from './store/database';
 import { Store } from './store/store';
 
 export interface Settings {
   readonly store: Store;
+  /** The same database, for threads that have a connection of their own. */
+  readonly database: Database;
   /** Captures and journals of listening runs. */
   readonly captures: string;
   readonly web: string | undefined;
@@ -109,6 +113,7 @@ export async function compose(settings: Settings): Promise<Running> {
   });
   const proofs = new Proofs(store, field, fieldService, changed);
   const thinking = new Thinking();
+  const files = new Files(settings.database);
   const readings = new Readings();
   const lists = new Lists(readings);
   const importer = new ListImporter(lists, store, changer, clock);
@@ -135,6 +140,7 @@ export async function compose(settings: Settings): Promise<Running> {
       vigils: new Vigils(store, field, fieldService),
       practice,
       captures,
+      files,
       changed: (jobId) => teller.otherwise(jobId),
       openPage: (browser) => relay.open(browser),
     },
@@ -149,6 +155,7 @@ export async function compose(settings: Settings): Promise<Running> {
       relay.close();
       lists.close();
       await thinking.close();
+      await files.close();
       heard.stop();
       await field.close();
       sink.stop();

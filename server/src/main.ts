@@ -181,6 +181,7 @@ async function start(): Promise<void> {
   if (DEMO) await seedDemo(store);
   const running = await compose({
     store,
+    database: { url: DATABASE_URL },
     captures: join(DATA, 'captures'),
     web: join(__dirname, '../../app/dist'),
     log,

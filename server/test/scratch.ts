@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { migrate, openDatabase } from '../src/store/database';
+import { migrate, openDatabase, type Database } from '../src/store/database';
 import { Store } from '../src/store/store';
 
 /** A schema of the test file's own on the tests' PostgreSQL. */
@@ -8,7 +8,13 @@ export class Scratch {
     readonly knex: Knex,
     readonly store: Store,
     private readonly schema: string,
+    private readonly url: string,
   ) {}
+
+  /** Where it is, for threads that open it themselves. */
+  get database(): Database {
+    return { url: this.url, schema: this.schema };
+  }
 
   static async open(name: string): Promise<Scratch> {
     const url = process.env['E2E_DATABASE_URL'];
@@ -18,7 +24,7 @@ export class Scratch {
     await knex.raw('drop schema if exists ?? cascade', schema);
     await knex.raw('create schema ??', schema);
     await migrate(knex);
-    return new Scratch(knex, new Store(knex), schema);
+    return new Scratch(knex, new Store(knex), schema, url);
   }
 
   async close(): Promise<void> {

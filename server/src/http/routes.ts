@@ -1,24 +1,21 @@
-import { pipeline } from 'node:stream/promises';
 import { json, raw, Router, text, type Request, type Response } from 'express';
 import { parseMac, visibleText } from '@ipsonomo/core';
 import type { Readings } from '../common/readings';
 import { describeIn } from '../descriptions/describe';
 import { listAdapters } from '../field/adapters';
-import { hasCapture, readCapture } from '../field/capture';
 import type { Practice } from '../field/practice';
 import type { OpenedAt } from '../pages/relay';
 import type { PlanChanger } from '../service/change-plan';
 import type { FieldService } from '../service/field-service';
-import { addressList, dhcpReservations, noteHandOver } from '../service/hand-over';
+import type { Files } from '../service/files';
 import type { ListImporter } from '../service/import-list';
 import { mediaTypeOf, type Papers } from '../service/papers';
-import { jobFromFile, planFile } from '../service/plan-files';
 import type { Proofs } from '../service/proofs';
 import type { JobSummaries } from '../service/job-summaries';
 import type { PlanReader } from '../service/read-plan';
 import type { Rounds } from '../service/round';
 import type { Vigils } from '../service/vigils';
-import { must, Refusal } from '../store/refusal';
+import { must } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Door } from '../service/door';
 import { browserIn } from './door-routes';
@@ -41,6 +38,7 @@ export interface Services {
   readonly proofs: Proofs;
   readonly vigils: Vigils;
   readonly practice: Practice;
+  readonly files: Files;
   readonly captures: string;
   /** Makes a place at which the page of a device that is open is read, by one browser. */
   readonly openPage: (browser: string | undefined) => Promise<OpenedAt>;
@@ -55,7 +53,14 @@ const MOST_FILE = '200mb';
 const markOf = ({ query }: Request): string | undefined =>
   typeof query['since'] === 'string' ? query['since'] : undefined;
 
-export function planRoutes({ reader, summaries, changer, papers, rounds }: Services): Router {
+export function planRoutes({
+  reader,
+  summaries,
+  changer,
+  files,
+  rounds,
+  changed,
+}: Services): Router {
   const router = Router();
   router.get('/jobs', async (_request, response) => {
     response.json(await summaries.list());
@@ -70,9 +75,9 @@ export function planRoutes({ reader, summaries, changer, papers, rounds }: Servi
     text({ limit: MOST_FILE }),
     async (request, response) => {
       const file = typeof request.body === 'string' ? request.body : '';
-      response
-        .status(201)
-        .json({ id: await jobFromFile(changer, papers, file, personOf(request)) });
+      const id = await files.jobFromPlan(file, personOf(request));
+      changed(id);
+      response.status(201).json({ id });
     },
   );
   router.get('/jobs/:job', async (request, response) => {
@@ -389,50 +394,6 @@ export function fieldRoutes({ door, field }: Services): Router {
     response.json(field.view());
   });
   return router;
-}
-
-export function handOverRoutes({ store, papers, field, captures, changed }: Services): Router {
-  const router = Router();
-  router.get('/jobs/:job/addresses.csv', async (request, response) => {
-    const { name, csv } = await addressList(store, idOf(request, 'job'));
-    response.attachment(name).type('text/csv; charset=utf-8').send(csv);
-  });
-  router.get('/jobs/:job/dhcp.conf', async (request, response) => {
-    const { name, text: config } = await dhcpReservations(store, idOf(request, 'job'));
-    response.attachment(name).type('text/plain; charset=utf-8').send(config);
-  });
-  router.get('/jobs/:job/plan.json', async (request, response) => {
-    const withPapers = request.query['papers'] !== 'named';
-    const file = await planFile(store, papers, idOf(request, 'job'), withPapers);
-    response.attachment(file.name).type('application/json; charset=utf-8').send(file.text);
-  });
-  router.post('/jobs/:job/hand-overs', async (request, response) => {
-    await noteHandOver(store, idOf(request, 'job'), personOf(request));
-    changed(idOf(request, 'job'));
-    response.status(204).end();
-  });
-  router.get('/jobs/:job/runs', async (request, response) => {
-    response.json(await field.runs(idOf(request, 'job')));
-  });
-  router.get('/jobs/:job/runs/:run/capture.pcap', async (request, response) => {
-    const id = idOf(request, 'run');
-    const runs = await field.runs(idOf(request, 'job'));
-    if (!runs.some((run) => run.id === id) || !hasCapture(captures, id))
-      throw Refusal.of('thing.unknown', 'capture');
-    response.attachment(`${id}.pcap`).type('application/vnd.tcpdump.pcap');
-    await download(readCapture(captures, id), response);
-  });
-  return router;
-}
-
-/** To its end, or as far as whoever wanted it stays: nothing is left open either way. */
-async function download(pieces: AsyncIterable<Uint8Array>, response: Response): Promise<void> {
-  try {
-    await pipeline(pieces, response);
-  } catch (error) {
-    if (!response.headersSent) throw error;
-    response.destroy();
-  }
 }
 
 export function practiceRoutes({ practice }: Services): Router {

@@ -40,7 +40,7 @@ const asText = (cell: string): string => (/^[=+\-@\t\r]/.test(cell) ? `'${cell}`
 export async function addressList(
   store: Store,
   jobId: string,
-): Promise<{ readonly name: string; readonly csv: string }> {
+): Promise<{ readonly name: string; readonly text: string }> {
   const job = await store.job(jobId);
   const [plan, { byInterface: evidence }, revisions] = await Promise.all([
     store.plan(jobId),
@@ -71,8 +71,8 @@ export async function addressList(
       last ? `${last.kind} ${new Date(last.at).toISOString()}` : '',
     ].map(asText);
   });
-  const csv = stringify([[...COLUMNS], ...rows], { record_delimiter: 'windows' });
-  return { name: `${job.name} addresses revision ${revisions.last}.csv`, csv };
+  const text = stringify([[...COLUMNS], ...rows], { record_delimiter: 'windows' });
+  return { name: `${job.name} addresses revision ${revisions.last}.csv`, text };
 }
 
 /** The reservations for whoever answers DHCP in the plant. */

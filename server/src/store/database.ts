@@ -2,6 +2,13 @@ import { knex, type Knex } from 'knex';
 import { migrationSource } from './migrations';
 import { isPoolTimeout, Refusal } from './refusal';
 
+/** Where it is. */
+export interface Database {
+  readonly url: string;
+  /** A schema of its own, for tests. */
+  readonly schema?: string | undefined;
+}
+
 /**
  * Opens the database. Waits a little for a connection so that a short restart of PostgreSQL is no
  * error.

@@ -1,7 +1,7 @@
 import { raw } from 'objection';
 import type { Knex } from 'knex';
-import { planOf, type Evidence, type Plan, type RevisionView } from '@ipsonomo/core';
-import { EvidenceRow, HandOverRow, JobRow, PaperRow, RevisionRow, RunRow } from './models';
+import { planOf, type Plan, type RevisionView } from '@ipsonomo/core';
+import { HandOverRow, JobRow, PaperRow, RevisionRow, RunRow } from './models';
 import { EvidenceStore } from './evidence-store';
 import { PlanStore, type Change, type Changed, type Decision, type PlanState } from './plan-store';
 import { asking } from './asking';

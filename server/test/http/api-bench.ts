@@ -36,6 +36,7 @@ export class ApiBench {
     const folder = mkdtempSync(join(tmpdir(), 'ipsonomo-api-'));
     const running = await compose({
       store: scratch.store,
+      database: scratch.database,
       captures: folder,
       web: undefined,
       log: (line) => logged.push(line),

@@ -36,7 +36,7 @@ function open() {
       new Promise<Plan>((resolve, reject) =>
         reads.push((plan) => (plan instanceof Error ? reject(plan) : resolve(plan))),
       ),
-    latestEvidence: () => Promise.resolve({ place: 0, byInterface: new Map() }),
+    evidence: { latest: () => Promise.resolve({ place: 0, byInterface: new Map() }) },
   };
   const service = new FieldService(
     field as unknown as Field,
