@@ -33,23 +33,26 @@ const partsOf = (folder: string, runId: string) => ({
   others: ['a', 'b'].map((letter) => join(folder, `${runId}.others-${letter}.pcap`)),
 });
 
+/** Whose words a frame has: those of others among themselves, those that concern us, and our own. */
+export type Speaker = 'others' | 'concerns-us' | 'us';
+
 /**
  * What a listening run keeps of the wire, as a ring: what was said to us and by us is kept whole, what others say among
- * themselves as far as there is room. Frames of others that come in one go are written in one go, since a full plant says
- * some thousands in a second; ours are on the disk before anything follows from them.
+ * themselves as far as there is room. Frames that are heard in one go are written in one go, since a full plant says some
+ * thousands in a second; before anything of ours leaves, it and all that concerns us is on the disk.
  */
 export class Capture {
-  private own: number;
+  private readonly own: number;
   private others: number;
   private current = 0;
   private ownBytes = 0;
   private otherBytes = 0;
   private turns = 0;
-  private waiting: Uint8Array[] = [];
+  private readonly waiting = { own: [] as Uint8Array[], others: [] as Uint8Array[] };
   private isClosed = false;
   private readonly parts;
 
-  /** @param failed told where frames of others could not be written after all */
+  /** @param failed told where what was heard could not be written after all */
   constructor(
     folder: string,
     runId: string,
@@ -65,14 +68,16 @@ export class Capture {
    * @param at milliseconds since 1970, fractions allowed
    * @throws as `writeSync`
    */
-  frame(frame: Uint8Array, at: number, isOwn: boolean): Captured {
+  frame(frame: Uint8Array, at: number, speaker: Speaker): Captured {
     const one = { at: Math.floor(at * 1000), frame, wireLength: frame.length };
     const bytes = encodeWith(record, one);
-    return isOwn ? this.keepOwn(bytes) : this.keepOther(bytes);
+    const result = speaker === 'others' ? this.keepOther(bytes) : this.keepOwn(bytes);
+    if (speaker === 'us') this.flushOwn();
+    return result;
   }
 
   close(): void {
-    this.flush();
+    this.flushOrTell();
     this.isClosed = true;
     fsyncSync(this.own);
     closeSync(this.own);
@@ -81,7 +86,8 @@ export class Capture {
 
   private keepOwn(bytes: Uint8Array): Captured {
     if (this.ownBytes >= this.limits.own) return 'full';
-    writeWhole(this.own, bytes);
+    this.flushSoon();
+    this.waiting.own.push(bytes);
     this.ownBytes += bytes.length;
     return this.ownBytes >= this.limits.own ? 'just-full' : 'written';
   }
@@ -89,8 +95,8 @@ export class Capture {
   private keepOther(bytes: Uint8Array): Captured {
     const isTurn = this.otherBytes >= this.limits.others;
     if (isTurn) this.turn();
-    if (this.waiting.length === 0) queueMicrotask(() => this.flushOrTell());
-    this.waiting.push(bytes);
+    this.flushSoon();
+    this.waiting.others.push(bytes);
     this.otherBytes += bytes.length;
     // The first turn only begins the second part.
     return isTurn && this.turns === 2 ? 'gives-way' : 'written';
@@ -111,8 +117,14 @@ export class Capture {
     return this.parts.others[this.current] as string;
   }
 
+  private flushSoon(): void {
+    if (this.waiting.own.length + this.waiting.others.length > 0) return;
+    queueMicrotask(() => {
+      if (!this.isClosed) this.flushOrTell();
+    });
+  }
+
   private flushOrTell(): void {
-    if (this.isClosed) return;
     try {
       this.flush();
     } catch (error) {
@@ -121,10 +133,17 @@ export class Capture {
   }
 
   private flush(): void {
-    const due = this.waiting;
-    this.waiting = [];
-    if (due.length > 0) writeWhole(this.others, Buffer.concat(due));
+    this.flushOwn();
+    writeAll(this.others, this.waiting.others.splice(0));
   }
+
+  private flushOwn(): void {
+    writeAll(this.own, this.waiting.own.splice(0));
+  }
+}
+
+function writeAll(file: number, [first, ...more]: readonly Uint8Array[]): void {
+  if (first) writeWhole(file, more.length === 0 ? first : Buffer.concat([first, ...more]));
 }
 
 function begun(path: string): number {

@@ -272,13 +272,14 @@ export class FieldEngine {
     const frame = tryDissect(bytes);
     if (frame instanceof DecodeError) {
       this.counters.malformed += 1;
-      this.keeping.capture(bytes, now, false);
+      this.keeping.capture(bytes, now, 'others');
       this.unreadable(bytes, frame);
       return;
     }
     const { mac } = this.carrier;
     if (frame.ethernet.from === mac || !this.isListening) return;
-    this.keeping.capture(bytes, now, frame.ethernet.to === mac || this.targets.areIn(frame));
+    const isOurs = frame.ethernet.to === mac || this.targets.areIn(frame);
+    this.keeping.capture(bytes, now, isOurs ? 'concerns-us' : 'others');
     this.socket.heard(now);
     if (frame.kind === 'arp') this.onArp(frame, bytes, now);
     else if (frame.kind === 'dhcp') this.onDhcp(frame, bytes, now);
@@ -364,7 +365,7 @@ export class FieldEngine {
   private transmit(frame: Uint8Array): void {
     const now = this.clock.now();
     if (!this.isListening || this.link !== 'up' || !this.maySend(now)) return;
-    this.keeping.capture(frame, now, true);
+    this.keeping.capture(frame, now, 'us');
     if (!this.isListening) return; // it could not be kept
     this.counters.sent += 1;
     this.asking.drill.spoil(now);
@@ -380,7 +381,7 @@ export class FieldEngine {
     const vlan = vlanOf(bytes);
     if (vlan === undefined) return false;
     if (this.isListening && this.socket.tagged(vlan, now)) {
-      this.keeping.capture(bytes, now, false);
+      this.keeping.capture(bytes, now, 'others');
       this.changed();
     }
     return true;

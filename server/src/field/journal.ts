@@ -8,7 +8,7 @@ import {
   readFileSync,
 } from 'node:fs';
 import { join } from 'node:path';
-import { Capture, OURS_ALONE, writeWhole, type Captured } from './capture';
+import { Capture, OURS_ALONE, writeWhole, type Captured, type Speaker } from './capture';
 import type { FieldEvent } from './protocol';
 
 /**
@@ -33,12 +33,9 @@ export class Journal {
     this.events = openSync(join(folder, `${runId}.jsonl`), 'a', OURS_ALONE);
   }
 
-  /**
-   * @param at milliseconds since 1970, fractions allowed
-   * @param isOwn whether it was said to us, by us or by a device of the plan
-   */
-  frame(frame: Uint8Array, at: number, isOwn: boolean): Captured {
-    return this.capture.frame(frame, at, isOwn);
+  /** @param at milliseconds since 1970, fractions allowed */
+  frame(frame: Uint8Array, at: number, speaker: Speaker): Captured {
+    return this.capture.frame(frame, at, speaker);
   }
 
   event(event: Omit<FieldEvent, 'runId' | 'sequence'>): FieldEvent {

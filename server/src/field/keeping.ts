@@ -1,4 +1,5 @@
 import { visibleText, type Clock, type Facts } from '@ipsonomo/core';
+import type { Speaker } from './capture';
 import { Journal } from './journal';
 import type { FieldEvent, RecordEvidence } from './protocol';
 
@@ -48,13 +49,14 @@ export class Keeping {
   }
 
   end(): void {
-    this.journal?.close();
+    const { journal } = this;
     this.journal = undefined;
+    // What cannot be written any more is told, and then there is no run that it could end.
+    journal?.close();
   }
 
-  /** @param isOwn whether it was said to us, by us or by a device of the plan */
-  capture(frame: Uint8Array, now: number, isOwn: boolean): void {
-    const written = this.write((journal) => journal.frame(frame, now, isOwn));
+  capture(frame: Uint8Array, now: number, speaker: Speaker): void {
+    const written = this.write((journal) => journal.frame(frame, now, speaker));
     if (written === 'just-full') this.events.captureTells('full');
     if (written === 'gives-way') this.events.captureTells('gives-way');
   }
