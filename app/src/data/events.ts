@@ -2,10 +2,8 @@ import { useEffect, useSyncExternalStore } from 'react';
 import { BroadcastChannel } from 'broadcast-channel';
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import {
-  applyHeardNews,
   type FieldView,
   type HeardNews,
-  type HeardView,
   type JobNews,
   type PresentView,
   type StationView,
@@ -13,6 +11,7 @@ import {
 import { get } from './http';
 import { Rereader, takeJobNews } from './rereader';
 import { keys } from './queries';
+import { HeardTaker, putField } from './wire-news';
 import {
   SharedStream,
   type Parts,
@@ -26,14 +25,17 @@ export function useServerEvents(): void {
   const client = useQueryClient();
   useEffect(() => {
     if (typeof EventSource === 'undefined') return;
-    const rereader = new Rereader(client);
+    const takers = { rereader: new Rereader(client), heard: new HeardTaker(client) };
     const stream = new SharedStream(partsOf(client), {
-      news: (name, data) => takeNews(client, rereader, name, data),
-      missed: () => void rereader.again([]),
+      news: (name, data) => takeNews(client, takers, name, data),
+      missed: () => void takers.rereader.again([]),
       away: putAway,
     });
     stream.start();
-    return () => void stream.close();
+    return () => {
+      takers.heard.close();
+      void stream.close();
+    };
   }, [client]);
 }
 
@@ -69,22 +71,23 @@ function openSource(since: string | undefined, listener: SourceListener): Source
   return source;
 }
 
-function takeNews(client: QueryClient, rereader: Rereader, name: string, data: unknown): void {
+interface Takers {
+  readonly rereader: Rereader;
+  readonly heard: HeardTaker;
+}
+
+function takeNews(
+  client: QueryClient,
+  { rereader, heard }: Takers,
+  name: string,
+  data: unknown,
+): void {
   if (name === 'field') putField(client, data as FieldView);
-  else if (name === 'heard')
-    client.setQueryData<readonly HeardView[]>(keys.heard, (known) =>
-      applyHeardNews(known ?? [], data as HeardNews),
-    );
+  else if (name === 'heard') heard.take(data as HeardNews);
   else if (name === 'stations') client.setQueryData(keys.stations, data as readonly StationView[]);
   else if (name === 'present') client.setQueryData(keys.present, data as readonly PresentView[]);
   else if (name === 'job') takeJobNews(client, rereader, data as JobNews);
 }
-
-/** The wire as told last, by the server's clock: an answer may arrive after newer news. */
-export const putField = (client: QueryClient, field: FieldView): void =>
-  void client.setQueryData<FieldView>(keys.field, (known) =>
-    known && known.now > field.now ? known : field,
-  );
 
 let awaySince: number | undefined;
 const watchers = new Set<() => void>();

@@ -1,12 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
-import type { FieldView, HeardView, PresentView, StationView } from '@ipsonomo/core';
+import type { HeardView, PresentView, StationView } from '@ipsonomo/core';
 import { useEffect } from 'react';
 import { post } from './http';
-import { fieldQuery, heardQuery, presentQuery, stationsQuery } from './queries';
+import { fieldQuery, heardQuery, presentQuery, stationsQuery, trafficQuery } from './queries';
 import { useNow, useTimeOf } from './use-now';
+import { useSkew, type FieldNow, type Traffic } from './wire-news';
 
 export interface WireNow {
-  readonly field: FieldView | undefined;
+  readonly field: FieldNow | undefined;
   /** The server's time. */
   readonly now: number;
   /** May anything leave at this moment? */
@@ -14,21 +15,20 @@ export interface WireNow {
 }
 
 /** The wire as it stands, for who needs no clock: it is drawn again when something has changed, not every second. */
-export const useField = (): FieldView | undefined => useQuery(fieldQuery).data;
+export const useField = (): FieldNow | undefined => useQuery(fieldQuery).data;
 
-/** By how much the server's clock is ahead of this one. */
-const skewOf = (field: FieldView | undefined, at: number): number => (field ? field.now - at : 0);
+/** What was counted and heard on it: changes with every frame. */
+export const useTraffic = (): Traffic | undefined => useQuery(trafficQuery).data;
 
 /** The server's time as it was when the last of these times passed. */
 export function useTimeThereOf(times: readonly number[]): number {
-  const { data: field, dataUpdatedAt } = useQuery(fieldQuery);
-  return useTimeOf(times, skewOf(field, dataUpdatedAt));
+  return useTimeOf(times, useSkew());
 }
 
 /** The wire as it stands, with a clock that is the server's. */
 export function useWire(): WireNow {
-  const { data: field, dataUpdatedAt } = useQuery(fieldQuery);
-  const now = useNow(skewOf(field, dataUpdatedAt));
+  const field = useField();
+  const now = useNow(useSkew());
   const answering = (field?.answeringUntil ?? 0) > now;
   return { field, now, isSending: answering || (field?.tasks.length ?? 0) > 0 };
 }

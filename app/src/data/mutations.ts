@@ -16,7 +16,7 @@ import type {
   WireChoice,
 } from '@ipsonomo/core';
 import { watchOf } from './clashes';
-import { putField } from './events';
+import { putField } from './wire-news';
 import { patch, post, postFile } from './http';
 import { keys, planAfter, type PlanNow } from './queries';
 

@@ -7,7 +7,6 @@ import {
   type EditedView,
   type EditsView,
   type EvidenceView,
-  type FieldView,
   type HeardView,
   type JobSummary,
   type PlanDoc,
@@ -21,6 +20,7 @@ import {
 } from '@ipsonomo/core';
 import { watchOf } from './clashes';
 import { get } from './http';
+import type { FieldNow, Traffic } from './wire-news';
 
 /** The key tree: everything of one job lies under ['job', id]. */
 export const keys = {
@@ -33,6 +33,7 @@ export const keys = {
   evidence: (job: string, at: string) => ['job', job, 'evidence', at],
   runs: (job: string) => ['job', job, 'runs'],
   field: ['field'],
+  traffic: ['traffic'],
   heard: ['heard'],
   stations: ['stations'],
   present: ['present'],
@@ -40,9 +41,14 @@ export const keys = {
   cabinet: ['cabinet'],
 } as const;
 
+const COUNTED_AGAIN = 1000; // ms
+
 export const jobsQuery = queryOptions({
   queryKey: keys.jobs,
   queryFn: () => get<readonly JobSummary[]>('/jobs'),
+  // Those that are still being counted are asked for again.
+  refetchInterval: ({ state }) =>
+    state.data?.some(({ counts }) => counts === null) ? COUNTED_AGAIN : false,
 });
 
 /** The plan as this page has it: read whole once, then kept in step by the edits since. */
@@ -146,7 +152,12 @@ export const runsQuery = (job: string) =>
 // The wire is told by the event stream alone: its first message has all of it, and while the stream
 // is away nothing is known of the wire.
 
-export const fieldQuery = queryOptions<FieldView>({ queryKey: keys.field, queryFn: skipToken });
+export const fieldQuery = queryOptions<FieldNow>({ queryKey: keys.field, queryFn: skipToken });
+
+export const trafficQuery = queryOptions<Traffic>({
+  queryKey: keys.traffic,
+  queryFn: skipToken,
+});
 
 export const heardQuery = queryOptions<readonly HeardView[]>({
   queryKey: keys.heard,

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 
 /** Longer than a timer can wait. */
 const LONGEST_WAIT = 2_000_000_000;
@@ -23,12 +23,38 @@ export function useTimeOf(times: readonly number[], skew = 0): number {
   return now;
 }
 
-/** The time, told anew every second; `skew` moves it onto the server's clock. */
+export const isHidden = (): boolean => globalThis.document?.visibilityState === 'hidden';
+
+/** One clock for all that shows the time: they are drawn together, and not at all while nobody can see them. */
+let current = Date.now();
+let timer: ReturnType<typeof setInterval> | undefined;
+const watchers = new Set<() => void>();
+
+function tick(): void {
+  if (isHidden()) return;
+  current = Date.now();
+  for (const watcher of watchers) watcher();
+}
+
+function watch(watcher: () => void): () => void {
+  if (watchers.size === 0) {
+    current = Date.now();
+    timer = setInterval(tick, 1000);
+    globalThis.document?.addEventListener('visibilitychange', tick);
+  }
+  watchers.add(watcher);
+  return () => {
+    watchers.delete(watcher);
+    if (watchers.size > 0) return;
+    clearInterval(timer);
+    globalThis.document?.removeEventListener('visibilitychange', tick);
+  };
+}
+
+/**
+ * The time, told anew every second while somebody can see it; `skew` moves it onto the server's clock. A page that comes
+ * to the front again has the time at once.
+ */
 export function useNow(skew = 0): number {
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 1000);
-    return () => clearInterval(timer);
-  }, []);
-  return now + skew;
+  return useSyncExternalStore(watch, () => current) + skew;
 }

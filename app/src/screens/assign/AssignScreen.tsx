@@ -64,6 +64,11 @@ export function AssignScreen({ job, selected }: Props) {
     () => (view && plan ? new HeardBook(view, plan, clients) : undefined),
     [view, plan, clients],
   );
+  // In an order that stays: a line that jumps is missed by the thumb.
+  const strangers = useMemo(
+    () => (book?.strangers ?? NOBODY).toSorted((a, b) => b.firstAt - a.firstAt),
+    [book],
+  );
   const [next, ...rest] = awaited;
   const shown = selected ?? next?.at.id;
   const action = listening && (wide || !next) ? undefined : <ListenAction job={job} next={next} />;
@@ -94,7 +99,7 @@ export function AssignScreen({ job, selected }: Props) {
           selected={wide ? shown : undefined}
         />
       ) : null}
-      <Strangers strangers={book?.strangers ?? NOBODY} />
+      <Strangers strangers={strangers} />
     </Page>
   );
   if (!wide) return list;

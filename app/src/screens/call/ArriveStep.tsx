@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { evidenceWords, WAY_WORDS } from '@ipsonomo/core';
-import { evidenceQuery, useCheck, useInterfaceAct, useWire } from '../../data';
+import { evidenceQuery, useCheck, useInterfaceAct, useField } from '../../data';
 import { Notice, Refusals, timeOf, Words } from '../../parts';
 import { DeviceSwitches } from '../switches/DeviceSwitches';
 import { issuesOf } from '../words';
@@ -14,7 +14,7 @@ import { GuideSteps } from './GuideSteps';
  */
 export function ArriveStep({ call }: { readonly call: Call }) {
   const { at, job, device } = call;
-  const { field } = useWire();
+  const field = useField();
   const watch = useInterfaceAct(job, at.id, 'watch-power');
   const check = useCheck(job);
   const task = field?.tasks.find((one) => one.kind === 'watch-power' && one.interfaceId === at.id);

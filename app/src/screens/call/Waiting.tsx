@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
 import { findSubnet, notHeardCauses, patienceFor, type NotHeardCause } from '@ipsonomo/core';
-import { useWire } from '../../data';
+import { useField, useTraffic } from '../../data';
 import { Notice, Row, Words } from '../../parts';
 import { DeviceSwitches } from '../switches/DeviceSwitches';
 import { CallPage, type Call } from './CallPage';
@@ -16,12 +16,13 @@ interface Props {
 /** It has not asked yet: how long such a device takes, and then what to look at, in order. */
 export function Waiting({ call, onBack }: Props) {
   const { kind, device, at, plan } = call;
-  const { field } = useWire();
-  const heard = [...(field?.socket.subnets ?? [])].sort((a, b) => b.count - a.count);
+  const field = useField();
+  const socket = useTraffic()?.socket;
+  const heard = [...(socket?.subnets ?? [])].sort((a, b) => b.count - a.count);
   const causes = notHeardCauses(
     {
       link: field?.link ?? 'up',
-      isWireAlive: field?.socket.heardAt !== null,
+      isWireAlive: socket?.heardAt !== null,
       heardSubnets: heard.map(({ subnetId }) => subnetId),
       subnetId: at.subnetId,
     },

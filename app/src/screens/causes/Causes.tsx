@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { SIGN_WORDS, type CauseAct, type FieldTaskView, type LikelyCause } from '@ipsonomo/core';
-import { useCheck, useSearch, useSweep, useWire } from '../../data';
+import { useCheck, useSearch, useSweep, useField, useWire } from '../../data';
 import { Card, Notice, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
 
@@ -32,7 +32,7 @@ interface Props {
 
 /** The likeliest first, each with its test and with what shows afterwards whether it was this one. */
 export function Causes({ causes, ...whose }: Props) {
-  const { field } = useWire();
+  const field = useField();
   const isAsking = field?.tasks.some(({ kind }) => ASKING.includes(kind)) ?? false;
   if (causes.length === 0)
     return isAsking ? (

@@ -24,7 +24,8 @@ import {
   useJob,
   usePresent,
   useStations,
-  useWire,
+  useField,
+  useTraffic,
 } from '../../data';
 import { Page, Refusals, timeOf, Toggle, Words } from '../../parts';
 import { issuesOf } from '../words';
@@ -110,7 +111,8 @@ function useSigns(
   since: number,
 ): Said | undefined {
   const { job: now } = useJob(job);
-  const { field } = useWire();
+  const field = useField();
+  const traffic = useTraffic();
   const [heard, stations, present] = [useHeard(), useStations(), usePresent()];
   const evidence = useQuery({
     ...evidenceQuery(job, planned?.at.id ?? ''),
@@ -131,7 +133,7 @@ function useSigns(
     now.plan,
     { ...planned, macText },
     {
-      field: isHere ? field : undefined,
+      field: isHere && traffic ? { ...field, ...traffic } : undefined,
       heard: isHere ? heard : [],
       stations: isHere ? stations : [],
       present: isHere ? present : [],

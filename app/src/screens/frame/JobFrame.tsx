@@ -1,8 +1,8 @@
 import { Slot, usePathname, useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { format } from 'date-fns';
-import { sourceWords, type FieldView } from '@ipsonomo/core';
-import { useAway, useJob, useSilence, useWire } from '../../data';
+import { sourceWords } from '@ipsonomo/core';
+import { useAway, useJob, useSilence, useWire, type FieldNow } from '../../data';
 import { LinkLine, Places, type Place, type PlaceEntry } from '../../parts';
 import { useColours, useWide } from '../../theme';
 import { ClashBar } from './ClashBar';
@@ -102,14 +102,14 @@ function WireLine({ job }: { readonly job: string }) {
   );
 }
 
-const isTroubled = (field: FieldView | undefined): boolean =>
+const isTroubled = (field: FieldNow | undefined): boolean =>
   field !== undefined && (field.link !== 'up' || field.notices.some(isTrouble));
 
 /** What stands below was true then. */
 const awayWords = (since: number): string => `what you see is of ${format(since, 'HH:mm:ss')}`;
 
 /** What the laptop is called on this wire: spoken from, or its own address while it is silent. */
-function whoWords(field: FieldView | undefined, isSending: boolean): string | undefined {
+function whoWords(field: FieldNow | undefined, isSending: boolean): string | undefined {
   if (!field) return undefined;
   const spoken = field.voices.map((voice) => voice.address);
   const [first, ...more] = isSending ? spoken : field.ownAddresses;
@@ -118,9 +118,9 @@ function whoWords(field: FieldView | undefined, isSending: boolean): string | un
 }
 
 /** That nobody else answered is told, and no trouble. */
-const isTrouble = ({ code }: FieldView['notices'][number]): boolean => code !== 'no-other-server';
+const isTrouble = ({ code }: FieldNow['notices'][number]): boolean => code !== 'no-other-server';
 
-function wireWords(field: FieldView | undefined): string {
+function wireWords(field: FieldNow | undefined): string {
   if (!field) return 'Asking the server';
   if (field.source === null) return 'No wire chosen';
   const name = field.source === 'practice' ? 'Practice site' : sourceWords(field.source);
@@ -130,13 +130,13 @@ function wireWords(field: FieldView | undefined): string {
 
 const PROOF_WORDS = { sweep: 'looking for everybody', strangers: 'asking strangers' } as const;
 
-function proofWords(proof: FieldView['proof']): string {
+function proofWords(proof: FieldNow['proof']): string {
   if (proof?.phase === 'sweep' || proof?.phase === 'strangers')
     return `Proving: ${PROOF_WORDS[proof.phase]}`;
   return `Proving, ${proof?.left ?? 0} to go`;
 }
 
-function stateWords(field: FieldView | undefined, now: number): string {
+function stateWords(field: FieldNow | undefined, now: number): string {
   if (!field?.source) return 'tap to choose';
   const [task] = field.tasks;
   if ((field.answeringUntil ?? 0) > now) return `Answering ${plural(field.answers, 'device')}`;

@@ -2,8 +2,7 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
-import { View } from 'react-native';
-import type { JobSummary } from '@ipsonomo/core';
+import type { JobCounts, JobSummary } from '@ipsonomo/core';
 import {
   changeSettings,
   chooseFile,
@@ -13,8 +12,11 @@ import {
   useSettings,
   type Settings,
 } from '../../data';
-import { Card, Choice, Field, Page, Refusals, Row, Words } from '../../parts';
+import { Card, Choice, Field, LongList, Page, Refusals, Row, Words } from '../../parts';
 import { issuesOf, plural } from '../words';
+
+/** About as high as a job's line is. */
+const JOB_LINE = 76;
 
 /** The jobs of this server, and who is using it. */
 export function JobsScreen() {
@@ -37,11 +39,12 @@ export function JobsScreen() {
         Jobs
       </Words>
       <Refusals issues={issuesOf(error)} />
-      <View>
-        {jobs?.map((job) => (
-          <JobRow key={job.id} job={job} />
-        ))}
-      </View>
+      <LongList
+        items={jobs ?? []}
+        keyOf={({ id }) => id}
+        height={JOB_LINE}
+        render={(job) => <JobRow job={job} />}
+      />
       {jobs?.length === 0 ? (
         <Words tone="second">No job yet. Name the first one below.</Words>
       ) : null}
@@ -51,15 +54,17 @@ export function JobsScreen() {
   );
 }
 
+const countsWords = ({ subnets, devices, left }: JobCounts): string =>
+  `${plural(subnets, 'subnet')}, ${plural(devices, 'device')} · ${plural(left.plan, 'snag')}, ` +
+  `${left.assign} to assign, ${left.prove} to prove`;
+
 function JobRow({ job }: { readonly job: JobSummary }) {
   const router = useRouter();
-  const { plan, assign, prove } = job.left;
   return (
     <Row onPress={() => router.navigate(`/job/${job.id}/plan`)} label={job.name}>
       <Words size="device">{job.name}</Words>
       <Words size="second" tone="second">
-        {plural(job.subnets, 'subnet')}, {plural(job.devices, 'device')} · {plural(plan, 'snag')},{' '}
-        {assign} to assign, {prove} to prove
+        {job.counts ? countsWords(job.counts) : 'what is left is being counted'}
       </Words>
     </Row>
   );

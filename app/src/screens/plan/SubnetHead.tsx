@@ -4,6 +4,8 @@ import {
   formatIpv4,
   givenAddresses,
   hostCountOf,
+  subnetInterfaces,
+  oncePer,
   type Ipv4,
   type Plan,
   type Snag,
@@ -44,14 +46,17 @@ export function SubnetHead({ plan, snags, subnet }: Props) {
 
 /** Addresses of a subnet that something wrong is said of. */
 export function clashesIn(plan: Plan, subnetId: string, snags: readonly Snag[]): ReadonlySet<Ipv4> {
-  const wrong = new Set(
-    snags.filter((one) => one.severity === 'wrong').flatMap((one) => [one.id, ...one.also]),
-  );
+  const wrong = wrongIds(snags);
   return new Set(
-    plan.devices.flatMap((device) =>
-      device.interfaces
-        .filter((at) => at.subnetId === subnetId && (wrong.has(at.id) || wrong.has(device.id)))
-        .map((at) => at.address),
-    ),
+    subnetInterfaces(plan, subnetId)
+      .filter(({ at, device }) => wrong.has(at.id) || wrong.has(device.id))
+      .map(({ at }) => at.address),
   );
 }
+
+const wrongIds = oncePer(
+  (snags: readonly Snag[]) =>
+    new Set(
+      snags.filter((one) => one.severity === 'wrong').flatMap((one) => [one.id, ...one.also]),
+    ),
+);

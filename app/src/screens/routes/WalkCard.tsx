@@ -17,7 +17,7 @@ import {
   type Plan,
   type WalkStep,
 } from '@ipsonomo/core';
-import { evidenceQuery, useWalk, useWire } from '../../data';
+import { evidenceQuery, useWalk, useField } from '../../data';
 import { AddressText, Card, Notice, Pick, Refusals, timeOf, Words } from '../../parts';
 import { issuesOf, lengthOf } from '../words';
 
@@ -33,7 +33,7 @@ interface Props {
 /** The way to a device as packets go it, beside the way the plan says. */
 export function WalkCard({ job, plan, to, nearest }: Props) {
   const [subnetId, setSubnet] = useState(nearest ?? plan.subnets[0]?.id ?? '');
-  const { field } = useWire();
+  const field = useField();
   const walk = useWalk(job, to);
   const seen = useQuery(evidenceQuery(job, to)).data ?? [];
   const last = seen.find(({ kind }) => kind === 'walked');

@@ -1,6 +1,6 @@
 import { View } from 'react-native';
 import type { JobView, SocketView } from '@ipsonomo/core';
-import { useWire } from '../../data';
+import { useTraffic, useWire } from '../../data';
 import { Card, Notice, Words } from '../../parts';
 import { usePlan } from '../plan/use-plan';
 import { agoWords, plural } from '../words';
@@ -9,14 +9,15 @@ import { agoWords, plural } from '../words';
 export function SocketCard({ job }: { readonly job: string }) {
   const { view } = usePlan(job);
   const { field, now } = useWire();
-  if (!field || field.source === null) return null;
+  const traffic = useTraffic();
+  if (!field || !traffic || field.source === null) return null;
   return (
     <View style={{ gap: 8 }}>
       <Words size="strong" heading={2}>
         Your socket
       </Words>
       {field.link === 'up' ? (
-        <Socket socket={field.socket} view={view} now={now} />
+        <Socket socket={traffic.socket} view={view} now={now} />
       ) : (
         <Notice tone="brick" title="No link">
           The cable is in no socket that works: look at the lamps at both its ends.

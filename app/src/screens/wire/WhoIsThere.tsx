@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { usePresent, useSweep, useWire } from '../../data';
+import { usePresent, useSweep, useField } from '../../data';
 import { AddressText, LongList, MacText, Refusals, Row, Words } from '../../parts';
 import { usePlan } from '../plan/use-plan';
 import { issuesOf, plural } from '../words';
@@ -11,7 +11,7 @@ import { whoIsThere, type Stranger } from './who-is-there';
 export function WhoIsThere({ job }: { readonly job: string }) {
   const router = useRouter();
   const { view } = usePlan(job);
-  const { field } = useWire();
+  const field = useField();
   const present = usePresent();
   if (!view) return null;
   const { asPlanned, elsewhere, strangers } = whoIsThere(view, present, field);
@@ -58,7 +58,7 @@ export function WhoIsThere({ job }: { readonly job: string }) {
 
 /** Asks for every address of the planned subnets, and of those the kinds come from. */
 export function SweepButton({ job }: { readonly job: string }) {
-  const { field } = useWire();
+  const field = useField();
   const sweep = useSweep(job);
   const task = field?.tasks.find(({ kind }) => kind === 'sweep');
   return (

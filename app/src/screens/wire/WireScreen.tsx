@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import type { AdapterView, WireChoice } from '@ipsonomo/core';
-import { adaptersQuery, useChooseWire, useListen, useRest, useField } from '../../data';
+import { adaptersQuery, useChooseWire, useListen, useField, useRest, useTraffic } from '../../data';
 import { Choice, Notice, Page, Refusals, Words } from '../../parts';
 import { usePlan } from '../plan/use-plan';
 import { issuesOf } from '../words';
@@ -128,9 +128,9 @@ function adapterWords(adapter: AdapterView): string {
 }
 
 function Counters() {
-  const field = useField();
-  if (!field) return null;
-  const { received, sent, malformed, requests, strangersDropped } = field.counters;
+  const traffic = useTraffic();
+  if (!traffic) return null;
+  const { received, sent, malformed, requests, strangersDropped } = traffic.counters;
   const rows: readonly (readonly [string, number])[] = [
     ['frames heard', received],
     ['requests for an address', requests],
