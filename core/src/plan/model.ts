@@ -55,9 +55,9 @@ export interface PlannedInterface {
 }
 
 export const interfacesOf = ({ devices }: Pick<Plan, 'devices'>): readonly PlannedInterface[] =>
-  interfacesIn(devices);
+  allInterfaces(devices);
 
-const interfacesIn = oncePer((devices: readonly Device[]) => {
+const allInterfaces = oncePer((devices: readonly Device[]) => {
   const all: PlannedInterface[] = [];
   for (const device of devices) for (const at of device.interfaces) all.push({ device, at });
   return all;
@@ -70,7 +70,7 @@ const subnetsById = oncePer((subnets: readonly Subnet[]) => byId(subnets));
 const devicesById = oncePer((devices: readonly Device[]) => byId(devices));
 const interfacesById = oncePer(
   (devices: readonly Device[]): ReadonlyMap<string, PlannedInterface> =>
-    new Map(interfacesIn(devices).map((one) => [one.at.id, one])),
+    new Map(allInterfaces(devices).map((one) => [one.at.id, one])),
 );
 
 export const findSubnet = (
@@ -89,12 +89,30 @@ export const findInterface = (
   id: string,
 ): PlannedInterface | undefined => interfacesById(devices).get(id);
 
-/** The addresses of a subnet that the plan gives to devices. */
+const bySubnet = oncePer(
+  (devices: readonly Device[]): ReadonlyMap<string, readonly PlannedInterface[]> => {
+    const found = new Map<string, PlannedInterface[]>();
+    for (const one of allInterfaces(devices)) {
+      const list = found.get(one.at.subnetId);
+      if (list) list.push(one);
+      else found.set(one.at.subnetId, [one]);
+    }
+    return found;
+  },
+);
+
+/** The interfaces in a subnet, in the order of the plan. */
+export const subnetInterfaces = (
+  { devices }: Pick<Plan, 'devices'>,
+  subnetId: string,
+): readonly PlannedInterface[] => bySubnet(devices).get(subnetId) ?? [];
+
+/** The addresses that the plan gives in a subnet, lent ones included. */
 export const givenAddresses = (plan: Plan, subnetId: string): ReadonlySet<Ipv4> =>
   new Set(
-    interfacesOf(plan)
-      .filter(({ at }) => at.subnetId === subnetId)
-      .flatMap(({ at }) => (at.loan ? [at.address, at.loan.address] : at.address)),
+    subnetInterfaces(plan, subnetId).flatMap(({ at }) =>
+      at.loan ? [at.address, at.loan.address] : at.address,
+    ),
   );
 
 /** The gateway an interface is meant to have; who is the gateway itself needs none. */
