@@ -55,7 +55,7 @@ const SERVER_BUILD = {
     'server/src/lists/list.worker.ts',
     'server/src/descriptions/describe.worker.ts',
     'server/src/service/thinking.worker.ts',
-    'server/src/service/files.worker.ts',
+    'server/src/service/plan-work.worker.ts',
     'practice/src/practice.worker.ts',
   ],
   bundle: true,

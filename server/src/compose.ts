@@ -21,7 +21,7 @@ import { Papers } from './service/papers';
 import { PlanReader } from './service/read-plan';
 import { Proofs } from './service/proofs';
 import { Rounds } from './service/round';
-import { Files } from './service/files';
+import { PlanWork } from './service/plan-work';
 import { Thinking } from './service/thinking';
 import { JobSummaries } from './service/job-summaries';
 import { JobTeller } from './service/job-teller';
@@ -113,7 +113,7 @@ export async function compose(settings: Settings): Promise<Running> {
   });
   const proofs = new Proofs(store, field, fieldService, changed);
   const thinking = new Thinking();
-  const files = new Files(settings.database);
+  const planWork = new PlanWork(settings.database);
   const readings = new Readings();
   const lists = new Lists(readings);
   const importer = new ListImporter(lists, store, changer, clock);
@@ -134,13 +134,13 @@ export async function compose(settings: Settings): Promise<Running> {
       papers,
       readings,
       rounds: new Rounds(reader, thinking),
-      summaries: new JobSummaries(store, reader, settings.build),
+      summaries: new JobSummaries(store, (jobId) => planWork.counts(jobId), settings.build),
       field: fieldService,
       proofs,
       vigils: new Vigils(store, field, fieldService),
       practice,
       captures,
-      files,
+      planWork,
       changed: (jobId) => teller.otherwise(jobId),
       openPage: (browser) => relay.open(browser),
     },
@@ -155,7 +155,7 @@ export async function compose(settings: Settings): Promise<Running> {
       relay.close();
       lists.close();
       await thinking.close();
-      await files.close();
+      await planWork.close();
       heard.stop();
       await field.close();
       sink.stop();

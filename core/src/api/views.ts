@@ -31,6 +31,11 @@ export interface Left {
 export interface JobSummary {
   readonly id: string;
   readonly name: string;
+  /** Null while they are counted. */
+  readonly counts: JobCounts | null;
+}
+
+export interface JobCounts {
   readonly subnets: number;
   readonly devices: number;
   readonly left: Left;

@@ -1,25 +1,25 @@
 import { pipeline } from 'node:stream/promises';
 import { Router, type Response } from 'express';
 import { hasCapture, readCapture } from '../field/capture';
-import type { OutFile } from '../service/files';
+import type { OutFile } from '../service/plan-work';
 import { noteHandOver } from '../service/hand-over';
 import { Refusal } from '../store/refusal';
 import { idOf, personOf } from './door';
 import type { Services } from './routes';
 
-export function handOverRoutes({ store, files, field, captures, changed }: Services): Router {
+export function handOverRoutes({ store, planWork, field, captures, changed }: Services): Router {
   const router = Router();
   router.get('/jobs/:job/addresses.csv', async (request, response) => {
-    const file = await files.out({ kind: 'addresses', jobId: idOf(request, 'job') });
+    const file = await planWork.file({ kind: 'addresses', jobId: idOf(request, 'job') });
     sendFile(response, file, 'text/csv; charset=utf-8');
   });
   router.get('/jobs/:job/dhcp.conf', async (request, response) => {
-    const file = await files.out({ kind: 'dhcp', jobId: idOf(request, 'job') });
+    const file = await planWork.file({ kind: 'dhcp', jobId: idOf(request, 'job') });
     sendFile(response, file, 'text/plain; charset=utf-8');
   });
   router.get('/jobs/:job/plan.json', async (request, response) => {
     const withPapers = request.query['papers'] !== 'named';
-    const file = await files.out({ kind: 'plan', jobId: idOf(request, 'job'), withPapers });
+    const file = await planWork.file({ kind: 'plan', jobId: idOf(request, 'job'), withPapers });
     sendFile(response, file, 'application/json; charset=utf-8');
   });
   router.post('/jobs/:job/hand-overs', async (request, response) => {

@@ -7,7 +7,7 @@ import type { Practice } from '../field/practice';
 import type { OpenedAt } from '../pages/relay';
 import type { PlanChanger } from '../service/change-plan';
 import type { FieldService } from '../service/field-service';
-import type { Files } from '../service/files';
+import type { PlanWork } from '../service/plan-work';
 import type { ListImporter } from '../service/import-list';
 import { mediaTypeOf, type Papers } from '../service/papers';
 import type { Proofs } from '../service/proofs';
@@ -38,7 +38,7 @@ export interface Services {
   readonly proofs: Proofs;
   readonly vigils: Vigils;
   readonly practice: Practice;
-  readonly files: Files;
+  readonly planWork: PlanWork;
   readonly captures: string;
   /** Makes a place at which the page of a device that is open is read, by one browser. */
   readonly openPage: (browser: string | undefined) => Promise<OpenedAt>;
@@ -57,7 +57,7 @@ export function planRoutes({
   reader,
   summaries,
   changer,
-  files,
+  planWork,
   rounds,
   changed,
 }: Services): Router {
@@ -75,7 +75,7 @@ export function planRoutes({
     text({ limit: MOST_FILE }),
     async (request, response) => {
       const file = typeof request.body === 'string' ? request.body : '';
-      const id = await files.jobFromPlan(file, personOf(request));
+      const id = await planWork.jobFromPlan(file, personOf(request));
       changed(id);
       response.status(201).json({ id });
     },

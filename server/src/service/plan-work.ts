@@ -1,3 +1,4 @@
+import type { JobCounts } from '@ipsonomo/core';
 import { AskedThread } from '../common/asked-thread';
 import type { Database } from '../store/database';
 import type { Person } from './change-plan';
@@ -10,37 +11,47 @@ export interface OutFile {
 
 export type FileQuestion =
   | { readonly kind: 'addresses' | 'dhcp'; readonly jobId: string }
-  | { readonly kind: 'plan'; readonly jobId: string; readonly withPapers: boolean }
-  | { readonly kind: 'job-from-plan'; readonly text: string; readonly person: Person };
+  | { readonly kind: 'plan'; readonly jobId: string; readonly withPapers: boolean };
 
-/** A file, or the id of the job that was made from one. */
-export type FileAnswer = OutFile | { readonly jobId: string };
+export type PlanQuestion =
+  | FileQuestion
+  | { readonly kind: 'job-from-plan'; readonly text: string; readonly person: Person }
+  | { readonly kind: 'counts'; readonly jobId: string };
 
-const PROGRAM = { bundle: 'files.worker.js', source: 'service/files.worker.ts' };
+export type PlanAnswer =
+  { readonly file: OutFile } | { readonly jobId: string } | { readonly counts: JobCounts };
+
+const PROGRAM = { bundle: 'plan-work.worker.js', source: 'service/plan-work.worker.ts' };
 /** Plan files may have 200 MB, and are read whole. */
 const MEMORY = { maxOldGenerationSizeMb: 2048, maxYoungGenerationSizeMb: 64 };
 const MOST_WAITING = 24;
 
 /**
- * Whole plans as files, out and in: written and read in a thread with a connection to the database of its own, so that
- * nobody waits for the answer to something else while a plan of thousands is put into words.
+ * What needs whole plans and nobody's other question should wait for: files out and in, and what is left in jobs that were
+ * not looked at for long. It is done in a thread with a connection to the database of its own.
  */
-export class Files {
-  private readonly thread: AskedThread<FileQuestion, FileAnswer>;
+export class PlanWork {
+  private readonly thread: AskedThread<PlanQuestion, PlanAnswer>;
 
   constructor(database: Database) {
     const limits = { memory: MEMORY, most: MOST_WAITING };
     this.thread = new AskedThread(PROGRAM, limits, database);
   }
 
-  async out(question: Exclude<FileQuestion, { kind: 'job-from-plan' }>): Promise<OutFile> {
-    return (await this.thread.ask(question)) as OutFile;
+  async file(question: FileQuestion): Promise<OutFile> {
+    return ((await this.thread.ask(question)) as { readonly file: OutFile }).file;
   }
 
   /** A new job from a plan file; nothing of a file that has a fault is taken. @returns its id */
   async jobFromPlan(text: string, person: Person): Promise<string> {
     const made = await this.thread.ask({ kind: 'job-from-plan', text, person });
     return (made as { readonly jobId: string }).jobId;
+  }
+
+  /** What a job has, and what is left to do in it. */
+  async counts(jobId: string): Promise<JobCounts> {
+    const made = await this.thread.ask({ kind: 'counts', jobId });
+    return (made as { readonly counts: JobCounts }).counts;
   }
 
   close(): Promise<void> {

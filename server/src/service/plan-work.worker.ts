@@ -1,23 +1,26 @@
 import { workerData } from 'node:worker_threads';
+import type { JobCounts } from '@ipsonomo/core';
 import { answerInTurn } from '../common/asked-thread';
 import { openDatabase, type Database } from '../store/database';
 import { Store } from '../store/store';
 import { PlanChanger } from './change-plan';
-import type { FileAnswer, FileQuestion, OutFile } from './files';
 import { addressList, dhcpReservations } from './hand-over';
 import { Papers } from './papers';
 import { jobFromFile, planFile } from './plan-files';
+import type { FileQuestion, PlanAnswer, PlanQuestion } from './plan-work';
+import { PlanReader } from './read-plan';
 
-// Writes and reads whole plans, one after the other, beside the thread that answers.
+// Works on whole plans, one question after the other, beside the thread that answers.
 
 const { url, schema } = workerData as Database;
 const store = new Store(openDatabase(url, schema));
+const reader = new PlanReader(store);
 const papers = new Papers(store, Date.now);
 // Nobody listens for a job that is only being made.
 const unheard = { changed: () => Promise.resolve(), otherwise: () => undefined };
 const changer = new PlanChanger(store, Date.now, unheard);
 
-function textOf(question: Exclude<FileQuestion, { kind: 'job-from-plan' }>) {
+function textOf(question: FileQuestion) {
   switch (question.kind) {
     case 'addresses':
       return addressList(store, question.jobId);
@@ -28,14 +31,21 @@ function textOf(question: Exclude<FileQuestion, { kind: 'job-from-plan' }>) {
   }
 }
 
-async function answer(question: FileQuestion): Promise<FileAnswer> {
-  if (question.kind === 'job-from-plan')
-    return { jobId: await jobFromFile(changer, papers, question.text, question.person) };
-  const { name, text } = await textOf(question);
-  // A copy of its own: what is handed over may not be a part of a pool of buffers.
-  return { name, bytes: new Uint8Array(Buffer.from(text)) };
+async function countsOf(jobId: string): Promise<JobCounts> {
+  const { subnets, devices, left } = await reader.job(jobId);
+  return { subnets: subnets.length, devices: devices.length, left };
 }
 
-answerInTurn(answer, (made) =>
-  'bytes' in made ? [(made as OutFile).bytes.buffer as ArrayBuffer] : [],
-);
+async function answer(question: PlanQuestion): Promise<PlanAnswer> {
+  if (question.kind === 'job-from-plan')
+    return { jobId: await jobFromFile(changer, papers, question.text, question.person) };
+  if (question.kind === 'counts') return { counts: await countsOf(question.jobId) };
+  const { name, text } = await textOf(question);
+  // A copy of its own: what is handed over may not be a part of a pool of buffers.
+  return { file: { name, bytes: new Uint8Array(Buffer.from(text)) } };
+}
+
+const transferOf = (made: PlanAnswer): readonly ArrayBuffer[] =>
+  'file' in made ? [made.file.bytes.buffer as ArrayBuffer] : [];
+
+answerInTurn(answer, transferOf);

@@ -11,6 +11,7 @@ import {
   type Edit,
   type Evidence,
   type EvidenceKind,
+  type JobCounts,
   type Plan,
 } from '@ipsonomo/core';
 import { JobSummaries } from '../../src/service/job-summaries';
@@ -271,12 +272,20 @@ describe('what was seen of a plan', () => {
   });
 });
 
+const countsOf = async (id: string): Promise<JobCounts> => {
+  const { subnets, devices, left } = await new PlanReader(scratch.store).job(id);
+  return { subnets: subnets.length, devices: devices.length, left };
+};
+
 describe('the list of jobs', () => {
   const listOf = async (madeBy = 'one') => {
-    const reader = new PlanReader(scratch.store);
-    const read = jest.spyOn(reader, 'job');
-    const list = await new JobSummaries(scratch.store, reader, madeBy).list();
-    return { list, made: read.mock.calls.map(([id]) => id) };
+    const made: string[] = [];
+    const count = (id: string) => {
+      made.push(id);
+      return countsOf(id);
+    };
+    const list = await new JobSummaries(scratch.store, count, madeBy, 60_000).list();
+    return { list, made };
   };
 
   test('makes a summary anew only where an edit, evidence, a hand-over or another program came', async () => {
@@ -285,7 +294,7 @@ describe('the list of jobs', () => {
     const id = await jobWith(4);
     const { list, made } = await listOf();
     expect(made).toEqual([id]);
-    const own = { id, subnets: 1, devices: 4 };
+    const own = { id, counts: { subnets: 1, devices: 4 } };
     expect(list.find((one) => one.id === id)).toMatchObject(own);
     for (const change of [
       () => add(scratch.store, id, 'more', '10.0.9.9'),
@@ -297,9 +306,50 @@ describe('the list of jobs', () => {
       const again = await listOf();
       expect(again.made).toEqual([]);
       const { left } = await new PlanReader(scratch.store).job(id);
-      expect(again.list.find((one) => one.id === id)).toMatchObject({ devices: 5 - 0, left });
+      expect(again.list.find((one) => one.id === id)).toMatchObject({
+        counts: { devices: 5, left },
+      });
     }
     expect((await listOf('two')).made.length).toBe(list.length);
+  });
+
+  test('what takes long is listed without its counts, and counted once, however often it is asked for', async () => {
+    const { list: all } = await listOf('three');
+    const slow = all.slice(0, 2).map(({ id }) => id);
+    let go: () => void = () => undefined;
+    const gate = new Promise<void>((resolve) => (go = resolve));
+    const asked: string[] = [];
+    const summaries = new JobSummaries(
+      scratch.store,
+      async (id) => {
+        asked.push(id);
+        if (slow.includes(id)) await gate;
+        return countsOf(id);
+      },
+      'four',
+      2000,
+    );
+    const before = await summaries.list();
+    expect(before.filter(({ counts }) => counts === null).map(({ id }) => id)).toEqual(slow);
+    expect(before.map(({ name }) => name)).toEqual(all.map(({ name }) => name));
+    await summaries.list();
+    go();
+    expect(await summaries.list()).toEqual(all);
+    expect([...asked].sort()).toEqual(all.map(({ id }) => id).sort());
+  });
+
+  test('where a job cannot be counted whoever asked is told, and the next one is counted all the same', async () => {
+    const { list: all } = await listOf('five');
+    let fails = true;
+    const summaries = new JobSummaries(
+      scratch.store,
+      (id) => (fails ? Promise.reject(new Error('its thread fell')) : countsOf(id)),
+      'six',
+      60_000,
+    );
+    await expect(summaries.list()).rejects.toThrow('its thread fell');
+    fails = false;
+    expect(await summaries.list()).toEqual(all);
   });
 });
 
