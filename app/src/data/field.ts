@@ -2,9 +2,17 @@ import { useQuery } from '@tanstack/react-query';
 import type { HeardView, PresentView, StationView } from '@ipsonomo/core';
 import { useEffect } from 'react';
 import { post } from './http';
-import { fieldQuery, heardQuery, presentQuery, stationsQuery, trafficQuery } from './queries';
+import {
+  fieldQuery,
+  heardQuery,
+  presentQuery,
+  stationsQuery,
+  trafficQuery,
+  type FieldNow,
+  type Traffic,
+} from './queries';
 import { useNow, useTimeOf } from './use-now';
-import { useSkew, type FieldNow, type Traffic } from './wire-news';
+import { useSkew } from './wire-news';
 
 export interface WireNow {
   readonly field: FieldNow | undefined;

@@ -18,7 +18,6 @@ export * from './lists';
 export * from './kinds';
 export * from './field';
 export { useNow } from './use-now';
-export type { FieldNow, Traffic } from './wire-news';
 export { useAway, useServerEvents } from './events';
 export { ApiError } from './http';
 export { askedAnew, isLocked, useDoor, useEnter, useKeys, useNewKey, useTakeKeyBack } from './door';

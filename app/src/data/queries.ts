@@ -7,6 +7,7 @@ import {
   type EditedView,
   type EditsView,
   type EvidenceView,
+  type FieldView,
   type HeardView,
   type JobSummary,
   type PlanDoc,
@@ -20,7 +21,6 @@ import {
 } from '@ipsonomo/core';
 import { watchOf } from './clashes';
 import { get } from './http';
-import type { FieldNow, Traffic } from './wire-news';
 
 /** The key tree: everything of one job lies under ['job', id]. */
 export const keys = {
@@ -151,6 +151,12 @@ export const runsQuery = (job: string) =>
 
 // The wire is told by the event stream alone: its first message has all of it, and while the stream
 // is away nothing is known of the wire.
+
+/** How the wire stands: drawn again only where it stands otherwise. */
+export type FieldNow = Omit<FieldView, 'now' | keyof Traffic>;
+
+/** What changes with every frame: for who shows just that. */
+export type Traffic = Pick<FieldView, 'counters' | 'socket'>;
 
 export const fieldQuery = queryOptions<FieldNow>({ queryKey: keys.field, queryFn: skipToken });
 
