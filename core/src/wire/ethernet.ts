@@ -42,6 +42,10 @@ export function putEthernetHeader(
   return put16(bytes, next, header.etherType);
 }
 
+/** Whom a frame is for; undefined where it is too short to say. */
+export const receiverOf = (frame: Uint8Array): MacAddress | undefined =>
+  frame.length < 14 ? undefined : readMac(frame, 0);
+
 /** Who sent a frame; undefined where it is too short to say. */
 export const senderOf = (frame: Uint8Array): MacAddress | undefined =>
   frame.length < 14 ? undefined : readMac(frame, 6);

@@ -32,7 +32,8 @@ export interface Entry {
   /** When the address was last found free or in the right hands. */
   clearAt: number;
   taken: { readonly mac: MacAddress; readonly at: number } | undefined;
-  probe: { sent: number; nextAt: number } | undefined;
+  /** `rounds` of questions that somebody spoke into before. */
+  probe: { sent: number; nextAt: number; readonly rounds: number } | undefined;
   pending: Pending | undefined;
   /** When to ask whether the device took what it was given. */
   confirms: number[];

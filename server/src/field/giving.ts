@@ -16,6 +16,7 @@ import {
   portText,
   relayPortOf,
   UNSPECIFIED,
+  receiverOf,
   ZERO_MAC,
   type HeardClient,
   type Ipv4,
@@ -64,6 +65,8 @@ const PROBE_INTERVAL = 75;
  * has it answers, and a word that anybody can say takes nothing from anybody.
  */
 const TAKEN_AGAIN = 500;
+/** So often an address is asked for that is only said to be somebody's. */
+const MOST_ROUNDS = 3;
 const CONFIRM_AFTER = [150, 1000, 3000] as const;
 /** The same device asking or answered again is evidence at most this often. */
 const REPEAT = 30_000;
@@ -138,7 +141,7 @@ export class Giving {
     let start = now;
     for (const entry of this.entries.values()) {
       this.events.needVoice(entry.target.subnetId);
-      entry.probe ??= { sent: 0, nextAt: (start += PROBE_GAP) };
+      entry.probe ??= { sent: 0, nextAt: (start += PROBE_GAP), rounds: 0 };
     }
   }
 
@@ -313,9 +316,23 @@ export class Giving {
     }
     const news = entry.taken?.mac !== mac;
     entry.taken = { mac, at: now };
+    this.askAgain(entry, receiverOf(frame) === this.events.mac, now);
+    if (news) this.events.record('address-taken', entry.target, { by: formatMac(mac) }, { frame });
+  }
+
+  /**
+   * Somebody else said to have the address that is asked for. An answer to our question settles it; a word to everybody,
+   * which anybody can say, has it asked for again, some times.
+   */
+  private askAgain(entry: Entry, isAnswer: boolean, now: number): void {
+    const { probe, pending } = entry;
+    const rounds = (probe?.rounds ?? 0) + (probe && probe.sent > 0 ? 1 : 0);
+    if (pending && !isAnswer && rounds < MOST_ROUNDS) {
+      entry.probe = { sent: 0, nextAt: now + TAKEN_AGAIN, rounds };
+      return;
+    }
     entry.probe = undefined;
     entry.pending = undefined;
-    if (news) this.events.record('address-taken', entry.target, { by: formatMac(mac) }, { frame });
   }
 
   /** The device stopped answering: the next sighting is news again. */
@@ -348,9 +365,10 @@ export class Giving {
   }
 
   private startProbe(entry: Entry, now: number): void {
-    if (entry.probe && entry.probe.sent > 0) return;
+    // What is asked for already, or is to be, is not asked for sooner.
+    if (entry.probe && entry.probe.sent + entry.probe.rounds > 0) return;
     const nextAt = Math.max(now, (entry.taken?.at ?? -Infinity) + TAKEN_AGAIN);
-    entry.probe = { sent: 0, nextAt };
+    entry.probe = { sent: 0, nextAt, rounds: 0 };
     if (nextAt <= now) this.runProbe(entry, entry.probe, now);
   }
 

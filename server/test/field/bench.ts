@@ -184,6 +184,13 @@ export class EngineBench {
     this.engine.frame(arpFrame(who, BROADCAST_MAC, packet));
   }
 
+  /** Somebody answers our question for an address. */
+  answers(who: MacAddress, address: string): void {
+    const said = { senderMac: who, senderAddress: ip(address), targetMac: LAPTOP } as const;
+    const packet = { operation: 'reply', ...said, targetAddress: UNSPECIFIED } as const;
+    this.engine.frame(arpFrame(who, LAPTOP, packet));
+  }
+
   /** What was sent since the last look: `OFFER 10.77.0.85`, `probe 10.77.0.85`, `ask …`. */
   spoken(): readonly string[] {
     return this.sent.splice(0).map((bytes) => {

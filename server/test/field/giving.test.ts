@@ -111,12 +111,12 @@ test('R-PROBE: another MAC that has it refuses the giving and is named; when it 
   bench.engine.arm(600_000, '');
   bench.advance(40_000);
   bench.asks(DRIVE);
-  bench.has(STRANGER, GIVEN);
+  bench.answers(STRANGER, GIVEN);
   bench.advance(5000);
   bench.asks(DRIVE, { transaction: 2 });
   expect(bench.spoken().at(-1)).toBe(`probe ${GIVEN}`);
-  bench.has(STRANGER, GIVEN);
-  bench.advance(1000);
+  bench.answers(STRANGER, GIVEN);
+  bench.advance(2000);
   expect(bench.replies()).toEqual([]);
   expect(bench.events.at(-1)).toMatchObject({
     kind: 'address-taken',
@@ -300,6 +300,28 @@ test('a word of somebody that has the planned address holds the device up for as
     bench.advance(500);
     expect([time, bench.replies()]).toEqual([time, ['BootP reply 10.77.0.85']]);
   }
+});
+
+test('a word into our question is asked about again, and whoever waits is answered; who says it each time has it', () => {
+  const bench = new EngineBench();
+  bench.arm();
+  bench.has(STRANGER, GIVEN);
+  bench.advance(1000);
+  bench.asks(DRIVE);
+  bench.advance(20);
+  bench.has(STRANGER, GIVEN);
+  bench.advance(1000);
+  expect(bench.replies()).toEqual([`BootP reply ${GIVEN}`]);
+  bench.has(STRANGER, GIVEN);
+  bench.advance(1000);
+  bench.asks(DRIVE, { transaction: 2 });
+  for (let round = 0; round < 4; round += 1) {
+    bench.advance(20);
+    bench.has(STRANGER, GIVEN);
+    bench.advance(500);
+  }
+  bench.advance(3000);
+  expect(bench.replies()).toEqual([]);
 });
 
 test('who asks again and again is answered at once each time: the question is asked before what is known turns old', () => {
