@@ -11,6 +11,7 @@ import { notThroughLiveAdapter, sameOrigin, underOwnName } from './http/guard';
 import { notTooFast, notTooMany } from './http/limits';
 import { handOverRoutes } from './http/hand-over-routes';
 import { proofRoutes } from './http/proof-routes';
+import { staticFiles } from './http/static-files';
 import {
   assignRoutes,
   fieldRoutes,
@@ -122,10 +123,10 @@ export function buildApp(parts: AppParts): Express {
 function serveWeb(app: Express, web: string): void {
   // Names with a hash in them never change their content.
   const forever = { immutable: true, maxAge: YEAR, index: false };
-  app.use('/_expo', express.static(join(web, '_expo'), forever));
+  app.use('/_expo', staticFiles(join(web, '_expo'), forever));
   app.use('/assets', express.static(join(web, 'assets'), forever));
   app.use('/fonts', express.static(join(web, 'fonts'), { maxAge: YEAR, index: false }));
-  app.use(express.static(web, { index: false }));
+  app.use(staticFiles(web, { index: false }));
   app.get('/{*path}', (_request, response) => {
     response.set('Cache-Control', 'no-cache').sendFile(join(web, 'index.html'));
   });
