@@ -10,7 +10,7 @@ const MOST_A_MINUTE = 6_000;
 const MOST_AT_ONCE = 200;
 /** Files that are being taken in: each may be in memory as a whole. */
 const MOST_FILES = 12;
-const MOST_PLANS = 2;
+const MOST_PLANS = 1;
 
 /** Whoever asks faster than any person and any page waits a little. The machine's own person is not counted. */
 export const notTooFast = (most = MOST_A_MINUTE): RequestHandler =>

@@ -1,4 +1,4 @@
-import { json, raw, Router, text, type Request, type Response } from 'express';
+import { json, raw, Router, type Request, type Response } from 'express';
 import { parseMac, visibleText } from '@ipsonomo/core';
 import type { Readings } from '../common/readings';
 import { describeIn } from '../descriptions/describe';
@@ -69,17 +69,12 @@ export function planRoutes({
     const { name } = checked(schema.newJob, request.body);
     response.status(201).json({ id: await changer.addJob(name) });
   });
-  router.post(
-    '/jobs/from-file',
-    fewPlans(),
-    text({ limit: MOST_FILE }),
-    async (request, response) => {
-      const file = typeof request.body === 'string' ? request.body : '';
-      const id = await planWork.jobFromPlan(file, personOf(request));
-      changed(id);
-      response.status(201).json({ id });
-    },
-  );
+  router.post('/jobs/from-file', fewPlans(), asBytes(MOST_FILE), async (request, response) => {
+    const bytes = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
+    const id = await planWork.jobFromPlan(bytes, personOf(request));
+    changed(id);
+    response.status(201).json({ id });
+  });
   router.get('/jobs/:job', async (request, response) => {
     response.json(await reader.job(idOf(request, 'job')));
   });

@@ -15,7 +15,7 @@ export type FileQuestion =
 
 export type PlanQuestion =
   | FileQuestion
-  | { readonly kind: 'job-from-plan'; readonly text: string; readonly person: Person }
+  | { readonly kind: 'job-from-plan'; readonly bytes: Uint8Array; readonly person: Person }
   | { readonly kind: 'counts'; readonly jobId: string };
 
 export type PlanAnswer =
@@ -42,9 +42,16 @@ export class PlanWork {
     return ((await this.thread.ask(question)) as { readonly file: OutFile }).file;
   }
 
-  /** A new job from a plan file; nothing of a file that has a fault is taken. @returns its id */
-  async jobFromPlan(text: string, person: Person): Promise<string> {
-    const made = await this.thread.ask({ kind: 'job-from-plan', text, person });
+  /**
+   * A new job from a plan file; nothing of a file that has a fault is taken.
+   * @param bytes of the file: a large one is handed over, and gone here
+   * @returns its id
+   */
+  async jobFromPlan(bytes: Uint8Array, person: Person): Promise<string> {
+    // A small one may be a part of what others use as well.
+    const isAlone = bytes.byteLength === bytes.buffer.byteLength;
+    const transfer = isAlone ? [bytes.buffer as ArrayBuffer] : [];
+    const made = await this.thread.ask({ kind: 'job-from-plan', bytes, person }, transfer);
     return (made as { readonly jobId: string }).jobId;
   }
 

@@ -2,6 +2,7 @@ import { workerData } from 'node:worker_threads';
 import type { JobCounts } from '@ipsonomo/core';
 import { answerInTurn } from '../common/asked-thread';
 import { openDatabase, type Database } from '../store/database';
+import { Refusal } from '../store/refusal';
 import { Store } from '../store/store';
 import { PlanChanger } from './change-plan';
 import { addressList, dhcpReservations } from './hand-over';
@@ -31,6 +32,15 @@ function textOf(question: FileQuestion) {
   }
 }
 
+/** A plan file is UTF-8, as JSON is (RFC 8259 §8.1). */
+function textOfFile(bytes: Uint8Array): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    throw Refusal.of('file.json', 'The file', { why: 'it has bytes that are no UTF-8' });
+  }
+}
+
 async function countsOf(jobId: string): Promise<JobCounts> {
   const { subnets, devices, left } = await reader.job(jobId);
   return { subnets: subnets.length, devices: devices.length, left };
@@ -38,7 +48,9 @@ async function countsOf(jobId: string): Promise<JobCounts> {
 
 async function answer(question: PlanQuestion): Promise<PlanAnswer> {
   if (question.kind === 'job-from-plan')
-    return { jobId: await jobFromFile(changer, papers, question.text, question.person) };
+    return {
+      jobId: await jobFromFile(changer, papers, textOfFile(question.bytes), question.person),
+    };
   if (question.kind === 'counts') return { counts: await countsOf(question.jobId) };
   const { name, text } = await textOf(question);
   // A copy of its own: what is handed over may not be a part of a pool of buffers.
