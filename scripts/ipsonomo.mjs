@@ -13,7 +13,9 @@ const cwd = process.env.INIT_CWD ?? process.cwd();
 const [command] = process.argv.slice(2);
 // The evidence of the demo, and of whoever started with a database of Ipsonomo's own.
 const own =
-  ['audit', 'fold'].includes(command) && !process.env.DATABASE_URL ? await startPostgres('pg') : undefined;
+  ['audit', 'fold'].includes(command) && !process.env.DATABASE_URL
+    ? await startPostgres('pg')
+    : undefined;
 const done = spawnSync(process.execPath, [program, ...process.argv.slice(2)], {
   cwd,
   stdio: 'inherit',

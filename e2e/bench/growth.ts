@@ -1,4 +1,5 @@
 import {
+  applyEdits,
   dnsmasqConfig,
   docOfPlan,
   jobViewOf,
@@ -9,6 +10,7 @@ import {
   writePlanFile,
   type HeardView,
   type Plan,
+  type PlanDoc,
 } from '@ipsonomo/core';
 import { awaitedOf, HeardBook } from '../../app/src/screens/assign/awaited';
 import { siteOf } from '../../core/test/snags/big-site';
@@ -45,7 +47,24 @@ function time(runs: number, work: () => unknown): number {
   return median(times);
 }
 
+/** One device after the other is given another title. */
+function oneEdit(first: PlanDoc): () => unknown {
+  let doc = first;
+  let count = 0;
+  planOf(doc);
+  return () => {
+    const device = doc.device.list[(count * 37) % doc.device.size];
+    const set = { op: 'set', type: 'device', id: device?.id ?? '', field: 'title' } as const;
+    const edit = { ...set, from: device?.['title'] ?? null, to: `title ${(count += 1)}` };
+    const outcome = applyEdits(doc, [edit]);
+    if (!outcome.ok) throw new Error('refused');
+    ({ doc } = outcome.value);
+    return planOf(doc);
+  };
+}
+
 function measured(plan: Plan, runs: number): Readonly<Record<string, number>> {
+  const doc = docOfPlan(plan);
   const ids = plan.devices.flatMap((one) => one.interfaces.map(({ id }) => id));
   const head = { id: 'job', name: 'Job', revision: 1 };
   const view = jobViewOf(head, plan, { seen: {}, handedOver: 0 }, []);
@@ -57,7 +76,8 @@ function measured(plan: Plan, runs: number): Readonly<Record<string, number>> {
       for (const { at } of awaitedOf(view, ids, 0).slice(0, 10)) book.offersTo(at);
     }),
     'DHCP export': time(runs, () => dnsmasqConfig(plan)),
-    'plan file': time(runs, () => writePlanFile({ name: 'Plant', doc: docOfPlan(plan) })),
+    'plan file': time(runs, () => writePlanFile({ name: 'Plant', doc })),
+    'an edit, and the plan after it': time(runs * 5, oneEdit(doc)),
     'all snags': time(runs, () => snagsOf({ ...plan })),
   };
 }
