@@ -83,14 +83,19 @@ function Try({
   const { now } = useWire();
   const press = () => {
     // What was seen before this moment is no sign any more; a search ends long after it.
-    const asked = () => onAsked(now);
+    // What is seen meanwhile may take this card away; whoever asked is told all the same, and a refusal by the act itself.
+    const then = (asked: Promise<unknown>) =>
+      void asked.then(
+        () => onAsked(now),
+        () => undefined,
+      );
     switch (act) {
       case 'check':
-        return check.mutate([at], { onSuccess: asked });
+        return then(check.mutateAsync([at]));
       case 'sweep':
-        return sweep.mutate(undefined, { onSuccess: asked });
+        return then(sweep.mutateAsync());
       case 'search':
-        return search.mutate(undefined, { onSuccess: asked });
+        return then(search.mutateAsync());
       case 'call':
         return router.navigate(`/job/${job}/call/${at}`);
       default:
