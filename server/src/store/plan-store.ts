@@ -6,6 +6,7 @@ import {
   docOf,
   FIRST_SETTINGS,
   firstDoc,
+  readEdits,
   readThing,
   THING_TYPES,
   type Edit,
@@ -205,7 +206,9 @@ async function after(
     .orderBy('number');
   let { doc } = known;
   for (const { edits } of rows) {
-    const outcome = applyEdits(doc, edits);
+    // In their shape: the database keeps the fields of an object in an order of its own.
+    const read = readEdits(edits);
+    const outcome = read.ok ? applyEdits(doc, read.value) : read;
     if (!outcome.ok) return undefined;
     ({ doc } = outcome.value);
   }
