@@ -113,7 +113,7 @@ export async function compose(settings: Settings): Promise<Running> {
   });
   const proofs = new Proofs(store, field, fieldService, changed);
   const thinking = new Thinking();
-  const planWork = new PlanWork(settings.database);
+  const planWork = new PlanWork(store, reader, settings.database);
   const readings = new Readings();
   const lists = new Lists(readings);
   const importer = new ListImporter(lists, store, changer, clock);

@@ -1,7 +1,7 @@
 import { pipeline } from 'node:stream/promises';
 import { Router, type Response } from 'express';
 import { hasCapture, readCapture } from '../field/capture';
-import type { OutFile } from '../service/plan-work';
+import type { OutFile } from '../service/plan-answers';
 import { noteHandOver } from '../service/hand-over';
 import { Refusal } from '../store/refusal';
 import { idOf, personOf } from './door';

@@ -1,4 +1,4 @@
-import { readdirSync } from 'node:fs';
+import { existsSync, readdirSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import express, { Router, type Request, type Response } from 'express';
 
@@ -27,8 +27,12 @@ function describe(response: Response, path: string): void {
  */
 export function staticFiles(folder: string, options: Parameters<typeof express.static>[1]): Router {
   const router = Router();
+  // A folder that is not there, or not yet, has no files.
+  const entries = existsSync(folder)
+    ? readdirSync(folder, { recursive: true, withFileTypes: true })
+    : [];
   const packed = new Set(
-    readdirSync(folder, { recursive: true, withFileTypes: true })
+    entries
       .filter((entry) => entry.isFile() && endingOf(entry.name) !== undefined)
       .map((entry) => `/${relative(folder, join(entry.parentPath, entry.name))}`),
   );

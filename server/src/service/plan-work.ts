@@ -1,45 +1,48 @@
 import type { JobCounts } from '@ipsonomo/core';
 import { AskedThread } from '../common/asked-thread';
 import type { Database } from '../store/database';
+import type { Store } from '../store/store';
 import type { Person } from './change-plan';
-
-/** A file that leaves the house. */
-export interface OutFile {
-  readonly name: string;
-  readonly bytes: Uint8Array;
-}
-
-export type FileQuestion =
-  | { readonly kind: 'addresses' | 'dhcp'; readonly jobId: string }
-  | { readonly kind: 'plan'; readonly jobId: string; readonly withPapers: boolean };
-
-export type PlanQuestion =
-  | FileQuestion
-  | { readonly kind: 'job-from-plan'; readonly bytes: Uint8Array; readonly person: Person }
-  | { readonly kind: 'counts'; readonly jobId: string };
-
-export type PlanAnswer =
-  { readonly file: OutFile } | { readonly jobId: string } | { readonly counts: JobCounts };
+import {
+  PlanAnswers,
+  type FileQuestion,
+  type OutFile,
+  type PlanAnswer,
+  type PlanQuestion,
+} from './plan-answers';
+import type { PlanReader } from './read-plan';
 
 const PROGRAM = { bundle: 'plan-work.worker.js', source: 'service/plan-work.worker.ts' };
 /** Plan files may have 200 MB, and are read whole. */
 const MEMORY = { maxOldGenerationSizeMb: 2048, maxYoungGenerationSizeMb: 64 };
 const MOST_WAITING = 24;
+/** Things of a plan that is put into words quicker than a thread is asked; about 500 devices. */
+const FEW_THINGS = 1500;
+/** Bytes of the file of such a plan. */
+const FEW_BYTES = 500_000;
 
 /**
  * What needs whole plans and nobody's other question should wait for: files out and in, and what is left in jobs that were
- * not looked at for long. It is done in a thread with a connection to the database of its own.
+ * not looked at for long. For a large plan it is done in a thread with a connection to the database of its own.
  */
 export class PlanWork {
   private readonly thread: AskedThread<PlanQuestion, PlanAnswer>;
+  private readonly here: PlanAnswers;
 
-  constructor(database: Database) {
+  constructor(
+    private readonly store: Store,
+    reader: PlanReader,
+    database: Database,
+    private readonly fewThings = FEW_THINGS,
+    private readonly fewBytes = FEW_BYTES,
+  ) {
     const limits = { memory: MEMORY, most: MOST_WAITING };
     this.thread = new AskedThread(PROGRAM, limits, database);
+    this.here = new PlanAnswers(store, reader);
   }
 
   async file(question: FileQuestion): Promise<OutFile> {
-    return ((await this.thread.ask(question)) as { readonly file: OutFile }).file;
+    return ((await this.ask(question)) as { readonly file: OutFile }).file;
   }
 
   /**
@@ -48,20 +51,28 @@ export class PlanWork {
    * @returns its id
    */
   async jobFromPlan(bytes: Uint8Array, person: Person): Promise<string> {
+    const question = { kind: 'job-from-plan', bytes, person } as const;
     // A small one may be a part of what others use as well.
     const isAlone = bytes.byteLength === bytes.buffer.byteLength;
     const transfer = isAlone ? [bytes.buffer as ArrayBuffer] : [];
-    const made = await this.thread.ask({ kind: 'job-from-plan', bytes, person }, transfer);
+    const made =
+      bytes.length <= this.fewBytes
+        ? await this.here.to(question)
+        : await this.thread.ask(question, transfer);
     return (made as { readonly jobId: string }).jobId;
   }
 
   /** What a job has, and what is left to do in it. */
   async counts(jobId: string): Promise<JobCounts> {
-    const made = await this.thread.ask({ kind: 'counts', jobId });
-    return (made as { readonly counts: JobCounts }).counts;
+    return ((await this.ask({ kind: 'counts', jobId })) as { readonly counts: JobCounts }).counts;
   }
 
   close(): Promise<void> {
     return this.thread.close();
+  }
+
+  private async ask(question: Exclude<PlanQuestion, { kind: 'job-from-plan' }>) {
+    const isSmall = (await this.store.thingCount(question.jobId)) <= this.fewThings;
+    return isSmall ? this.here.to(question) : this.thread.ask(question);
   }
 }

@@ -1,7 +1,7 @@
 import { raw } from 'objection';
 import type { Knex } from 'knex';
 import { planOf, type Plan, type RevisionView } from '@ipsonomo/core';
-import { HandOverRow, JobRow, PaperRow, RevisionRow, RunRow } from './models';
+import { HandOverRow, JobRow, PaperRow, RevisionRow, RunRow, ThingRow } from './models';
 import { EvidenceStore } from './evidence-store';
 import { PlanStore, type Change, type Changed, type Decision, type PlanState } from './plan-store';
 import { asking } from './asking';
@@ -154,6 +154,11 @@ export class Store {
         .patch({ name });
       if (changed === 0) throw Refusal.of('thing.unknown', 'revision');
     });
+  }
+
+  /** How many things a plan has. */
+  thingCount(jobId: string): Promise<number> {
+    return asking(() => ThingRow.query(this.knex).where('job_id', jobId).resultSize());
   }
 
   /** The number of the last revision, and of the one last handed over. */

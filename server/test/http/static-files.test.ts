@@ -60,3 +60,9 @@ test('it unpacks to what it was', async () => {
   const answer = await request(app).get('/files/js/entry.js').set('accept-encoding', 'gzip');
   expect(answer.text).toBe(SCRIPT);
 });
+
+test('a folder that is not there is empty', async () => {
+  const empty = express();
+  empty.use(staticFiles(join(folder, 'none'), {}));
+  expect((await request(empty).get('/entry.js')).status).toBe(404);
+});

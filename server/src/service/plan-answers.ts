@@ -1,0 +1,84 @@
+import type { JobCounts } from '@ipsonomo/core';
+import { Refusal } from '../store/refusal';
+import type { Store } from '../store/store';
+import { PlanChanger, type Person } from './change-plan';
+import { addressList, dhcpReservations } from './hand-over';
+import { Papers } from './papers';
+import { jobFromFile, planFile } from './plan-files';
+import { PlanReader } from './read-plan';
+
+/** A file that leaves the house. */
+export interface OutFile {
+  readonly name: string;
+  readonly bytes: Uint8Array;
+}
+
+export type FileQuestion =
+  | { readonly kind: 'addresses' | 'dhcp'; readonly jobId: string }
+  | { readonly kind: 'plan'; readonly jobId: string; readonly withPapers: boolean };
+
+export type PlanQuestion =
+  | FileQuestion
+  | { readonly kind: 'job-from-plan'; readonly bytes: Uint8Array; readonly person: Person }
+  | { readonly kind: 'counts'; readonly jobId: string };
+
+export type PlanAnswer =
+  { readonly file: OutFile } | { readonly jobId: string } | { readonly counts: JobCounts };
+
+// Nobody listens for a job that is only being made.
+const UNHEARD = { changed: () => Promise.resolve(), otherwise: () => undefined };
+
+/** Answers what needs a whole plan, in whatever thread it is asked. */
+export class PlanAnswers {
+  private readonly papers: Papers;
+  private readonly changer: PlanChanger;
+
+  constructor(
+    private readonly store: Store,
+    private readonly reader = new PlanReader(store),
+  ) {
+    this.papers = new Papers(store, Date.now);
+    this.changer = new PlanChanger(store, Date.now, UNHEARD);
+  }
+
+  async to(question: PlanQuestion): Promise<PlanAnswer> {
+    switch (question.kind) {
+      case 'job-from-plan': {
+        const { bytes, person } = question;
+        return { jobId: await jobFromFile(this.changer, this.papers, textOf(bytes), person) };
+      }
+      case 'counts':
+        return { counts: await this.counts(question.jobId) };
+      default: {
+        const { name, text } = await this.written(question);
+        // A copy of its own: what is handed over may not be a part of a pool of buffers.
+        return { file: { name, bytes: new Uint8Array(Buffer.from(text)) } };
+      }
+    }
+  }
+
+  private written(question: FileQuestion) {
+    switch (question.kind) {
+      case 'addresses':
+        return addressList(this.store, question.jobId);
+      case 'dhcp':
+        return dhcpReservations(this.store, question.jobId);
+      case 'plan':
+        return planFile(this.store, this.papers, question.jobId, question.withPapers);
+    }
+  }
+
+  private async counts(jobId: string): Promise<JobCounts> {
+    const { subnets, devices, left } = await this.reader.job(jobId);
+    return { subnets: subnets.length, devices: devices.length, left };
+  }
+}
+
+/** A plan file is UTF-8, as JSON is (RFC 8259 §8.1). */
+function textOf(bytes: Uint8Array): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    throw Refusal.of('file.json', 'The file', { why: 'it has bytes that are no UTF-8' });
+  }
+}
