@@ -18,7 +18,12 @@ export function useAnswering(job: string) {
     until,
     isAnswering: until > now,
     isPending: arm.isPending || listen.isPending || isLooking,
-    start: () => listen.mutate(job, { onSuccess: () => arm.mutate(ANSWER_MINUTES) }),
+    start: () =>
+      // Both, also where the news of the first takes this away from the page; what is refused is shown from each.
+      void listen
+        .mutateAsync(job)
+        .then(() => arm.mutateAsync(ANSWER_MINUTES))
+        .catch(() => undefined),
     error: listen.error ?? arm.error,
   };
 }
