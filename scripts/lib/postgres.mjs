@@ -119,7 +119,9 @@ export async function startPostgres(name, { fresh = false, tcp = true } = {}) {
   const startAt = (port) => {
     const where = tcp ? '127.0.0.1' : '';
     // A cluster of a test tells which rows and blocks each question took.
-    const counts = fresh ? ' -c shared_preload_libraries=pg_stat_statements' : '';
+    const counts = fresh
+      ? ' -c shared_preload_libraries=pg_stat_statements -c pg_stat_statements.max=100000'
+      : '';
     const options = `-c listen_addresses='${where}' -c port=${port} -c unix_socket_directories='${sock}'${counts}`;
     return ['-D', data, '-l', join(home, 'server.log'), '-w', '-t', '60', 'start', '-o', options];
   };

@@ -45,7 +45,7 @@ test('faster than the limit: 429, with when to come back; the machine itself is 
 test.each<[string, RequestHandler, number, string]>([
   ['requests', notTooMany(3), 3, 'door.busy'],
   ['files', fewFiles(), 12, 'reading.busy'],
-  ['plans', fewPlans(), 2, 'reading.busy'],
+  ['plans', fewPlans(), 1, 'reading.busy'],
 ])('more %s at once than the limit: 503, and then it goes on', async (_what, limit, most, code) => {
   const { app, waiting } = appOf(limit);
   const server = createServer(app);
