@@ -170,6 +170,9 @@ interface OneLaneProps {
   readonly onPress: (interfaceId: string) => void;
 }
 
+/** A joiner of more lanes than these has no button for each. */
+const MOST_WAYS = 7;
+
 /** On a phone: one lane, what is in it and what joins it to others. */
 function OneLane({ picture, marks, chosen, onPress }: OneLaneProps) {
   const [wanted, setWanted] = useState('');
@@ -189,18 +192,24 @@ function OneLane({ picture, marks, chosen, onPress }: OneLaneProps) {
           <Words size="strong">
             {title} · {JOINER_WORDS[kind]}
           </Words>
-          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-            {lanes
-              .filter((one) => one !== lane.subnetId)
-              .map((one) => (
-                <Button
-                  key={one}
-                  type="outline"
-                  title={`→ ${picture.lanes.find(({ subnetId }) => subnetId === one)?.name ?? ''}`}
-                  onPress={() => setWanted(one)}
-                />
-              ))}
-          </View>
+          {lanes.length > MOST_WAYS ? (
+            <Words size="second" tone="second">
+              joins {lanes.length} lanes: choose one above
+            </Words>
+          ) : (
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+              {lanes
+                .filter((one) => one !== lane.subnetId)
+                .map((one) => (
+                  <Button
+                    key={one}
+                    type="outline"
+                    title={`→ ${picture.lanes.find(({ subnetId }) => subnetId === one)?.name ?? ''}`}
+                    onPress={() => setWanted(one)}
+                  />
+                ))}
+            </View>
+          )}
         </View>
       ))}
       <LaneRows {...{ lane, marks, chosen, onPress }} />

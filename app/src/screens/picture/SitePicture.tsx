@@ -212,7 +212,7 @@ function Rest({ lane, box, marks, onPress }: RestProps) {
         fontSize={13}
         fontWeight="600"
       >
-        {lane.devices.length > 0 ? `${folded.length} others` : `${folded.length} devices`}, open
+        {lane.devices.length > 0 ? `Show ${folded.length} others` : `Show ${folded.length} devices`}
       </Text>
       {told.map((kind, at) => (
         <G key={kind} transform={`translate(${box.x + 8 + at * 52} ${box.y + 26})`}>
