@@ -67,19 +67,10 @@ test('a refusal comes through with its codes and places, and nothing is made', a
   expect(await scratch.store.jobs()).toHaveLength(before);
 });
 
-test('who asks while too many wait is asked to come again; the others are answered', async () => {
-  const jobId = await work.jobFromPlan(bytesOf(file('Busy', 12)), PERSON);
-  const all = await Promise.allSettled(Array.from({ length: 40 }, () => work.counts(jobId)));
-  const refused = all.flatMap((one) => (one.status === 'rejected' ? [String(one.reason)] : []));
-  expect(refused.length).toBeGreaterThan(0);
-  expect(refused.length).toBeLessThanOrEqual(40 - 24);
-  expect(new Set(refused)).toEqual(new Set(['Error: server.busy']));
-});
-
 test('a thread that falls is told to whoever waits, and the next question has another', async () => {
   const own = opened();
   const jobId = await own.jobFromPlan(bytesOf(file('Falls', 12)), PERSON);
-  const waiting = own.counts(jobId);
+  const waiting = own.jobFromPlan(bytesOf(file('Lost', 12)), PERSON);
   await own.close();
   await expect(waiting).rejects.toThrow('server.thinking');
   expect(await own.counts(jobId)).toMatchObject({ devices: 12 });
