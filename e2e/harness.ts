@@ -191,29 +191,51 @@ function read(text: string, type = ''): unknown {
   return type.includes('json') ? JSON.parse(text) : text;
 }
 
-/** A file of the server's, byte by byte. */
-export const download = (
+interface Answer {
+  readonly status: number;
+  readonly type: string | undefined;
+  readonly bytes: Buffer;
+}
+
+function called(
   { socketPath }: Pick<TestServer, 'socketPath'>,
+  method: string,
   path: string,
-): Promise<Buffer> =>
-  new Promise((resolve, reject) => {
-    const call = request({ socketPath, agent: false, path: `/api${path}` }, (response) => {
-      const parts: Buffer[] = [];
-      response.on('data', (part: Buffer) => parts.push(part));
-      response.on('error', reject);
-      response.on('end', () =>
-        response.statusCode === 200
-          ? resolve(Buffer.concat(parts))
-          : reject(new CallRefused(`GET ${path}: ${response.statusCode}`)),
-      );
-    });
+  headers: Readonly<Record<string, string>>,
+  sent?: string | Buffer,
+): Promise<Answer> {
+  return new Promise((resolve, reject) => {
+    // A connection of its own: tests block for seconds, in which the server hangs up an idle one.
+    const call = request(
+      { socketPath, agent: false, method, path: `/api${path}`, headers },
+      (response) => {
+        const parts: Buffer[] = [];
+        const { statusCode: status = 0, headers: said } = response;
+        response.on('data', (part: Buffer) => parts.push(part));
+        response.on('error', reject);
+        response.on('end', () =>
+          resolve({ status, type: said['content-type'], bytes: Buffer.concat(parts) }),
+        );
+      },
+    );
     call.on('error', reject);
-    call.end();
+    call.end(sent);
   });
+}
+
+/** A file of the server's, byte by byte. */
+export async function download(
+  server: Pick<TestServer, 'socketPath'>,
+  path: string,
+): Promise<Buffer> {
+  const { status, bytes } = await called(server, 'GET', path, {});
+  if (status >= 400) throw new CallRefused(`GET ${path}: ${status}`);
+  return bytes;
+}
 
 /** A call of the server's API in a person's name. */
-export function api<T = unknown>(
-  { socketPath }: Pick<TestServer, 'socketPath'>,
+export async function api<T = unknown>(
+  server: Pick<TestServer, 'socketPath'>,
   method: string,
   path: string,
   body?: unknown,
@@ -222,22 +244,8 @@ export function api<T = unknown>(
   const sent = body === undefined || isFile ? body : JSON.stringify(body);
   const type = isFile ? 'text/plain' : 'application/json';
   const headers = { 'content-type': type, 'x-person': 'test' };
-  return new Promise((resolve, reject) => {
-    // A connection of its own: tests block for seconds, in which the server hangs up an idle one.
-    const call = request(
-      { socketPath, agent: false, method, path: `/api${path}`, headers },
-      (response) => {
-        let text = '';
-        response.setEncoding('utf8');
-        response.on('data', (part: string) => (text += part));
-        response.on('end', () => {
-          const status = response.statusCode ?? 0;
-          if (status >= 400) reject(new CallRefused(`${method} ${path}: ${status} ${text}`));
-          else resolve(read(text, response.headers['content-type']) as T);
-        });
-      },
-    );
-    call.on('error', reject);
-    call.end(sent);
-  });
+  const answer = await called(server, method, path, headers, sent);
+  const text = answer.bytes.toString();
+  if (answer.status >= 400) throw new CallRefused(`${method} ${path}: ${answer.status} ${text}`);
+  return read(text, answer.type) as T;
 }

@@ -60,7 +60,7 @@ const HEADERS: HelmetOptions = {
 };
 
 const YEAR = 365 * 24 * 3600 * 1000;
-const HALF_A_YEAR = YEAR / 2000; // s
+const HALF_A_YEAR = YEAR / 2 / 1000; // seconds
 
 /** Who came once by TLS comes by nothing else (RFC 6797); a name alone is told so, an address of a machine cannot be. */
 const transportSecurity = strictTransportSecurity({

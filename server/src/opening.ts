@@ -4,15 +4,12 @@ import { networkInterfaces } from 'node:os';
 import { toString as qrCode } from 'qrcode';
 import { KEY_MARK, spokenKey } from '@ipsonomo/core';
 import { noteMachine } from './common/machine';
-import { cameInThrough } from './field/came-in';
+import { noteAdapters } from './field/came-in';
 
 /** Bytes of a Unix socket's path (unix(7)). */
 export const LONGEST_SOCKET = 107;
 /** Only whoever owns the file may connect. */
 const OWNER_ONLY = 0o177;
-
-/** With TLS it is the second one that a request comes in by. */
-const CONNECTED = ['connection', 'secureConnection'] as const;
 
 /** Opens a port, or the Unix socket of this path, which is its owner's alone from its first moment on. */
 export function listen(
@@ -21,8 +18,7 @@ export function listen(
   ready?: () => void,
 ): void {
   if (typeof place !== 'string') {
-    // Asked at once: of a connection that has closed it can no longer be told.
-    for (const event of CONNECTED) server.on(event, cameInThrough);
+    noteAdapters(server);
     server.listen(place, ready);
     return;
   }

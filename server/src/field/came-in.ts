@@ -1,4 +1,4 @@
-import type { Socket } from 'node:net';
+import type { Server, Socket } from 'node:net';
 import { libc } from './libc';
 
 // Linux, include/uapi/linux/in.h and in6.h.
@@ -33,6 +33,11 @@ export function cameInThrough(socket: Socket): number | undefined {
     asked(fd, IPPROTO_IPV6, IPV6_2292PKTINFO, IPV6_2292PKTOPTIONS, IPV6_INDEX_AT);
   if (index !== undefined) known.set(socket, index);
   return index;
+}
+
+/** Notes it of every connection at once: of one that has closed it can no longer be told. With TLS a request has a second socket. */
+export function noteAdapters(server: Server): void {
+  for (const event of ['connection', 'secureConnection']) server.on(event, cameInThrough);
 }
 
 /** Node keeps it to itself, but for those who look. */

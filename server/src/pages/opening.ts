@@ -7,7 +7,7 @@ import {
 } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { schemeOf, webServer, type Certificate } from '../encrypted';
-import { cameInThrough } from '../field/came-in';
+import { noteAdapters } from '../field/came-in';
 import { CookieJar } from './cookie-jar';
 import { leadsAway, towardsBrowser, towardsDevice, type Ends } from './headers';
 import type { RelayDoor, RelayedPage } from './relayed-page';
@@ -52,7 +52,7 @@ export class Opening {
         tell(response, NOT_PASSED_ON);
       }
     });
-    for (const event of ['connection', 'secureConnection']) this.server.on(event, cameInThrough);
+    noteAdapters(this.server);
     this.server.maxConnections = MOST_CONNECTIONS;
   }
 
