@@ -116,7 +116,7 @@ export async function compose(settings: Settings): Promise<Running> {
   const planWork = new PlanWork(store, reader, settings.database);
   const readings = new Readings();
   const lists = new Lists(readings);
-  const importer = new ListImporter(lists, store, changer, clock);
+  const importer = new ListImporter(lists, store, changer, planWork, clock);
   const papers = new Papers(store, clock);
   const relay = new PageRelay(
     {

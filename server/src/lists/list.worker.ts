@@ -1,16 +1,14 @@
-import { randomUUID } from 'node:crypto';
 import { parentPort, workerData } from 'node:worker_threads';
-import { docFromView, newRowsOf, planOf, type ListRow, type SheetSummary } from '@ipsonomo/core';
-import type { ListAsk, ListFile, ListNews, Numbered } from './protocol';
+import type { SheetSummary } from '@ipsonomo/core';
+import { keptOf } from './kept';
+import type { ListFile, ListNews } from './protocol';
 import { readCsv } from './read-csv';
-import { readXlsx } from './read-xlsx';
 import type { ListTable } from './table';
 
-// One list in a thread of its own: a workbook that unpacks to gigabytes ends this thread and nothing
-// else.
+// One list in a thread of its own, which ends once it is read: a workbook that unpacks to gigabytes ends this thread
+// and nothing else, and one that was read leaves nothing but its cells.
 
 const SAMPLE = 5;
-let tables: readonly ListTable[] = [];
 
 const tell = (news: ListNews): void => parentPort?.postMessage(news);
 
@@ -27,40 +25,16 @@ async function read({ name, bytes }: ListFile): Promise<void> {
     told = share;
     tell({ kind: 'progress', share });
   };
-  const done = isZip(bytes) ? await readXlsx(name, bytes, progress) : readCsv(name, bytes);
+  // The library of workbooks takes longer to load than a list of commas to read.
+  const done = isZip(bytes)
+    ? await (await import('./read-xlsx')).readXlsx(name, bytes, progress)
+    : readCsv(name, bytes);
   if (!done.ok) return tell({ kind: 'failed', issue: done.error });
-  tables = done.value;
-  tell({ kind: 'ready', sheets: tables.map(summaryOf) });
+  tell({ kind: 'ready', sheets: done.value.map(summaryOf), kept: keptOf(done.value) });
 }
 
 const summaryOf = ({ name, headings, rows }: ListTable): SheetSummary => ({
   ...{ name, headings, count: rows.length, sample: rows.slice(0, SAMPLE) },
 });
 
-type Asked<K extends ListAsk['kind']> = Extract<ListAsk, { kind: K }> & Numbered;
-
-/** More lines than a controller's project has devices are left out; the count tells of them. */
-const MOST_LINES = 5000;
-
-function lines({ ask, sheet }: Asked<'lines'>): void {
-  const { headings = [], rows = [] } = tables[sheet] ?? {};
-  const all = [headings, ...rows.slice(0, MOST_LINES)];
-  tell({ kind: 'lines', ask, lines: { lines: all, count: rows.length } });
-}
-
-function make({ ask, taking, things, now }: Asked<'make'>): void {
-  const table = tables[taking.sheet];
-  const plan = planOf(docFromView({ things }));
-  const list = (table?.rows ?? []).map((cells): ListRow =>
-    Object.fromEntries(
-      taking.columns.flatMap((column, at) => (column ? [[column, cells[at] ?? '']] : [])),
-    ),
-  );
-  const { bad, edits } = newRowsOf(plan, list, taking.defaults, now, () => randomUUID());
-  tell({ kind: 'made', ask, made: { bad, edits }, count: list.length });
-}
-
-parentPort?.on('message', (asked: ListAsk & Numbered) =>
-  asked.kind === 'make' ? make(asked) : lines(asked),
-);
 void read(workerData as ListFile);

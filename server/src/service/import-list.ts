@@ -1,14 +1,6 @@
 import {
-  applyEdits,
   changeOf,
-  countWrong,
   findDoc,
-  findKind,
-  findSubnet,
-  formatIpv4,
-  planOf,
-  snagsOf,
-  thingsOf,
   type Edit,
   type EditedView,
   type Json,
@@ -16,17 +8,14 @@ import {
   type ListPreview,
   type ListTaking,
   type ListView,
-  type Plan,
   type PlanDoc,
-  type PreviewDevice,
 } from '@ipsonomo/core';
 import type { Lists } from '../lists/lists';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Person, PlanChanger } from './change-plan';
-
-const MOST_SHOWN = 100;
-const MOST_BAD = 500;
+import type { Taking } from './list-answers';
+import type { PlanWork } from './plan-work';
 
 /** Devices from a list: read, seen before anything is changed, then taken in one revision. */
 export class ListImporter {
@@ -34,6 +23,7 @@ export class ListImporter {
     private readonly lists: Lists,
     private readonly store: Store,
     private readonly changer: PlanChanger,
+    private readonly planWork: PlanWork,
     private readonly clock: () => number,
   ) {}
 
@@ -47,24 +37,12 @@ export class ListImporter {
   }
 
   lines(jobId: string, listId: string, sheet: number): Promise<ListLines> {
-    return this.lists.lines(jobId, listId, sheet);
+    const list = this.lists.kept(jobId, listId);
+    return this.planWork.listLines({ kind: 'list-lines', jobId, list, sheet });
   }
 
-  async preview(jobId: string, listId: string, taking: ListTaking): Promise<ListPreview> {
-    const { doc } = await this.store.planState(jobId);
-    const { made, count } = await this.make(jobId, listId, taking, doc);
-    const before = planOf(doc);
-    const outcome = applyEdits(doc, made.edits);
-    const after = outcome.ok ? planOf(outcome.value.doc) : before;
-    return {
-      count,
-      badLines: new Set(made.bad.map((one) => one.row)).size,
-      bad: made.bad.slice(0, MOST_BAD),
-      devices: after.devices
-        .slice(before.devices.length, before.devices.length + MOST_SHOWN)
-        .map((device) => previewOf(after, device)),
-      wrong: countWrong(snagsOf(after)) - countWrong(snagsOf(before)),
-    };
+  preview(jobId: string, listId: string, taking: ListTaking): Promise<ListPreview> {
+    return this.planWork.listPreview(this.about(jobId, listId, taking));
   }
 
   /** Takes every good line; what its columns were is remembered for the next list. */
@@ -74,13 +52,13 @@ export class ListImporter {
     taking: ListTaking,
     person: Person,
   ): Promise<EditedView> {
-    const { doc } = await this.store.planState(jobId);
-    const { made } = await this.make(jobId, listId, taking, doc);
-    if (made.edits.length === 0) throw Refusal.of('list.nothing', listId);
+    const found = await this.planWork.listDevices(this.about(jobId, listId, taking));
+    if (found.length === 0) throw Refusal.of('list.nothing', listId);
     const state = this.lists.state(jobId, listId);
     const headings = state.state === 'ready' ? (state.sheets[taking.sheet]?.headings ?? []) : [];
-    const edits = [...made.edits, ...remember(doc, headings, taking)];
-    const devices = made.edits.filter((one) => one.type === 'device').length;
+    const { doc } = await this.store.planState(jobId);
+    const edits = [...found, ...remember(doc, headings, taking)];
+    const devices = found.filter((one) => one.type === 'device').length;
     const done = await this.changer.write(
       jobId,
       edits,
@@ -91,19 +69,9 @@ export class ListImporter {
     return done;
   }
 
-  private make(jobId: string, listId: string, taking: ListTaking, doc: PlanDoc) {
-    return this.lists.make(jobId, listId, taking, thingsOf(doc), this.clock());
+  private about(jobId: string, listId: string, taking: ListTaking): Taking {
+    return { jobId, list: this.lists.kept(jobId, listId), taking, now: this.clock() };
   }
-}
-
-function previewOf(plan: Plan, device: Plan['devices'][number]): PreviewDevice {
-  const [at] = device.interfaces;
-  return {
-    ...{ title: device.title, name: device.name },
-    address: at ? formatIpv4(at.address) : '',
-    subnet: (at && findSubnet(plan, at.subnetId)?.name) ?? '',
-    kind: findKind(plan, device.kindId)?.name ?? device.kindId,
-  };
 }
 
 function remember(

@@ -1,9 +1,10 @@
-import type { JobCounts } from '@ipsonomo/core';
+import type { Edit, JobCounts, ListLines, ListPreview, PlanDoc } from '@ipsonomo/core';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import { PlanChanger, type Person } from './change-plan';
 import { addressList, dhcpReservations } from './hand-over';
 import { Papers } from './papers';
+import { listDevices, listLines, listPreview, type ListQuestion } from './list-answers';
 import { jobFromFile, planFile } from './plan-files';
 import { PlanReader } from './read-plan';
 
@@ -19,11 +20,17 @@ export type FileQuestion =
 
 export type PlanQuestion =
   | FileQuestion
+  | ListQuestion
   | { readonly kind: 'job-from-plan'; readonly bytes: Uint8Array; readonly person: Person }
   | { readonly kind: 'counts'; readonly jobId: string };
 
 export type PlanAnswer =
-  { readonly file: OutFile } | { readonly jobId: string } | { readonly counts: JobCounts };
+  | { readonly file: OutFile }
+  | { readonly jobId: string }
+  | { readonly counts: JobCounts }
+  | { readonly lines: ListLines }
+  | { readonly preview: ListPreview }
+  | { readonly edits: readonly Edit[] };
 
 // Nobody listens for a job that is only being made.
 const UNHEARD = { changed: () => Promise.resolve(), otherwise: () => undefined };
@@ -49,12 +56,22 @@ export class PlanAnswers {
       }
       case 'counts':
         return { counts: await this.counts(question.jobId) };
+      case 'list-lines':
+        return { lines: listLines(question) };
+      case 'list-preview':
+        return { preview: listPreview(question, await this.docOf(question.jobId)) };
+      case 'list-devices':
+        return { edits: listDevices(question, await this.docOf(question.jobId)).edits };
       default: {
         const { name, text } = await this.written(question);
         // A copy of its own: what is handed over may not be a part of a pool of buffers.
         return { file: { name, bytes: new Uint8Array(Buffer.from(text)) } };
       }
     }
+  }
+
+  private async docOf(jobId: string): Promise<PlanDoc> {
+    return (await this.store.planState(jobId)).doc;
   }
 
   private written(question: FileQuestion) {

@@ -1,8 +1,9 @@
-import type { JobCounts } from '@ipsonomo/core';
+import type { Edit, JobCounts, ListLines, ListPreview } from '@ipsonomo/core';
 import { AskedThread } from '../common/asked-thread';
 import type { Database } from '../store/database';
 import type { Store } from '../store/store';
 import type { Person } from './change-plan';
+import type { ListQuestion, Taking } from './list-answers';
 import {
   PlanAnswers,
   type FileQuestion,
@@ -20,6 +21,8 @@ const MOST_WAITING = 24;
 const FEW_THINGS = 1500;
 /** Bytes of the file of such a plan. */
 const FEW_BYTES = 500_000;
+/** The cells of a list lie there packed, to a tenth or less. */
+const LIST_PACKED = 10;
 
 /**
  * What needs whole plans and nobody's other question should wait for: files out and in, and what is left in jobs that were
@@ -67,12 +70,30 @@ export class PlanWork {
     return ((await this.ask({ kind: 'counts', jobId })) as { readonly counts: JobCounts }).counts;
   }
 
+  /** A sheet of a list as it stands there. */
+  async listLines(question: Extract<ListQuestion, { kind: 'list-lines' }>): Promise<ListLines> {
+    return ((await this.ask(question)) as { readonly lines: ListLines }).lines;
+  }
+
+  /** What would become of a list. Nothing is changed. */
+  async listPreview(taking: Taking): Promise<ListPreview> {
+    const question = { kind: 'list-preview', ...taking } as const;
+    return ((await this.ask(question)) as { readonly preview: ListPreview }).preview;
+  }
+
+  /** The edits that take every good line of a list. */
+  async listDevices(taking: Taking): Promise<readonly Edit[]> {
+    const question = { kind: 'list-devices', ...taking } as const;
+    return ((await this.ask(question)) as { readonly edits: readonly Edit[] }).edits;
+  }
+
   close(): Promise<void> {
     return this.thread.close();
   }
 
   private async ask(question: Exclude<PlanQuestion, { kind: 'job-from-plan' }>) {
     const isSmall = (await this.store.thingCount(question.jobId)) <= this.fewThings;
-    return isSmall ? this.here.to(question) : this.thread.ask(question);
+    const isShort = !('list' in question) || question.list.length <= this.fewBytes / LIST_PACKED;
+    return isSmall && isShort ? this.here.to(question) : this.thread.ask(question);
   }
 }

@@ -1,0 +1,93 @@
+import { randomUUID } from 'node:crypto';
+import {
+  applyEdits,
+  countWrong,
+  findKind,
+  findSubnet,
+  formatIpv4,
+  newRowsOf,
+  planOf,
+  snagsOf,
+  type ListLines,
+  type ListPreview,
+  type ListRow,
+  type ListTaking,
+  type NewRows,
+  type Plan,
+  type PlanDoc,
+  type PreviewDevice,
+} from '@ipsonomo/core';
+import { tablesOf } from '../lists/kept';
+
+interface About {
+  readonly jobId: string;
+  /** The tables of a list, packed (`lists/kept.ts`). */
+  readonly list: Uint8Array;
+}
+
+/** What may be asked of a list that was read. */
+export type ListQuestion =
+  | (About & { readonly kind: 'list-lines'; readonly sheet: number })
+  | (Taking & { readonly kind: 'list-preview' | 'list-devices' });
+
+/** Which columns of a sheet are which fields. */
+export interface Taking extends About {
+  readonly taking: ListTaking;
+  readonly now: number;
+}
+
+/** More lines than a controller's project has devices are left out; the count tells of them. */
+const MOST_LINES = 5000;
+const MOST_SHOWN = 100;
+const MOST_BAD = 500;
+
+/** One sheet as it stands in the file. */
+export function listLines({
+  list,
+  sheet,
+}: Extract<ListQuestion, { kind: 'list-lines' }>): ListLines {
+  const { headings = [], rows = [] } = tablesOf(list)[sheet] ?? {};
+  return { lines: [headings, ...rows.slice(0, MOST_LINES)], count: rows.length };
+}
+
+/** The edits that take every good line; what is wrong with the others. */
+export function listDevices(
+  { list, taking, now }: Taking,
+  doc: PlanDoc,
+): Pick<NewRows, 'bad' | 'edits'> & { readonly count: number } {
+  const rows = tablesOf(list)[taking.sheet]?.rows ?? [];
+  const lines = rows.map((cells): ListRow =>
+    Object.fromEntries(
+      taking.columns.flatMap((column, at) => (column ? [[column, cells[at] ?? '']] : [])),
+    ),
+  );
+  const { bad, edits } = newRowsOf(planOf(doc), lines, taking.defaults, now, () => randomUUID());
+  return { bad, edits, count: lines.length };
+}
+
+/** What would become of a list. Nothing is changed. */
+export function listPreview(question: Taking, doc: PlanDoc): ListPreview {
+  const { bad, edits, count } = listDevices(question, doc);
+  const before = planOf(doc);
+  const outcome = applyEdits(doc, edits);
+  const after = outcome.ok ? planOf(outcome.value.doc) : before;
+  return {
+    count,
+    badLines: new Set(bad.map((one) => one.row)).size,
+    bad: bad.slice(0, MOST_BAD),
+    devices: after.devices
+      .slice(before.devices.length, before.devices.length + MOST_SHOWN)
+      .map((device) => previewOf(after, device)),
+    wrong: countWrong(snagsOf(after)) - countWrong(snagsOf(before)),
+  };
+}
+
+function previewOf(plan: Plan, device: Plan['devices'][number]): PreviewDevice {
+  const [at] = device.interfaces;
+  return {
+    ...{ title: device.title, name: device.name },
+    address: at ? formatIpv4(at.address) : '',
+    subnet: (at && findSubnet(plan, at.subnetId)?.name) ?? '',
+    kind: findKind(plan, device.kindId)?.name ?? device.kindId,
+  };
+}
