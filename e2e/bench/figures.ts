@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 
 /** One line of the bench: what was measured, ours beside a reference, and what is wanted. */
 export interface Figure {
@@ -35,8 +35,20 @@ export const table = (figures: readonly Figure[]): string =>
   ].join('\n');
 
 /** What a process holds in memory. */
-export const residentMegabytes = (pid: number): number =>
-  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024;
+export const residentMegabytes = (pid: number): number => statusMegabytes(pid, 'VmRSS');
+
+const statusMegabytes = (pid: number, what: 'VmRSS' | 'VmHWM'): number =>
+  Number(new RegExp(`${what}:\\s+(\\d+)`).exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) /
+  1024;
+
+/** How much more a process had at its most during an act, by the kernel's own mark (proc(5), VmHWM), in MB. */
+export async function mostMegabytesMore(pid: number, act: () => Promise<unknown>): Promise<number> {
+  // "5" sets the mark back to what is resident now (proc(5), /proc/pid/clear_refs).
+  writeFileSync(`/proc/${pid}/clear_refs`, '5');
+  const before = residentMegabytes(pid);
+  await act();
+  return statusMegabytes(pid, 'VmHWM') - before;
+}
 
 /** Beside so many processes that never rest: a machine that has other work. */
 export async function besideLoad<T>(processes: number, act: () => Promise<T>): Promise<T> {

@@ -1,9 +1,10 @@
 import { spawnSync } from 'node:child_process';
 import { request, type ClientRequest } from 'node:http';
 import { expect, test } from '@playwright/test';
-import type { EvidenceView, JobView } from '@ipsonomo/core';
+import ExcelJS from 'exceljs';
+import type { EvidenceView, JobView, ListView } from '@ipsonomo/core';
 import { cases } from '../../core/test/cases';
-import { residentMegabytes } from '../bench/figures';
+import { mostMegabytesMore, residentMegabytes } from '../bench/figures';
 import { api, ownCluster, startServer, until, type Cluster, type TestServer } from '../harness';
 import { Job } from './job';
 
@@ -58,6 +59,50 @@ test('many streams, a fifth of them never read: the server stays small, and answ
   );
   expect(more).toBeLessThan(150);
   for (const one of streams) one.destroy();
+});
+
+/** A workbook whose one sheet is far more than it is as a file. */
+async function workbook(rows: number, columns: number): Promise<Buffer> {
+  const book = new ExcelJS.Workbook();
+  const sheet = book.addWorksheet('Devices');
+  const row = Array.from({ length: columns }, (_, i) => `cell ${i}`);
+  for (let i = 0; i < rows; i += 1) sheet.addRow(row);
+  return Buffer.from(await book.xlsx.writeBuffer());
+}
+
+const isRefusal = (error: unknown) => /: (422|429|503) /.test((error as Error).message);
+
+test('a dozen files of any kind at once: each is read or refused, and the server stays small', async () => {
+  const { path } = await growing('Files');
+  const list = await workbook(cases(60), 150);
+  const commas = Buffer.from('device,ip\n'.padEnd(cases(100_000), 'Pump,10.9.0.1\n'));
+  const eds = Buffer.from('[File]\n[Params]\n'.padEnd(cases(100_000), 'Param1 = 0,,,0x0000;\n'));
+  const xml = Buffer.from('<a>'.padEnd(cases(100_000), '<b c="d"/>'));
+  const describe = (name: string, file: Buffer) => async () => {
+    await api(server, 'POST', `${path}/descriptions?name=${name}`, file);
+  };
+  const read = (name: string, file: Buffer) => async () => {
+    const { id } = await api<{ id: string }>(server, 'POST', `${path}/lists?name=${name}`, file);
+    const isDone = async () => {
+      const { state } = await api<ListView>(server, 'GET', `${path}/lists/${id}`);
+      return state === 'ready' || state === 'failed';
+    };
+    while (!(await isDone())) await new Promise((resolve) => setTimeout(resolve, 100));
+  };
+  const book = read('list.xlsx', list);
+  const all = [read('list.csv', commas), describe('a.eds', eds), describe('a.xml', xml), book];
+  for (const [what, twelve] of [
+    ['workbooks', Array.from({ length: 12 }, () => book)],
+    ['files of four kinds', [...all, ...all, ...all]],
+  ] as const) {
+    const ends: unknown[] = [];
+    const more = await mostMegabytesMore(server.pid(), async () => {
+      ends.push(...(await Promise.all(twelve.map((one) => one().catch((error) => error)))));
+    });
+    console.log(`twelve ${what} at once: ${more.toFixed(0)} MB more at most`);
+    expect(ends.filter((end) => end !== undefined && !isRefusal(end))).toEqual([]);
+    expect(more).toBeLessThan(800);
+  }
 });
 
 /** A job with room for many devices, and a way to add them one after the other. */
