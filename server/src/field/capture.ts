@@ -33,13 +33,13 @@ const partsOf = (folder: string, runId: string) => ({
   others: ['a', 'b'].map((letter) => join(folder, `${runId}.others-${letter}.pcap`)),
 });
 
-/** Whose words a frame has: those of others among themselves, those that concern us, and our own. */
-export type Speaker = 'others' | 'concerns-us' | 'us';
+/** Whose words a frame has: what others say among themselves, or what we say and what concerns us. */
+export type Speaker = 'others' | 'ours';
 
 /**
  * What a listening run keeps of the wire, as a ring: what was said to us and by us is kept whole, what others say among
  * themselves as far as there is room. Frames that are heard in one go are written in one go, since a full plant says some
- * thousands in a second; before anything of ours leaves, it and all that concerns us is on the disk.
+ * thousands in a second; whoever sends something of ours writes it and all that concerns us before (`flushOwn`).
  */
 export class Capture {
   private readonly own: number;
@@ -71,9 +71,7 @@ export class Capture {
   frame(frame: Uint8Array, at: number, speaker: Speaker): Captured {
     const one = { at: Math.floor(at * 1000), frame, wireLength: frame.length };
     const bytes = encodeWith(record, one);
-    const result = speaker === 'others' ? this.keepOther(bytes) : this.keepOwn(bytes);
-    if (speaker === 'us') this.flushOwn();
-    return result;
+    return speaker === 'others' ? this.keepOther(bytes) : this.keepOwn(bytes);
   }
 
   close(): void {
@@ -137,7 +135,8 @@ export class Capture {
     writeAll(this.others, this.waiting.others.splice(0));
   }
 
-  private flushOwn(): void {
+  /** @throws as `writeSync` */
+  flushOwn(): void {
     writeAll(this.own, this.waiting.own.splice(0));
   }
 }

@@ -50,5 +50,7 @@ export interface Carrier {
 /** What a carrier tells its owner. */
 export interface CarrierEvents {
   frame(frame: Uint8Array): void;
+  /** Frames that were heard in one go are told within `take`; who does not care is told one after the other. */
+  readonly together?: (take: () => void) => void;
   link(state: LinkState): void;
 }

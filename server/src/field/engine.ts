@@ -24,6 +24,7 @@ import { Identities } from './identities';
 import { Keeping } from './keeping';
 import { Moves } from './moves';
 import { Notices } from './notices';
+import { Outbox } from './outbox';
 import { Pages } from './pages';
 import { Pinning } from './pinning';
 import { Present, type Sighting } from './present';
@@ -77,7 +78,7 @@ export class FieldEngine {
   private readonly acting: Acts;
   private readonly whoIsAt: WhoIsAt;
   private readonly targets = new Targets((mac) => this.present.addressOf(mac));
-  private readonly counters = { received: 0, sent: 0, malformed: 0 };
+  private readonly counters = { received: 0, malformed: 0 };
   readonly notices = new Notices(() => this.changed());
   /** Whom our own addresses on the wire tell. */
   private readonly listeners;
@@ -85,6 +86,7 @@ export class FieldEngine {
   private readonly units: readonly Unit[];
   private fieldPlan: FieldPlan | undefined;
   private readonly keeping: Keeping;
+  private readonly outbox: Outbox;
   private link: LinkState = 'up';
 
   constructor(
@@ -97,7 +99,7 @@ export class FieldEngine {
     this.keeping = new Keeping(
       { folder, source: carrier.source, clock },
       {
-        kept: (event) => this.reports.events([event]),
+        kept: (events) => this.reports.events(events),
         captureTells: (what) => this.notice(`capture-${what}`, {}),
         diskFull: () => {
           this.rest();
@@ -105,12 +107,17 @@ export class FieldEngine {
         },
       },
     );
+    this.outbox = new Outbox({
+      ...{ keeping: this.keeping, clock, send: (frame) => carrier.send(frame) },
+      mayLeave: (now) => this.isListening && this.link === 'up' && this.maySend(now),
+      leaves: (now) => this.asking.drill.spoil(now),
+    });
     const { record } = this.keeping;
     const step = (subnetId: string, input: HostInput) =>
       this.voices.step(subnetId, input, this.clock.now());
     const wire = {
       ...{ mac, record, clock },
-      transmit: (frame: Uint8Array) => this.transmit(frame),
+      transmit: (frame: Uint8Array) => this.outbox.add(frame),
       changed: () => this.changed(),
       needVoice: (subnetId: string) => this.needVoice(subnetId),
       voice: (subnetId: string) => this.voices.addressIn(subnetId),
@@ -167,16 +174,14 @@ export class FieldEngine {
     this.moves = new Moves({ ...wire, whereWas: (target) => this.targets.whereWas(target) });
     this.pages = new Pages(wire, clock);
     const { rivals, power, layer2, pinning, giving, moves, pages } = this;
-    const { whoIsAt, targets, subnets, signs, present } = this;
+    const { whoIsAt, targets, subnets, signs, present, asking } = this;
     const around = { targets, subnets, present, layer2, giving };
     const { checks, sweep, proof } = proofUnits(wire, around);
-    const { asking } = this;
     this.proof = proof;
     const identities = new Identities(wire);
     // A run first: it counts what is left before the others forget.
-    this.units = [proof, power, giving, checks, whoIsAt, pinning, layer2];
-    this.units = [...this.units, moves, pages, identities, sweep, rivals];
-    this.units = [...this.units, ...Object.values(asking)];
+    const first = [proof, power, giving, checks, whoIsAt, pinning, layer2];
+    this.units = [...first, moves, pages, identities, sweep, rivals, ...Object.values(asking)];
     const { walks, vigil } = asking;
     this.listeners = { giving, walks, streams: this.streams, askers: [checks, walks, vigil] };
     const acting = { ...asking, checks, moves, pages, power, pinning, layer2, identities };
@@ -248,6 +253,7 @@ export class FieldEngine {
     for (const unit of this.units) unit.clear();
     this.voices.clear();
     this.streams.clear();
+    this.outbox.clear();
     this.changed();
   }
 
@@ -265,6 +271,9 @@ export class FieldEngine {
 
   // ---- what happens
 
+  /** Frames that are heard in one go. */
+  readonly together = (take: () => void): void => this.outbox.together(take);
+
   frame(bytes: Uint8Array): void {
     const now = this.clock.now();
     this.counters.received += 1;
@@ -279,7 +288,7 @@ export class FieldEngine {
     const { mac } = this.carrier;
     if (frame.ethernet.from === mac || !this.isListening) return;
     const isOurs = frame.ethernet.to === mac || this.targets.areIn(frame);
-    this.keeping.capture(bytes, now, isOurs ? 'concerns-us' : 'others');
+    this.keeping.capture(bytes, now, isOurs ? 'ours' : 'others');
     this.socket.heard(now);
     if (frame.kind === 'arp') this.onArp(frame, bytes, now);
     else if (frame.kind === 'dhcp') this.onDhcp(frame, bytes, now);
@@ -337,7 +346,7 @@ export class FieldEngine {
       answeringUntil: this.giving.isArmed(now) ? this.giving.armedUntil : undefined,
       answers: this.giving.size,
       tasks: this.tasks(),
-      counters: { ...this.counters, requests, strangersDropped },
+      counters: { ...this.counters, sent: this.outbox.sent, requests, strangersDropped },
       notices: this.notices.list,
     };
   }
@@ -360,16 +369,6 @@ export class FieldEngine {
     if (this.maySend(now) || this.voices.areNone) return;
     this.voices.clear();
     this.changed();
-  }
-
-  private transmit(frame: Uint8Array): void {
-    const now = this.clock.now();
-    if (!this.isListening || this.link !== 'up' || !this.maySend(now)) return;
-    this.keeping.capture(frame, now, 'us');
-    if (!this.isListening) return; // it could not be kept
-    this.counters.sent += 1;
-    this.asking.drill.spoil(now);
-    this.carrier.send(frame);
   }
 
   private get isListening(): boolean {

@@ -102,6 +102,7 @@ function open(start: (events: CarrierEvents) => Carrier): void {
       engine?.frame(frame);
       scheduleSoon();
     },
+    together: (take) => (engine ? engine.together(take) : take()),
     link(state) {
       link = state;
       engine?.linkChanged(state);

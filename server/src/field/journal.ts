@@ -19,6 +19,7 @@ export class Journal {
   private readonly capture: Capture;
   private readonly events: number;
   private sequence = 0;
+  private lines = '';
   private isClosed = false;
   private syncing: 'no' | 'yes' | 'again' = 'no';
 
@@ -38,12 +39,25 @@ export class Journal {
     return this.capture.frame(frame, at, speaker);
   }
 
+  /** Written by the next `flush`. */
   event(event: Omit<FieldEvent, 'runId' | 'sequence'>): FieldEvent {
     this.sequence += 1;
     const full: FieldEvent = { runId: this.runId, sequence: this.sequence, ...event };
-    writeWhole(this.events, Buffer.from(`${JSON.stringify(full)}\n`));
-    this.sync();
+    this.lines += `${JSON.stringify(full)}\n`;
     return full;
+  }
+
+  /**
+   * Writes what concerns us: frames, and evidence.
+   * @throws as `writeSync`; what could not be written is let go
+   */
+  flush(): void {
+    const { lines } = this;
+    this.lines = '';
+    this.capture.flushOwn();
+    if (lines === '') return;
+    writeWhole(this.events, Buffer.from(lines));
+    this.sync();
   }
 
   /** A killed server loses nothing that was written; a power cut no more than what was under way to the disk. */
@@ -61,6 +75,7 @@ export class Journal {
   }
 
   close(): void {
+    this.flush();
     this.isClosed = true;
     fsyncSync(this.events);
     closeSync(this.events);

@@ -11,8 +11,8 @@ export interface KeepingOf {
 }
 
 export interface KeepingEvents {
-  /** Evidence that is in the journal. */
-  kept(event: FieldEvent): void;
+  /** Evidence that is in the journal, in its order. */
+  kept(events: readonly FieldEvent[]): void;
   /** The capture of this run takes no more, or frames of others give way to younger ones; evidence goes on. */
   captureTells(what: 'full' | 'gives-way'): void;
   /** Nothing can be written any more: the run has ended. */
@@ -33,6 +33,9 @@ export class Keeping {
   /** Who asked for what goes on now, where nobody else is named. */
   person = '';
   private journal: Journal | undefined;
+  /** Evidence that is not written yet. */
+  private waiting: FieldEvent[] = [];
+  private isHeld = false;
 
   constructor(
     private readonly of: KeepingOf,
@@ -49,6 +52,7 @@ export class Keeping {
   }
 
   end(): void {
+    this.flush();
     const { journal } = this;
     this.journal = undefined;
     // What cannot be written any more is told, and then there is no run that it could end.
@@ -74,8 +78,30 @@ export class Keeping {
       bytes: frame && Buffer.from(frame).toString('hex'),
     };
     const event = this.write((journal) => journal.event(seen));
-    if (event) this.events.kept(event);
+    if (event) this.waiting.push(event);
+    if (!this.isHeld) this.flush();
   };
+
+  /** What is recorded from now on is written together, at the latest before something of ours leaves. */
+  hold(): void {
+    this.isHeld = true;
+  }
+
+  letGo(): void {
+    this.isHeld = false;
+    this.flush();
+  }
+
+  /** Writes what concerns us, and tells of the evidence that is written now. */
+  flush(): void {
+    const events = this.waiting;
+    this.waiting = [];
+    const isWritten = this.write((journal) => {
+      journal.flush();
+      return true;
+    });
+    if (isWritten && events.length > 0) this.events.kept(events);
+  }
 
   private write<T>(write: (journal: Journal) => T): T | undefined {
     if (!this.journal) return undefined;

@@ -68,10 +68,19 @@ export class LiveCarrier implements Carrier {
         closeSync(fd);
         return;
       }
-      if (count > 0) this.events.frame(Uint8Array.prototype.slice.call(this.waitBuffer, 0, count));
-      if (count > 0) this.drain(fd);
+      if (count > 0) this.together(() => this.take(fd, count));
       this.wait(fd);
     });
+  }
+
+  private take(fd: number, count: number): void {
+    this.events.frame(Uint8Array.prototype.slice.call(this.waitBuffer, 0, count));
+    this.drain(fd);
+  }
+
+  private together(take: () => void): void {
+    if (this.events.together) this.events.together(take);
+    else take();
   }
 
   private drain(fd: number): void {

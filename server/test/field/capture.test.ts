@@ -42,7 +42,7 @@ test('ours is kept whole; of others the older part gives way, which is told once
   const told: string[] = [];
   for (let i = 0; i < 100; i += 1) {
     const isOwn = i % 4 === 0;
-    const result = capture.frame(frame(i), BEGUN + i, isOwn ? 'concerns-us' : 'others');
+    const result = capture.frame(frame(i), BEGUN + i, isOwn ? 'ours' : 'others');
     if (result !== 'written') told.push(`${i} ${result}`);
   }
   capture.close();
@@ -61,7 +61,7 @@ test('ours is kept whole; of others the older part gives way, which is told once
 
 test('ours has an end as well, which is told once', async () => {
   const capture = opened({ own: 2 * RECORD, others: 1e9 });
-  const told = [0, 1, 2, 3].map((i) => capture.frame(frame(i), BEGUN + i, 'us'));
+  const told = [0, 1, 2, 3].map((i) => capture.frame(frame(i), BEGUN + i, 'ours'));
   expect(told).toEqual(['written', 'just-full', 'full', 'full']);
   capture.close();
   expect(await numbersIn()).toEqual([0, 1]);
@@ -75,7 +75,7 @@ test('seeded: whatever comes when, the download has every frame that is there, b
       let at = BEGUN;
       frames.forEach(({ wait, isOwn }, number) => {
         at += wait;
-        capture.frame(frame(number), at, isOwn ? 'us' : 'others');
+        capture.frame(frame(number), at, isOwn ? 'ours' : 'others');
       });
       capture.close();
       const numbers = await numbersIn();
@@ -93,8 +93,7 @@ test('seeded: whatever comes when, the download has every frame that is there, b
 
 test('tshark reads it while it goes on; who reads a part that gives way reads it to its end', async () => {
   const capture = opened({ own: 1e9, others: 10 * RECORD });
-  for (let i = 0; i < 15; i += 1)
-    capture.frame(frame(i), BEGUN + i, i === 7 ? 'concerns-us' : 'others');
+  for (let i = 0; i < 15; i += 1) capture.frame(frame(i), BEGUN + i, i === 7 ? 'ours' : 'others');
   await Promise.resolve(); // frames of one go are written at its end
   const reading = readCapture(folder, 'run');
   const pieces = [(await reading.next()).value ?? new Uint8Array()];
@@ -116,23 +115,13 @@ test('tshark reads it while it goes on; who reads a part that gives way reads it
 
 test('a record that was cut by a crash, and one that is none, end a part and nothing else', async () => {
   const capture = opened();
-  capture.frame(frame(1), BEGUN, 'us');
-  capture.frame(frame(2), BEGUN + 1, 'us');
+  capture.frame(frame(1), BEGUN, 'ours');
+  capture.frame(frame(2), BEGUN + 1, 'ours');
   capture.frame(frame(3), BEGUN + 2, 'others');
   capture.close();
   truncateSync(join(folder, 'run.pcap'), 24 + 2 * RECORD - 5);
   appendFileSync(join(folder, 'run.others-a.pcap'), Buffer.alloc(40, 0xff));
   expect(await numbersIn()).toEqual([1, 3]);
-});
-
-test('before anything of ours leaves, it and what it answers are on the disk', () => {
-  const capture = opened();
-  const written = () => statSync(join(folder, 'run.pcap')).size;
-  capture.frame(frame(1), BEGUN, 'concerns-us');
-  expect(written()).toBe(24);
-  capture.frame(frame(2), BEGUN, 'us');
-  expect(written()).toBe(24 + 2 * RECORD);
-  capture.close();
 });
 
 test('its files are its owner’s alone; a run without one has none', () => {
