@@ -34,6 +34,8 @@ export interface Entry {
   taken: { readonly mac: MacAddress; readonly at: number } | undefined;
   /** `rounds` of questions that somebody spoke into before. */
   probe: { sent: number; nextAt: number; readonly rounds: number } | undefined;
+  /** When a round of questions began last. */
+  askedAt: number;
   pending: Pending | undefined;
   /** When to ask whether the device took what it was given. */
   confirms: number[];
@@ -55,6 +57,7 @@ const freshEntry = (target: FieldTarget): Entry => ({
   clearAt: -Infinity,
   taken: undefined,
   probe: undefined,
+  askedAt: -Infinity,
   pending: undefined,
   confirms: [],
   holds: target.holds,

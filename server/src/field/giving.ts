@@ -61,10 +61,10 @@ const PROBE_GAP = 2;
 const PROBES = 2;
 const PROBE_INTERVAL = 75;
 /**
- * An address that somebody said to have is asked for again after this time, and who asked for it waits so long: who really
- * has it answers, and a word that anybody can say takes nothing from anybody.
+ * An address that somebody said to have is asked for at once, though no oftener than this, and who asked for it waits so long:
+ * who really has it answers, and a word that anybody can say takes nothing from anybody.
  */
-const TAKEN_AGAIN = 500;
+const TAKEN_AGAIN = 250;
 /** So often an address is asked for that is only said to be somebody's. */
 const MOST_ROUNDS = 3;
 const CONFIRM_AFTER = [150, 1000, 3000] as const;
@@ -328,7 +328,7 @@ export class Giving {
     const { probe, pending } = entry;
     const rounds = (probe?.rounds ?? 0) + (probe && probe.sent > 0 ? 1 : 0);
     if (pending && !isAnswer && rounds < MOST_ROUNDS) {
-      entry.probe = { sent: 0, nextAt: now + TAKEN_AGAIN, rounds };
+      entry.probe = { sent: 0, nextAt: mayAskAt(entry, now), rounds };
       return;
     }
     entry.probe = undefined;
@@ -367,14 +367,17 @@ export class Giving {
   private startProbe(entry: Entry, now: number): void {
     // What is asked for already, or is to be, is not asked for sooner.
     if (entry.probe && entry.probe.sent + entry.probe.rounds > 0) return;
-    const nextAt = Math.max(now, (entry.taken?.at ?? -Infinity) + TAKEN_AGAIN);
+    const nextAt = mayAskAt(entry, now);
     entry.probe = { sent: 0, nextAt, rounds: 0 };
     if (nextAt <= now) this.runProbe(entry, entry.probe, now);
   }
 
   /** R-PROBE (RFC 5227 §2.1.1): who has this address? Any MAC but the device's own is a refusal. */
   private runProbe(entry: Entry, probe: NonNullable<Entry['probe']>, now: number): void {
-    if (probe.sent === 0) entry.taken = undefined;
+    if (probe.sent === 0) {
+      entry.taken = undefined;
+      entry.askedAt = now;
+    }
     if (probe.sent < PROBES) {
       probe.sent += 1;
       probe.nextAt = now + PROBE_INTERVAL;
@@ -424,6 +427,9 @@ export class Giving {
     if (gives && !entry.holds) entry.confirms = CONFIRM_AFTER.map((after) => now + after);
   }
 }
+
+const mayAskAt = ({ taken, askedAt }: Entry, now: number): number =>
+  taken ? Math.max(now, askedAt + TAKEN_AGAIN) : now;
 
 /** A day: longer than a shift, shorter than anybody forgets who gave it. */
 const LEASE_SECONDS = 86_400;
