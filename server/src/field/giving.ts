@@ -1,5 +1,4 @@
 import {
-  arpFrame,
   asksAnew,
   BROADCAST_MAC,
   decide,
@@ -15,9 +14,7 @@ import {
   namesSaid,
   portText,
   relayPortOf,
-  UNSPECIFIED,
   receiverOf,
-  ZERO_MAC,
   type HeardClient,
   type Ipv4,
   type MacAddress,
@@ -30,6 +27,7 @@ import {
   type Entry,
   type Pending,
 } from './entries';
+import { Probing } from './probing';
 import type { FieldTarget, RecordEvidence } from './protocol';
 
 interface Heard {
@@ -56,18 +54,6 @@ export interface GivingEvents {
 
 /** An address counts as free this long after it was probed. */
 const FRESH = 30_000;
-/** Probes of many devices follow one another at this pace: small devices drop frames in a burst. */
-const PROBE_GAP = 2;
-const PROBES = 2;
-const PROBE_INTERVAL = 75;
-/**
- * An address that somebody said to have is asked for at once, though no oftener than this, and who asked for it waits so long:
- * who really has it answers, and a word that anybody can say takes nothing from anybody.
- */
-const TAKEN_AGAIN = 250;
-/** So often an address is asked for that is only said to be somebody's. */
-const MOST_ROUNDS = 3;
-const CONFIRM_AFTER = [150, 1000, 3000] as const;
 /** The same device asking or answered again is evidence at most this often. */
 const REPEAT = 30_000;
 /** Another device under the same name is news, though not with every frame of a flood of them. */
@@ -82,6 +68,7 @@ const MOST_CLIENTS = 2048;
  */
 export class Giving {
   private readonly entries: Entries;
+  private readonly probing: Probing;
   private readonly known = new Map<MacAddress, Heard>();
   /** Devices that an expected server answers, and until when they are left to it. */
   private readonly left = new Map<MacAddress, number>();
@@ -91,11 +78,19 @@ export class Giving {
 
   constructor(private readonly events: GivingEvents) {
     this.entries = new Entries((target) => events.learned(target));
+    this.probing = new Probing({
+      mac: events.mac,
+      transmit: (frame) => events.transmit(frame),
+      askArp: (subnetId, address) => events.askArp(subnetId, address),
+      free: (entry, now) => this.answerPending(entry, now),
+    });
   }
 
   /** Takes the plan anew and keeps what is known of interfaces that did not change. */
   plan(targets: readonly FieldTarget[], now: number): void {
-    for (const entry of this.entries.plan(targets)) this.heardBefore(entry, now);
+    const fresh = this.entries.plan(targets);
+    this.probing.plan(this.entries.values());
+    for (const entry of fresh) this.heardBefore(entry, now);
   }
 
   get clients(): readonly HeardClient[] {
@@ -138,20 +133,14 @@ export class Giving {
 
   arm(until: number, now: number): void {
     this.armedUntil = until;
-    let start = now;
-    for (const entry of this.entries.values()) {
-      this.events.needVoice(entry.target.subnetId);
-      entry.probe ??= { sent: 0, nextAt: (start += PROBE_GAP), rounds: 0 };
-    }
+    for (const entry of this.entries.values()) this.events.needVoice(entry.target.subnetId);
+    this.probing.begin(this.entries.values(), now);
   }
 
   disarm(): void {
     this.armedUntil = 0;
-    for (const entry of this.entries.values()) {
-      entry.probe = undefined;
-      entry.pending = undefined;
-      entry.confirms = [];
-    }
+    for (const entry of this.entries.values()) entry.pending = undefined;
+    this.probing.end();
   }
 
   clear(): void {
@@ -163,21 +152,11 @@ export class Giving {
   }
 
   nextAt(): number {
-    let next = this.armedUntil > 0 ? this.armedUntil : Infinity;
-    for (const entry of this.entries.values())
-      next = Math.min(next, entry.probe?.nextAt ?? Infinity, entry.confirms[0] ?? Infinity);
-    return next;
+    return Math.min(this.armedUntil > 0 ? this.armedUntil : Infinity, this.probing.nextAt());
   }
 
   run(now: number): void {
-    for (const entry of this.entries.values()) {
-      if (entry.probe && now >= entry.probe.nextAt) this.runProbe(entry, entry.probe, now);
-      const confirm = entry.confirms[0];
-      if (confirm !== undefined && now >= confirm) {
-        entry.confirms.shift();
-        this.events.askArp(entry.target.subnetId, entry.target.address);
-      }
-    }
+    this.probing.run(now);
   }
 
   /** A voice became ready: what waited for it goes on. */
@@ -316,23 +295,8 @@ export class Giving {
     }
     const news = entry.taken?.mac !== mac;
     entry.taken = { mac, at: now };
-    this.askAgain(entry, receiverOf(frame) === this.events.mac, now);
+    this.probing.claimed(entry, receiverOf(frame) === this.events.mac, now);
     if (news) this.events.record('address-taken', entry.target, { by: formatMac(mac) }, { frame });
-  }
-
-  /**
-   * Somebody else said to have the address that is asked for. An answer to our question settles it; a word to everybody,
-   * which anybody can say, has it asked for again, some times.
-   */
-  private askAgain(entry: Entry, isAnswer: boolean, now: number): void {
-    const { probe, pending } = entry;
-    const rounds = (probe?.rounds ?? 0) + (probe && probe.sent > 0 ? 1 : 0);
-    if (pending && !isAnswer && rounds < MOST_ROUNDS) {
-      entry.probe = { sent: 0, nextAt: mayAskAt(entry, now), rounds };
-      return;
-    }
-    entry.probe = undefined;
-    entry.pending = undefined;
   }
 
   /** The device stopped answering: the next sighting is news again. */
@@ -361,32 +325,7 @@ export class Giving {
     const isFresh = age < FRESH && !entry.taken;
     if (isFresh) this.answerPending(entry, now);
     // Who asks again and again never waits for a question: it is asked before what is known turns old.
-    if (!isFresh || age > FRESH / 2) this.startProbe(entry, now);
-  }
-
-  private startProbe(entry: Entry, now: number): void {
-    // What is asked for already, or is to be, is not asked for sooner.
-    if (entry.probe && entry.probe.sent + entry.probe.rounds > 0) return;
-    const nextAt = mayAskAt(entry, now);
-    entry.probe = { sent: 0, nextAt, rounds: 0 };
-    if (nextAt <= now) this.runProbe(entry, entry.probe, now);
-  }
-
-  /** R-PROBE (RFC 5227 §2.1.1): who has this address? Any MAC but the device's own is a refusal. */
-  private runProbe(entry: Entry, probe: NonNullable<Entry['probe']>, now: number): void {
-    if (probe.sent === 0) {
-      entry.taken = undefined;
-      entry.askedAt = now;
-    }
-    if (probe.sent < PROBES) {
-      probe.sent += 1;
-      probe.nextAt = now + PROBE_INTERVAL;
-      this.events.transmit(probeFrame(this.events.mac, entry.target.address));
-      return;
-    }
-    entry.probe = undefined;
-    entry.clearAt = now;
-    this.answerPending(entry, now);
+    if (!isFresh || age > FRESH / 2) this.probing.ask(entry, now);
   }
 
   private answerPending(entry: Entry, now: number): void {
@@ -404,8 +343,10 @@ export class Giving {
   private answer(entry: Entry, request: DhcpFrame, server: Ipv4, now: number): void {
     const { target } = entry;
     const mac = request.dhcp.clientMac;
-    const give = { ...target, mac, give: target.address, leaseSeconds: leaseFor(target, now) };
-    const verdict = decide(give, request.dhcp, server);
+    const { address, length, gateway, hostName } = target;
+    const leaseSeconds = leaseFor(target, now);
+    const given = { mac, give: address, length, gateway, hostName, leaseSeconds };
+    const verdict = decide(given, request.dhcp, server);
     if (verdict.kind === 'silent') return;
     const gives = verdict.reply === 'ACK' || verdict.reply === 'BootP reply';
     const ends = {
@@ -418,18 +359,15 @@ export class Giving {
     const reply = dhcpFrame(this.events.mac, ends, verdict.message, to);
     if (gives && now - entry.lastAnswered >= 1000) {
       entry.lastAnswered = now;
-      const gave = formatIpv4(target.address);
+      const gave = formatIpv4(address);
       const lent = target.lentUntil === undefined ? {} : { lentUntil: target.lentUntil };
       const facts = { reply: verdict.reply, gave, ...lent };
       this.events.record('answered', target, facts, { frame: reply });
     }
     this.events.transmit(reply);
-    if (gives && !entry.holds) entry.confirms = CONFIRM_AFTER.map((after) => now + after);
+    if (gives && !entry.holds) this.probing.confirm(entry, now);
   }
 }
-
-const mayAskAt = ({ taken, askedAt }: Entry, now: number): number =>
-  taken ? Math.max(now, askedAt + TAKEN_AGAIN) : now;
 
 /** A day: longer than a shift, shorter than anybody forgets who gave it. */
 const LEASE_SECONDS = 86_400;
@@ -441,12 +379,3 @@ const leaseFor = ({ lentUntil }: FieldTarget, now: number): number =>
   lentUntil === undefined
     ? LEASE_SECONDS
     : Math.min(LEASE_SECONDS, Math.max(SHORTEST_LEASE, Math.ceil((lentUntil - now) / 1000)));
-
-export const probeFrame = (mac: MacAddress, address: Ipv4): Uint8Array =>
-  arpFrame(mac, BROADCAST_MAC, {
-    operation: 'request',
-    senderMac: mac,
-    senderAddress: UNSPECIFIED,
-    targetMac: ZERO_MAC,
-    targetAddress: address,
-  });
