@@ -127,9 +127,7 @@ export function hear(
   const voices = known?.voices ?? [];
   const own = voices.find((voice) => isSame(voice, spoken));
   const returned = own && returnOf(voices, own, message, now);
-  const returns = [...(known?.returns ?? []), ...(returned ? [returned] : [])].filter(
-    ({ at }) => now - at < RETURN_WINDOW,
-  );
+  const returns = recentReturns(known?.returns ?? [], returned, now);
   const requested = findOption(message.options ?? [], OPTION.requestedAddress);
   const transactions = remember(own?.transactions ?? [], message.transaction);
   return {
@@ -142,7 +140,7 @@ export function hear(
     lastAt: now,
     changesNumber: known?.changesNumber === true || isOtherNumber(voices, message),
     twins: verdictOf(known, returns, now),
-    returns: returns.slice(-MOST_KEPT),
+    returns,
     voices: [
       { ...spoken, transactions, lastAt: now },
       ...voices.filter((voice) => voice !== own),
@@ -151,6 +149,17 @@ export function hear(
 }
 
 const MOST_KEPT = 16;
+
+function recentReturns(
+  before: readonly Return[],
+  returned: Return | undefined,
+  now: number,
+): readonly Return[] {
+  if (before.length === 0 && !returned) return before;
+  return [...before, ...(returned ? [returned] : [])]
+    .filter(({ at }) => now - at < RETURN_WINDOW)
+    .slice(-MOST_KEPT);
+}
 
 /** Whether this request goes back behind another one. */
 function returnOf(

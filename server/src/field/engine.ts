@@ -99,7 +99,7 @@ export class FieldEngine {
     this.keeping = new Keeping(
       { folder, source: carrier.source, clock },
       {
-        kept: (events) => this.reports.events(events),
+        kept: (...written) => this.reports.events(...written),
         captureTells: (what) => this.notice(`capture-${what}`, {}),
         diskFull: () => {
           this.rest();

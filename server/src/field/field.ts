@@ -1,6 +1,7 @@
 import type { HeardClient, MacAddress } from '@ipsonomo/core';
 import type { Time } from '../common/time';
 import { VigilRing } from '../common/vigil-ring';
+import { readLines } from './journal';
 import type { Sighting } from './present';
 import { Thread } from './thread';
 import {
@@ -131,7 +132,7 @@ export class Field {
         this.ring = new VigilRing(report.vigil);
         return;
       case 'events':
-        this.listener.events(report.events);
+        this.listener.events(readLines(report.lines).events);
     }
   }
 }

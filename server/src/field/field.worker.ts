@@ -44,11 +44,16 @@ let presentChanged = false;
 const borrowings = new Borrowings(join(folder, 'borrowed.json'));
 const undone = borrowings.undoLeftOver();
 
+let scheduledFor = Infinity;
+
 function schedule(): void {
-  callOff();
   const next = engine?.nextAt() ?? Infinity;
+  if (next === scheduledFor) return;
+  callOff();
+  scheduledFor = next;
   if (next === Infinity) return;
   callOff = clock.after(next - clock.now(), () => {
+    scheduledFor = Infinity;
     engine?.run(clock.now());
     schedule();
   });
@@ -74,6 +79,25 @@ function reportSoon(): void {
     reportStations();
     reportPresent();
   }, REPORT_EVERY);
+}
+
+let events = '';
+let isTogether = false;
+
+function reportEvents(): void {
+  if (events !== '') report({ kind: 'events', lines: events });
+  events = '';
+}
+
+/** What is seen in one go is told in one go; also where it is the last that is seen. */
+function saidTogether(act: () => void): void {
+  isTogether = true;
+  try {
+    act();
+  } finally {
+    isTogether = false;
+    reportEvents();
+  }
 }
 
 function reportHeard(): void {
@@ -102,7 +126,10 @@ function open(start: (events: CarrierEvents) => Carrier): void {
       engine?.frame(frame);
       scheduleSoon();
     },
-    together: (take) => (engine ? engine.together(take) : take()),
+    together(take) {
+      if (engine) saidTogether(() => engine?.together(take));
+      else take();
+    },
     link(state) {
       link = state;
       engine?.linkChanged(state);
@@ -110,7 +137,11 @@ function open(start: (events: CarrierEvents) => Carrier): void {
     },
   });
   engine = new FieldEngine(carrier, clock, folder, {
-    events: (events) => report({ kind: 'events', events }),
+    // A text is handed over much quicker than what it tells.
+    events(_events, lines) {
+      events += lines;
+      if (!isTogether) reportEvents();
+    },
     heard(client) {
       changes.add({ clients: [client] });
       reportSoon();

@@ -49,15 +49,17 @@ export class Journal {
 
   /**
    * Writes what concerns us: frames, and evidence.
+   * @returns the lines of evidence that were written now
    * @throws as `writeSync`; what could not be written is let go
    */
-  flush(): void {
+  flush(): string {
     const { lines } = this;
     this.lines = '';
     this.capture.flushOwn();
-    if (lines === '') return;
+    if (lines === '') return lines;
     writeWhole(this.events, Buffer.from(lines));
     this.sync();
+    return lines;
   }
 
   /** A killed server loses nothing that was written; a power cut no more than what was under way to the disk. */
@@ -96,10 +98,13 @@ export interface ReadJournal {
   readonly broken: readonly string[];
 }
 
-export function readJournal(path: string): ReadJournal {
+export const readJournal = (path: string): ReadJournal => readLines(readFileSync(path, 'utf8'));
+
+/** The events of a journal's lines. */
+export function readLines(lines: string): ReadJournal {
   const events: FieldEvent[] = [];
   const broken: string[] = [];
-  for (const line of readFileSync(path, 'utf8').split('\n')) {
+  for (const line of lines.split('\n')) {
     if (line === '') continue;
     const event = eventOf(line);
     if (event) events.push(event);

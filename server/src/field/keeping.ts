@@ -11,8 +11,8 @@ export interface KeepingOf {
 }
 
 export interface KeepingEvents {
-  /** Evidence that is in the journal, in its order. */
-  kept(events: readonly FieldEvent[]): void;
+  /** Evidence that is in the journal, in its order. @param lines as it stands there */
+  kept(events: readonly FieldEvent[], lines: string): void;
   /** The capture of this run takes no more, or frames of others give way to younger ones; evidence goes on. */
   captureTells(what: 'full' | 'gives-way'): void;
   /** Nothing can be written any more: the run has ended. */
@@ -20,13 +20,16 @@ export interface KeepingEvents {
 }
 
 /** What devices say of themselves, as it can be stored: no name of theirs keeps what was seen out of the database. */
-const visibleFacts = (facts: Facts): Facts =>
-  Object.fromEntries(
-    Object.entries(facts).map(([key, value]) => [
-      key,
-      typeof value === 'string' ? visibleText(value) : value,
-    ]),
-  );
+function visibleFacts(facts: Facts): Facts {
+  const visible = (value: Facts[string]) =>
+    typeof value === 'string' ? visibleText(value) : value;
+  // Nearly always there is nothing to make visible.
+  if (Object.values(facts).every((value) => visible(value) === value)) return facts;
+  return Object.fromEntries(Object.entries(facts).map(([key, value]) => [key, visible(value)]));
+}
+
+const hexOf = ({ buffer, byteOffset, length }: Uint8Array): string =>
+  Buffer.from(buffer, byteOffset, length).toString('hex');
 
 /** What a run keeps. What cannot be kept is not done either: a full disk ends the run. */
 export class Keeping {
@@ -75,7 +78,7 @@ export class Keeping {
       at: at ?? this.of.clock.now(),
       source: this.of.source,
       person: person ?? this.person,
-      bytes: frame && Buffer.from(frame).toString('hex'),
+      bytes: frame && hexOf(frame),
     };
     const event = this.write((journal) => journal.event(seen));
     if (event) this.waiting.push(event);
@@ -96,11 +99,8 @@ export class Keeping {
   flush(): void {
     const events = this.waiting;
     this.waiting = [];
-    const isWritten = this.write((journal) => {
-      journal.flush();
-      return true;
-    });
-    if (isWritten && events.length > 0) this.events.kept(events);
+    const lines = this.write((journal) => journal.flush());
+    if (lines !== undefined && events.length > 0) this.events.kept(events, lines);
   }
 
   private write<T>(write: (journal: Journal) => T): T | undefined {

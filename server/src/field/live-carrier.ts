@@ -68,14 +68,11 @@ export class LiveCarrier implements Carrier {
         closeSync(fd);
         return;
       }
-      if (count > 0) this.together(() => this.take(fd, count));
+      // Who asks alone is answered before anybody looks for others.
+      if (count > 0) this.events.frame(Uint8Array.prototype.slice.call(this.waitBuffer, 0, count));
+      if (count > 0) this.together(() => this.drain(fd));
       this.wait(fd);
     });
-  }
-
-  private take(fd: number, count: number): void {
-    this.events.frame(Uint8Array.prototype.slice.call(this.waitBuffer, 0, count));
-    this.drain(fd);
   }
 
   private together(take: () => void): void {

@@ -393,7 +393,7 @@ export type FieldReport =
   | { readonly kind: 'present'; readonly present: readonly Sighting[] }
   /** A vigil begins; its beats can be read there. */
   | { readonly kind: 'vigil'; readonly vigil: SharedVigil }
-  | { readonly kind: 'events'; readonly events: readonly FieldEvent[] };
+  | { readonly kind: 'events'; /** As the journal has them. */ readonly lines: string };
 
 /** A command that could not be carried out. */
 export interface FieldError {

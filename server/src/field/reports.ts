@@ -4,7 +4,8 @@ import type { FieldEvent } from './protocol';
 
 /** What happens on a wire, for whoever owns it. */
 export interface EngineReports {
-  events(events: readonly FieldEvent[]): void;
+  /** @param lines the same as the journal has them */
+  events(events: readonly FieldEvent[], lines: string): void;
   heard(client: HeardClient): void;
   forgot(mac: MacAddress): void;
   /** The list of stations found over layer 2 changed. */

@@ -7,6 +7,8 @@ import type { NewEvidence } from '../store/evidence';
 import type { Store } from '../store/store';
 
 const RETRY = 1000;
+/** So long others may come to be written with the first: where a whole plant asks at once, it is answered before. */
+const GATHER = 60;
 const BATCH = 500;
 
 /**
@@ -17,6 +19,7 @@ export class EvidenceSink {
   private queue: FieldEvent[] = [];
   private working: Promise<void> | undefined;
   private stopped = false;
+  private hurry: () => void = () => undefined;
   private kept = 0;
 
   /** @param folder where that is kept which the database does not take */
@@ -53,18 +56,34 @@ export class EvidenceSink {
 
   take(events: readonly FieldEvent[]): void {
     this.queue.push(...events);
-    this.working ??= this.work().finally(() => {
-      this.working = undefined;
-    });
+    this.working ??= this.gather()
+      .then(() => this.work())
+      .finally(() => {
+        this.working = undefined;
+      });
   }
 
   /** Resolves once everything taken so far is written, or the sink was stopped. */
   async settled(): Promise<void> {
-    while (this.working) await this.working;
+    while (this.working) {
+      this.hurry();
+      await this.working;
+    }
+  }
+
+  private gather(): Promise<void> {
+    return new Promise((resolve) => {
+      const timer = setTimeout(resolve, GATHER);
+      this.hurry = () => {
+        clearTimeout(timer);
+        resolve();
+      };
+    });
   }
 
   stop(): void {
     this.stopped = true;
+    this.hurry();
   }
 
   private async work(): Promise<void> {
