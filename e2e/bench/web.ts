@@ -86,8 +86,15 @@ const setHidden = (page: Page, isHidden: boolean) =>
     isHidden ? 'hidden' : 'visible',
   );
 
+/** Everybody of the practice site asks, as after a power cut, and goes on asking. */
+async function letTalk(server: TestServer, jobId: string): Promise<void> {
+  await api(server, 'POST', '/field/wire', { kind: 'practice', evenSo: true });
+  await api(server, 'POST', '/field/listen', { jobId });
+  await api(server, 'POST', '/practice/cabinet', { action: { kind: 'power-all', on: true } });
+}
+
 /** Thirty tabs of one browser, opened one after the other, and one of them loaded again and again. */
-async function manyTabs(server: TestServer): Promise<readonly Figure[]> {
+async function manyTabs(server: TestServer, meanwhile: string): Promise<readonly Figure[]> {
   const [job] = await api<{ id: string }[]>(server, 'GET', '/jobs');
   const url = `${server.url}/job/${job?.id}/assign`;
   const browser = await chromium.launch(CHROMIUM);
@@ -113,8 +120,8 @@ async function manyTabs(server: TestServer): Promise<readonly Figure[]> {
   await browser.close();
   return (
     [
-      [`${TABS} tabs of one browser: the slowest is usable after`, opened],
-      [`a page reloaded ${RELOADS} times: the slowest is usable after`, reloaded],
+      [`${TABS} tabs of one browser, ${meanwhile}: the slowest is usable after`, opened],
+      [`a page reloaded ${RELOADS} times, ${meanwhile}: the slowest is usable after`, reloaded],
     ] as const
   ).map(([what, times]) => {
     const slowest = Math.max(...times);
@@ -128,7 +135,11 @@ async function manyTabs(server: TestServer): Promise<readonly Figure[]> {
 export async function webFigures(): Promise<readonly Figure[]> {
   const server = await startServer('bench_web', { demo: true });
   try {
-    return [await firstLoad(server), await apiTimes(server), ...(await manyTabs(server))];
+    const figures = [await firstLoad(server), await apiTimes(server)];
+    figures.push(...(await manyTabs(server, 'while nothing is heard')));
+    const [job] = await api<{ id: string }[]>(server, 'GET', '/jobs');
+    await letTalk(server, job?.id ?? '');
+    return [...figures, ...(await manyTabs(server, 'while a site talks to all of them'))];
   } finally {
     await server.stop();
   }
