@@ -28,6 +28,9 @@ import {
 } from '@ipsonomo/core';
 import { elementsTheme } from '../src/theme';
 
+// What somebody half typed in one test is nobody's in the next.
+afterEach(() => sessionStorage.clear());
+
 export const FIELD: FieldView = {
   source: 'practice',
   link: 'up',

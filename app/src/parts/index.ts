@@ -22,3 +22,4 @@ export * from './Pick';
 export * from './Toggle';
 export { SwitchFace } from './SwitchFace';
 export { ThereAndBackLine } from './ThereAndBackLine';
+export { useDraft } from './use-draft';

@@ -1,6 +1,5 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
 import {
   checkSubnet,
   FIRST_REALM,
@@ -17,7 +16,7 @@ import {
   type Prefix,
 } from '@ipsonomo/core';
 import { useAddSubnet } from '../../data';
-import { Field, Notice, Page, Refusals, Words } from '../../parts';
+import { Field, Notice, Page, Refusals, Words, useDraft } from '../../parts';
 import { usePlan } from '../plan/use-plan';
 import { issuesOf } from '../words';
 
@@ -26,10 +25,10 @@ export function NewSubnetScreen({ job }: { readonly job: string }) {
   const router = useRouter();
   const { plan } = usePlan(job);
   const add = useAddSubnet(job);
-  const [name, setName] = useState('');
-  const [network, setNetwork] = useState('');
-  const [gateway, setGateway] = useState('');
-  const [vlan, setVlan] = useState('');
+  const [name, setName, forgetName] = useDraft(`new subnet name ${job}`);
+  const [network, setNetwork, forgetNetwork] = useDraft(`new subnet network ${job}`);
+  const [gateway, setGateway, forgetGateway] = useDraft(`new subnet gateway ${job}`);
+  const [vlan, setVlan, forgetVlan] = useDraft(`new subnet vlan ${job}`);
   const read = readSubnet(plan, network, gateway);
   const vlanOk = vlan === '' || (/^[0-9]+$/.test(vlan) && +vlan >= 1 && +vlan <= 4094);
   const ready = name.trim() !== '' && read.prefix && !read.issues.length && vlanOk;
@@ -42,7 +41,12 @@ export function NewSubnetScreen({ job }: { readonly job: string }) {
         vlan: vlan === '' ? null : Number(vlan),
         purpose: 'machine network',
       },
-      { onSuccess: () => router.navigate(`/job/${job}/plan`) },
+      {
+        onSuccess() {
+          for (const forget of [forgetName, forgetNetwork, forgetGateway, forgetVlan]) forget();
+          router.navigate(`/job/${job}/plan`);
+        },
+      },
     );
   return (
     <Page

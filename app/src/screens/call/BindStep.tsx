@@ -13,7 +13,7 @@ import {
   type MacAddress,
 } from '@ipsonomo/core';
 import { useArm, useBind, useListen, useWire } from '../../data';
-import { Card, Field, LabelCheck, Notice, Refusals, Row, Words } from '../../parts';
+import { Card, Field, LabelCheck, Notice, Refusals, Row, Words, useDraft } from '../../parts';
 import { HeardLine } from '../assign/HeardLine';
 import { reasonWords } from '../assign/awaited';
 import { issuesOf } from '../words';
@@ -39,10 +39,13 @@ export function BindStep({ call, there: chosenThere, onBack }: Props) {
   const asks = isAsking(call.device.way);
   const { field, now } = useWire();
   const [chosen, setChosen] = useState<string>();
-  const [typed, setTyped] = useState('');
-  const [reason, setReason] = useState('');
+  const [typed, setTyped, forgetTyped] = useDraft(`label ${at.id}`);
+  const [reason, setReason, forgetReason] = useDraft(`label differs ${at.id}`);
   const [isNone, setNone] = useState(false);
-  const binding = useBindAndGive(job, at.id, asks);
+  const binding = useBindAndGive(job, at.id, asks, () => {
+    forgetTyped();
+    forgetReason();
+  });
   const listening = field?.runId !== null && field?.jobId === job;
   // What is held against the label must not change under the hand when another device speaks.
   const [first] = offers;
@@ -131,13 +134,14 @@ export function BindStep({ call, there: chosenThere, onBack }: Props) {
 }
 
 /** Binding, and then answering if Ipsonomo does not answer yet. */
-function useBindAndGive(job: string, id: string, asks: boolean) {
+function useBindAndGive(job: string, id: string, asks: boolean, onBound: () => void) {
   const bind = useBind(job, id);
   const listen = useListen();
   const arm = useArm();
   const act = async (binding: { mac: string; label: string; reason: string }) => {
     const { mac, label, reason } = binding;
     await bind.mutateAsync({ mac, label, ...(reason.trim() ? { reason } : {}) });
+    onBound();
     if (!asks) return;
     await listen.mutateAsync(job);
     await arm.mutateAsync(ANSWER_MINUTES);

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { judgeLabel, parseLabel, parseMac, type StationView } from '@ipsonomo/core';
 import { useBind, useFlash, useSearch, useStations, useWire } from '../../data';
-import { Card, LabelCheck, Notice, Refusals, Row, Words } from '../../parts';
+import { Card, LabelCheck, Notice, Refusals, Row, Words, useDraft } from '../../parts';
 import { reasonWords } from '../assign/awaited';
 import { issuesOf, plural } from '../words';
 import { LabelField } from '../label/LabelField';
@@ -79,17 +79,20 @@ function HeldStation({ call, station, now, onOther }: HeldProps) {
   const { job, at } = call;
   const flash = useFlash(job);
   const bind = useBind(job, at.id);
-  const [typed, setTyped] = useState('');
+  const [typed, setTyped, forget] = useDraft(`label ${at.id} ${station.mac}`);
   const mac = parseMac(station.mac);
   const label = typed === '' ? undefined : parseLabel(typed);
   const verdict = label?.ok && mac.ok ? judgeLabel(label.value.mac, mac.value) : undefined;
   const byLabel = verdict?.kind === 'same';
   const byLamp = flash.isSuccess && typed === '';
   const act = () =>
-    bind.mutate({
-      ...{ mac: station.mac, label: typed },
-      ...(byLamp ? { reason: 'its lamp flashed when it was asked to' } : {}),
-    });
+    bind.mutate(
+      {
+        ...{ mac: station.mac, label: typed },
+        ...(byLamp ? { reason: 'its lamp flashed when it was asked to' } : {}),
+      },
+      { onSuccess: forget },
+    );
   return (
     <CallPage
       call={call}

@@ -10,14 +10,14 @@ import {
   type StationView,
 } from '@ipsonomo/core';
 import {
+  useField,
   useGiveStation,
   useResetStation,
   useSearch,
   useStations,
-  useField,
   useWire,
 } from '../../data';
-import { Card, Field, Notice, Refusals, timeOf, Words } from '../../parts';
+import { Card, Field, Notice, Refusals, timeOf, Words, useDraft } from '../../parts';
 import { issuesOf } from '../words';
 import { Bound } from './Bound';
 import { CallPage, type Call } from './CallPage';
@@ -146,7 +146,7 @@ function Used({ call, station }: { readonly call: Call; readonly station: Statio
   const { job, at } = call;
   const reset = useResetStation(job, at.id);
   const [open, setOpen] = useState(false);
-  const [reason, setReason] = useState('');
+  const [reason, setReason, forget] = useDraft(`set back ${at.id}`);
   return (
     <View style={{ gap: 10 }}>
       <Notice tone="ochre" title="It was used before">
@@ -155,7 +155,9 @@ function Used({ call, station }: { readonly call: Call; readonly station: Statio
       <EvenSo
         error={reset.error}
         title="The machine may stop: set it back all the same"
-        onEvenSo={(evenSo) => reset.mutate({ reason: reason.trim(), evenSo })}
+        onEvenSo={(evenSo) =>
+          reset.mutate({ reason: reason.trim(), evenSo }, { onSuccess: forget })
+        }
       />
       {open ? (
         <>
@@ -170,7 +172,7 @@ function Used({ call, station }: { readonly call: Call; readonly station: Statio
             title="Set it back to how it left its maker"
             disabled={reason.trim() === ''}
             loading={reset.isPending}
-            onPress={() => reset.mutate({ reason: reason.trim() })}
+            onPress={() => reset.mutate({ reason: reason.trim() }, { onSuccess: forget })}
           />
         </>
       ) : (

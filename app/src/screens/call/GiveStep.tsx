@@ -59,11 +59,12 @@ function OneDevice({ call }: { readonly call: Call }) {
   return (
     <>
       <ReasonForm
+        about={`one device ${call.at.id}`}
         label="How do you know that one device alone has it?"
         title="It is one device: answer it"
         leave="Leave it unanswered"
         isBusy={say.isPending}
-        onSay={(reason) => say.mutate({ reason }, { onSuccess: close })}
+        onSay={(reason, said) => say.mutate({ reason }, { onSuccess: () => (said(), close()) })}
         onLeave={close}
       />
       <Refusals issues={issuesOf(say.error)} />

@@ -1,10 +1,9 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
 import { View } from 'react-native';
 import { evidenceWords } from '@ipsonomo/core';
 import { evidenceQuery, useInterfaceAct, useReadOff } from '../../data';
-import { Card, Field, Notice, Refusals, timeOf, Words } from '../../parts';
+import { Card, Field, Notice, Refusals, timeOf, Words, useDraft } from '../../parts';
 import { issuesOf } from '../words';
 import type { Call } from './CallPage';
 
@@ -22,7 +21,7 @@ export function ReadOffCard({
   readonly from: 'display' | 'page';
 }) {
   const { job, at } = call;
-  const [text, setText] = useState('');
+  const [text, setText, forget] = useDraft(`read off ${from} ${at.id}`);
   const read = useReadOff(job, at.id);
   const said = useInterfaceAct(job, at.id, 'said-given');
   const all = useQuery(evidenceQuery(job, at.id)).data ?? [];
@@ -45,7 +44,7 @@ export function ReadOffCard({
           title="Hold it against the plan"
           disabled={text.trim() === ''}
           loading={read.isPending}
-          onPress={() => read.mutate({ from, text })}
+          onPress={() => read.mutate({ from, text }, { onSuccess: forget })}
         />
         <Button
           type="clear"

@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useSaySetBack } from '../../data';
-import { Field, Notice, Refusals, Words } from '../../parts';
+import { Field, Notice, Refusals, Words, useDraft } from '../../parts';
 import { issuesOf } from '../words';
 import { NumberedSteps } from './GuideSteps';
 import type { Call } from './CallPage';
@@ -15,7 +15,7 @@ export function SetBack({ call }: { readonly call: Call }) {
   const { job, at, kind } = call;
   const said = useSaySetBack(job, at.id);
   const [open, setOpen] = useState(false);
-  const [reason, setReason] = useState('');
+  const [reason, setReason, forget] = useDraft(`set back ${at.id}`);
   if (said.isSuccess)
     return (
       <Notice tone="plain" title="Kept as said, not seen">
@@ -56,7 +56,7 @@ export function SetBack({ call }: { readonly call: Call }) {
         title="It is set back"
         disabled={reason.trim() === ''}
         loading={said.isPending}
-        onPress={() => said.mutate({ reason: reason.trim() })}
+        onPress={() => said.mutate({ reason: reason.trim() }, { onSuccess: forget })}
       />
     </View>
   );

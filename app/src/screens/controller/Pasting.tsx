@@ -11,7 +11,7 @@ import {
   type PlanDoc,
 } from '@ipsonomo/core';
 import { chooseFile, useEdit, useList, useListLines, useSendList } from '../../data';
-import { Card, LongField, Pick, Refusals, Words } from '../../parts';
+import { Card, LongField, Pick, Refusals, Words, useDraft } from '../../parts';
 import { issuesOf, plural } from '../words';
 
 interface Props {
@@ -31,14 +31,18 @@ const PLACED_WORDS = {
 /** What was copied in the controller's project: read, shown, and taken only then. */
 export function Pasting({ id, plan, doc, onDone }: Props) {
   const edit = useEdit(id);
-  const [text, setText] = useState('');
+  const [text, setText, forget] = useDraft(`entered in the controller ${id}`);
   const read = text.trim() === '' ? undefined : readEntered(parseCells(text));
   const placed = read?.ok ? placeEntered(plan, read.value) : [];
   const known = placed.filter(({ device }) => device !== undefined);
+  const leave = () => {
+    forget();
+    onDone();
+  };
   const take = () =>
     edit.mutate(
       { edits: enteredEdits(doc, placed), why: `as entered in the controller: ${known.length}` },
-      { onSuccess: onDone },
+      { onSuccess: leave },
     );
   return (
     <Card strong>
@@ -63,7 +67,7 @@ export function Pasting({ id, plan, doc, onDone }: Props) {
         loading={edit.isPending}
         onPress={take}
       />
-      <Button type="clear" title="Leave it" onPress={onDone} />
+      <Button type="clear" title="Leave it" onPress={leave} />
     </Card>
   );
 }

@@ -1,18 +1,17 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
 import type { JobCounts, JobSummary } from '@ipsonomo/core';
 import {
   changeSettings,
   chooseFile,
   jobsQuery,
+  type Settings,
   useAddJob,
   useAddJobFromFile,
   useSettings,
-  type Settings,
 } from '../../data';
-import { Card, Choice, Field, LongList, Page, Refusals, Row, Words } from '../../parts';
+import { Card, Choice, Field, LongList, Page, Refusals, Row, Words, useDraft } from '../../parts';
 import { issuesOf, plural } from '../words';
 
 /** About as high as a job's line is. */
@@ -71,12 +70,12 @@ function JobRow({ job }: { readonly job: JobSummary }) {
 }
 
 function NewJob() {
-  const [name, setName] = useState('');
+  const [name, setName, forget] = useDraft('new job');
   const add = useAddJob();
   const fromFile = useAddJobFromFile();
   const router = useRouter();
   const open = ({ id }: { readonly id: string }) => router.navigate(`/job/${id}/plan`);
-  const create = () => add.mutate(name, { onSuccess: open });
+  const create = () => add.mutate(name, { onSuccess: (made) => (forget(), open(made)) });
   const choose = async () => {
     const file = await chooseFile('.json,application/json');
     if (file) fromFile.mutate(file, { onSuccess: open });

@@ -111,15 +111,15 @@ function Staying({
   onLeave,
 }: Props & { readonly edit: ReturnType<typeof useEdit>; readonly onLeave: () => void }) {
   const { at, device } = finding.planned;
-  const stay = (reason: string) => {
+  const stay = (reason: string, kept: () => void) => {
     const said = { reason, person: readSettings().person || 'nobody named' };
-    edit.mutate({
-      edits: [stayEdit(newId(), at.id, difference, said)],
-      why: `${device.title}: ${differenceWords(difference)}. It stays: ${reason}`.slice(0, 300),
-    });
+    const edits = [stayEdit(newId(), at.id, difference, said)];
+    const why = `${device.title}: ${differenceWords(difference)}. It stays: ${reason}`;
+    edit.mutate({ edits, why: why.slice(0, 300) }, { onSuccess: kept });
   };
   return (
     <ReasonForm
+      about={`both stay ${at.id} ${JSON.stringify(difference)}`}
       label="Why may both stay?"
       title="Let both stay"
       leave="Leave it open"

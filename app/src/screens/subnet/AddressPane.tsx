@@ -13,7 +13,7 @@ import {
   type Subnet,
 } from '@ipsonomo/core';
 import { useEdit } from '../../data';
-import { AddressText, Field, Refusals, Words } from '../../parts';
+import { AddressText, Field, Refusals, Words, useDraft } from '../../parts';
 import { issuesOf } from '../words';
 import { useWords, type Use } from './tape';
 
@@ -109,7 +109,7 @@ function Give({ job, plan, doc, subnet, address, onDone }: Props) {
 
 function Hold({ job, doc, subnet, address, onDone }: Props) {
   const edit = useEdit(job);
-  const [note, setNote] = useState('');
+  const [note, setNote, forget] = useDraft(`hold ${subnet.id} ${address}`);
   const hold = () => {
     const thing = findDoc(doc, 'subnet', subnet.id);
     if (!thing) return;
@@ -120,7 +120,7 @@ function Hold({ job, doc, subnet, address, onDone }: Props) {
         edits: changeOf('subnet', thing, { held: after['held'] ?? [] }),
         why: `held ${formatIpv4(address)}`,
       },
-      { onSuccess: onDone },
+      { onSuccess: () => (forget(), onDone()) },
     );
   };
   return (
