@@ -82,7 +82,7 @@ test('phone: kinds from description files, their papers, modules and switches', 
     await button(page, 'Everything of this device').click();
     await button(page, 'Modules').click();
     for (let slot = 1; slot <= 3; slot += 1) await button(page, 'Add a module').click();
-    await button(page, 'Module: 8 inputs').last().click();
+    await page.getByRole('combobox', { name: 'Module: 8 inputs' }).last().click();
     await page.getByRole('option', { name: '2 analog outputs' }).click();
     await expect(page.getByText('Together 4 bytes in; 11 bytes out')).toBeVisible();
     await button(page, 'Connection').click();

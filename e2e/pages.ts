@@ -7,8 +7,13 @@ import type { TestServer } from './harness';
 export const PHONE = { width: 390, height: 844 };
 export const WIDE = { width: 1280, height: 800 };
 
+const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+
+/** By its whole name; the line of a device by its title, behind which its address and stage are said. */
 export const button = (page: Page, name: string | RegExp) =>
-  page.getByRole('button', { name, exact: typeof name === 'string' });
+  page.getByRole('button', {
+    name: typeof name === 'string' ? new RegExp(`^${escaped(name)}(, |$)`) : name,
+  });
 export const place = (page: Page, name: string) =>
   page.getByRole('navigation').getByRole('link', { name: new RegExp(`^${name}`) });
 
@@ -76,7 +81,7 @@ export const stage = (page: Page, name: string) => page.getByLabel(`stage: ${nam
 
 /** Chooses one of many. */
 export async function pick(page: Page, label: string, title: string | RegExp): Promise<void> {
-  await button(page, new RegExp(`^${label}: `)).click();
+  await page.getByRole('combobox', { name: new RegExp(`^${label}(:|$)`) }).click();
   await page.getByRole('option', { name: title }).first().click();
 }
 
@@ -117,8 +122,9 @@ export const unexpected = (errors: readonly string[]): readonly string[] =>
 
 /** One of many, found by a part of its name. */
 export async function choose(page: Page, label: string, title: string): Promise<void> {
-  await button(page, new RegExp(`^${label}: `)).click();
-  await page.getByLabel('A part of its name').fill(title);
+  const field = page.getByRole('combobox', { name: label, exact: true });
+  await field.click();
+  await field.fill(title);
   await page.getByRole('option', { name: title }).first().click();
 }
 
