@@ -5,8 +5,12 @@ const config = getDefaultConfig(__dirname);
 // The elements' library brings eighteen sets of icons, half a megabyte of their names and four of their fonts. None is
 // drawn here: what a thing is stands beside it in words.
 const ICONS = /(^|\/)(@expo\/vector-icons|react-native-vector-icons)(\/|$)/;
-config.resolver.resolveRequest = (context, name, platform) =>
-  ICONS.test(name) ? { type: 'empty' } : context.resolveRequest(context, name, platform);
+// Its door opens all of it; what is used stands in a file of its own.
+const USED = `${__dirname}/src/theme/rneui.ts`;
+config.resolver.resolveRequest = (context, name, platform) => {
+  if (ICONS.test(name)) return { type: 'empty' };
+  return context.resolveRequest(context, name === '@rneui/themed' ? USED : name, platform);
+};
 
 // In development the API is the server's; the built application is served by it.
 const server = process.env.IPSONOMO_API ?? 'http://127.0.0.1:4780';
