@@ -49,7 +49,11 @@ module.exports = {
       rootDir: `${__dirname}/app`,
       testMatch: ['<rootDir>/test/**/*.test.tsx'],
       setupFilesAfterEnv: [RETRY],
-      moduleNameMapper: { '^react-native$': 'react-native-web', ...WEB.moduleNameMapper },
+      moduleNameMapper: {
+        '^react-native$': 'react-native-web',
+        '^expo-router$': '<rootDir>/test/router.tsx',
+        ...WEB.moduleNameMapper,
+      },
       // In place of Babel with everything a native target needs: that takes 40 s for 700 files.
       transform: { ...ASSETS, '\\.[jt]sx?$': SWC },
       transformIgnorePatterns: [

@@ -3,7 +3,7 @@ import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@ta
 import { ThemeProvider } from '@rneui/themed';
 import { Slot } from 'expo-router';
 import { StatusBar } from 'expo-status-bar';
-import { useMemo } from 'react';
+import { useEffect, useMemo } from 'react';
 import { useColorScheme } from 'react-native';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { askedAnew, isLocked, useDoor, usePresence, useServerEvents, useSettings } from '../data';
@@ -40,10 +40,14 @@ export default function Root() {
   const { mode } = useSettings();
   const shown = mode === 'auto' ? (system === 'dark' ? 'dark' : 'light') : mode;
   const theme = useMemo(() => elementsTheme(shown), [shown]);
+  // What is outside of the application: the ground behind it, the ring round what has the focus.
+  useEffect(() => {
+    document.documentElement.dataset['theme'] = shown;
+  }, [shown]);
   return (
     <SafeAreaProvider>
       <QueryClientProvider client={client}>
-        <ThemeProvider key={shown} theme={theme}>
+        <ThemeProvider theme={theme}>
           <StatusBar style="auto" />
           <AtTheDoor />
         </ThemeProvider>

@@ -1,5 +1,6 @@
-import { Pressable, View } from 'react-native';
+import { Pressable, Text, View } from 'react-native';
 import { TOUCH, useColours } from '../theme';
+import { arrowsChoose, spacePresses } from './keys';
 import { Words } from './Words';
 
 interface Option<T extends string> {
@@ -18,8 +19,18 @@ interface Props<T extends string> {
 /** One of a few, each a line that can be hit with a glove. */
 export function Choice<T extends string>({ label, options, value, onChange }: Props<T>) {
   const colours = useColours();
+  const at = options.findIndex((option) => option.value === value);
+  const choose = (index: number) => {
+    const option = options[index];
+    if (option) onChange(option.value);
+  };
   return (
-    <View role="radiogroup" aria-label={label} style={{ gap: 4 }}>
+    <View
+      role="radiogroup"
+      aria-label={label}
+      style={{ gap: 4 }}
+      {...arrowsChoose('radio', choose)}
+    >
       <Words size="second" tone="second">
         {label}
       </Words>
@@ -35,6 +46,8 @@ export function Choice<T extends string>({ label, options, value, onChange }: Pr
               aria-checked={chosen}
               accessibilityLabel={option.title}
               onPress={() => onChange(option.value)}
+              tabIndex={index === Math.max(0, at) ? 0 : -1}
+              {...spacePresses(() => onChange(option.value))}
               style={{
                 minHeight: TOUCH,
                 flexDirection: 'row',
@@ -55,8 +68,12 @@ export function Choice<T extends string>({ label, options, value, onChange }: Pr
                   borderWidth: 2,
                   borderColor: chosen ? colours.plum : colours.second,
                   backgroundColor: chosen ? colours.plum : 'transparent',
+                  alignItems: 'center',
+                  justifyContent: 'center',
                 }}
-              />
+              >
+                {chosen ? <Tick /> : null}
+              </View>
               <View style={{ flex: 1 }}>
                 <Words size={chosen ? 'strong' : 'body'}>{option.title}</Words>
                 {option.detail ? (
@@ -70,5 +87,15 @@ export function Choice<T extends string>({ label, options, value, onChange }: Pr
         })}
       </View>
     </View>
+  );
+}
+
+/** Said by a sign too: where a browser puts its own colours in place of ours, a ground is none. */
+function Tick() {
+  const colours = useColours();
+  return (
+    <Text style={{ color: colours.onPlum, fontSize: 12, lineHeight: 14, fontWeight: '700' }}>
+      ✓
+    </Text>
   );
 }

@@ -3,7 +3,7 @@ import type { NotchView } from '@ipsonomo/core';
 import { useWide } from '../theme';
 import { AddressText } from './AddressText';
 import { Row } from './Row';
-import { StageNotches } from './StageNotches';
+import { StageNotches, stageWords } from './StageNotches';
 import { Words } from './Words';
 
 interface Props {
@@ -35,8 +35,9 @@ export function DeviceRow(props: Props) {
   );
   const address = <AddressText address={props.address} length={length} still />;
   const stage = <StageNotches notches={notches} />;
+  const label = [title, props.address, stageWords(notches), second].filter(Boolean).join(', ');
   return (
-    <Row onPress={onPress} selected={selected} label={title}>
+    <Row onPress={onPress} selected={selected} label={label}>
       {wide ? (
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
           <View style={{ flex: 1 }}>{name}</View>

@@ -1,4 +1,5 @@
 import { Input } from '@rneui/themed';
+import { useId } from 'react';
 import type { Issue } from '@ipsonomo/core';
 import { sentenceOf } from '@ipsonomo/core';
 import { FIGURES, TYPE } from '../theme';
@@ -21,6 +22,7 @@ interface Props {
 export function Field(props: Props) {
   const { label, value, onChange, issue, placeholder, figures, numeric, autoFocus, onEnter } =
     props;
+  const told = useId();
   return (
     <Input
       label={label}
@@ -29,6 +31,9 @@ export function Field(props: Props) {
       onChangeText={onChange}
       {...(placeholder ? { placeholder } : {})}
       errorMessage={issue ? sentenceOf(issue) : ''}
+      errorProps={{ nativeID: told, 'aria-live': 'polite' }}
+      aria-describedby={issue ? told : undefined}
+      {...({ 'aria-invalid': issue !== undefined } as object)}
       autoCapitalize="none"
       autoCorrect={false}
       autoComplete="off"

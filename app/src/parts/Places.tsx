@@ -1,5 +1,6 @@
-import { Pressable, Text, View } from 'react-native';
+import { Text, View } from 'react-native';
 import { FIGURES, useColours } from '../theme';
+import { LinkTo } from './LinkTo';
 import { Words } from './Words';
 
 export type Place = 'plan' | 'assign' | 'prove' | 'hand-over';
@@ -15,11 +16,11 @@ interface Props {
   readonly places: readonly PlaceEntry[];
   readonly current: Place | undefined;
   readonly wide: boolean;
-  readonly onGo: (place: Place) => void;
+  readonly pathOf: (place: Place) => string;
 }
 
 /** The four places, each with how much is left there: a bar on a phone, a rail where it is wide. */
-export function Places({ places, current, wide, onGo }: Props) {
+export function Places({ places, current, wide, pathOf }: Props) {
   const colours = useColours();
   const edge = wide
     ? { borderRightWidth: 1, borderRightColor: colours.line, width: 96, paddingTop: 8 }
@@ -30,10 +31,9 @@ export function Places({ places, current, wide, onGo }: Props) {
         const here = place === current;
         const tone = here ? 'plum' : 'ink';
         return (
-          <Pressable
+          <LinkTo
             key={place}
-            onPress={() => onGo(place)}
-            accessibilityRole="link"
+            href={pathOf(place)}
             accessibilityLabel={`${label}, ${left} left`}
             aria-current={here ? 'page' : undefined}
             style={{
@@ -41,10 +41,12 @@ export function Places({ places, current, wide, onGo }: Props) {
               minHeight: wide ? 80 : 64,
               alignItems: 'center',
               justifyContent: 'center',
-              borderTopWidth: wide ? 0 : 3,
-              borderTopColor: here ? colours.plum : 'transparent',
-              borderLeftWidth: wide ? 4 : 0,
-              borderLeftColor: here ? colours.plum : 'transparent',
+              // No border in place of one that is not seen: where a browser has its own colours, it sees all.
+              ...(wide ? { paddingRight: here ? 4 : 0 } : { paddingBottom: here ? 3 : 0 }),
+              borderTopWidth: here && !wide ? 3 : 0,
+              borderTopColor: colours.plum,
+              borderLeftWidth: here && wide ? 4 : 0,
+              borderLeftColor: colours.plum,
             }}
           >
             <Text
@@ -61,7 +63,7 @@ export function Places({ places, current, wide, onGo }: Props) {
             <Words size="caption" tone={here ? 'plum' : 'second'}>
               {label}
             </Words>
-          </Pressable>
+          </LinkTo>
         );
       })}
     </View>

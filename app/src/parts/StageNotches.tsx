@@ -49,7 +49,7 @@ export function StageNotches({ notches, size = 15 }: Props) {
   const full = all ? colours.moss : colours.ink;
   const width = notches.length * (FIELD + GAP) - GAP;
   return (
-    <View accessibilityRole="image" accessibilityLabel={describe(notches)}>
+    <View accessibilityRole="image" accessibilityLabel={stageWords(notches)}>
       <Svg width={(width * size) / FIELD} height={size} viewBox={`0 0 ${width} ${FIELD}`}>
         {notches.map(({ stage, state }, index) => {
           const stroke =
@@ -72,7 +72,8 @@ export function StageNotches({ notches, size = 15 }: Props) {
 const FIELD = 16;
 const GAP = 3.5;
 
-function describe(notches: readonly NotchView[]): string {
+/** How far it has come, and what contradicts. */
+export function stageWords(notches: readonly NotchView[]): string {
   const reached = notches.filter((notch) => notch.state === 'reached').at(-1);
   const broken = notches.filter((notch) => notch.state === 'broken');
   const words = [`stage: ${STAGE_WORDS[reached?.stage ?? 'planned']}`];

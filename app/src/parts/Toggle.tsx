@@ -1,5 +1,6 @@
 import { Pressable } from 'react-native';
 import { TOUCH, useColours } from '../theme';
+import { spacePresses } from './keys';
 import { Words } from './Words';
 
 interface Props {
@@ -17,6 +18,7 @@ export function Toggle({ title, isOn, onPress }: Props) {
       aria-checked={isOn}
       accessibilityLabel={title}
       onPress={onPress}
+      {...spacePresses(onPress)}
       style={{
         minHeight: TOUCH,
         justifyContent: 'center',

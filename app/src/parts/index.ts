@@ -23,3 +23,6 @@ export * from './Toggle';
 export { SwitchFace } from './SwitchFace';
 export { ThereAndBackLine } from './ThereAndBackLine';
 export { useDraft } from './use-draft';
+export { Beside } from './Beside';
+export { LinkTo } from './LinkTo';
+export { arrowsChoose, spacePresses } from './keys';

@@ -1,6 +1,16 @@
-import { fireEvent } from '@testing-library/react';
+import { act, fireEvent } from '@testing-library/react';
 import { toMac } from '@ipsonomo/core';
-import { AddressText, LabelCheck, LinkLine, StageNotches } from '../../src/parts';
+import { Button } from '@rneui/themed';
+import { useState } from 'react';
+import {
+  AddressText,
+  Beside,
+  LabelCheck,
+  LinkLine,
+  ReasonForm,
+  StageNotches,
+  Words,
+} from '../../src/parts';
 import { DAY, NIGHT } from '../../src/theme';
 import { interfaceView, show } from '../world';
 
@@ -95,4 +105,90 @@ test.each([
     expect(contrast(colours[tone], ground)).toBeGreaterThanOrEqual(4.5);
     expect(contrast(ink, colours[`${tone}Ground`])).toBeGreaterThanOrEqual(7);
   }
+});
+
+describe('what is half typed', () => {
+  const LABEL = 'How do you know?';
+  const form = (about: string, onSay = (_reason: string, said: () => void) => said()) => {
+    const words = { label: LABEL, title: 'Say it', leave: 'Leave it' };
+    const screen = show(
+      <ReasonForm {...{ about, ...words, isBusy: false, onSay, onLeave: () => undefined }} />,
+    );
+    const field = () => screen.getByLabelText(LABEL) as HTMLInputElement;
+    const type = (value: string) => fireEvent.change(field(), { target: { value } });
+    return { ...screen, field, type };
+  };
+  const left = (about: string) => {
+    const { field, unmount } = form(about);
+    const { value } = field();
+    unmount();
+    return value;
+  };
+
+  test('is there again where its page is drawn anew, and for nobody else', () => {
+    const { type, unmount } = form('one');
+    type('I stood bef');
+    unmount();
+    expect([left('one'), left('other')]).toEqual(['I stood bef', '']);
+  });
+
+  test.each([
+    ['said', 'Say it', ''],
+    ['left', 'Leave it', ''],
+  ])('is forgotten once it is %s', (_how, title, after) => {
+    const { type, getByText, unmount } = form('one');
+    type('I stood before it');
+    fireEvent.click(getByText(title));
+    unmount();
+    expect(left('one')).toBe(after);
+  });
+
+  test('stays where it was refused', () => {
+    const { type, getByText, field, unmount } = form('one', () => undefined);
+    type('I stood before it');
+    fireEvent.click(getByText('Say it'));
+    expect(field().value).toBe('I stood before it');
+    unmount();
+    expect(left('one')).toBe('I stood before it');
+  });
+
+  test('stands in the field also in a browser that keeps nothing', () => {
+    const none = () => {
+      throw new Error('denied');
+    };
+    const spies = (['getItem', 'setItem', 'removeItem'] as const).map((name) =>
+      jest.spyOn(Storage.prototype, name).mockImplementation(none),
+    );
+    const { type, field } = form('one');
+    type('typed');
+    expect(field().value).toBe('typed');
+    spies.forEach((spy) => spy.mockRestore());
+  });
+});
+
+test('what stands beside a list stays as it is when the width changes', () => {
+  const resize = (width: number) =>
+    act(() => {
+      Object.defineProperty(document.documentElement, 'clientWidth', {
+        configurable: true,
+        value: width,
+      });
+      window.dispatchEvent(new Event('resize'));
+    });
+  function Open() {
+    const [isOpen, setOpen] = useState(false);
+    return <Button title={isOpen ? 'open' : 'shut'} onPress={() => setOpen(true)} />;
+  }
+  resize(390);
+  const { getByText, queryByText } = show(
+    <Beside main="one" list={<Words>the list</Words>}>
+      <Open />
+    </Beside>,
+  );
+  expect(queryByText('the list')).toBeNull();
+  fireEvent.click(getByText('shut'));
+  resize(1280);
+  expect([getByText('the list'), getByText('open')]).toHaveLength(2);
+  resize(390);
+  expect([queryByText('the list'), getByText('open')]).toMatchObject([null, {}]);
 });

@@ -2,8 +2,6 @@ import { fireEvent, waitFor } from '@testing-library/react';
 import { CallPane } from '../../src/screens/call/CallPane';
 import { deviceInfo, FIELD, heardView, jobView, show } from '../world';
 
-jest.mock('expo-router', () => ({ useRouter: () => ({ navigate: jest.fn() }) }));
-
 const HEARD = '02:4c:7a:1d:80:03';
 const OTHER = '02:4c:7a:1d:80:11';
 const LABEL = 'Type the MAC from the label, in any notation';

@@ -2,6 +2,7 @@ import { Pressable, View } from 'react-native';
 import Svg, { Rect } from 'react-native-svg';
 import { useColours } from '../../theme';
 import type { ElementProps } from './element';
+import { spacePresses } from '../keys';
 import { Words } from '../Words';
 
 /** In a row that is as wide as a phone. */
@@ -82,6 +83,7 @@ function Switch({ label, weight, isOn, isWanted, onPress }: SwitchProps) {
       aria-checked={isOn}
       accessibilityLabel={label}
       onPress={onPress}
+      {...spacePresses(onPress)}
       style={style}
     >
       {drawing}

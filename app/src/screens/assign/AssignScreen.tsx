@@ -14,6 +14,7 @@ import {
 import { useField, useHeard, useListen, useNoticeRead, useTimeThereOf, useWire } from '../../data';
 import {
   AddressText,
+  Beside,
   Card,
   DeviceRow,
   dueOf,
@@ -40,7 +41,7 @@ import { useRound, type Round } from './use-round';
 
 interface Props {
   readonly job: string;
-  /** The interface whose call is shown beside the list where it is wide. */
+  /** The interface whose call stands beside this list. */
   readonly selected?: string;
 }
 
@@ -102,14 +103,12 @@ export function AssignScreen({ job, selected }: Props) {
       <Strangers strangers={strangers} />
     </Page>
   );
-  if (!wide) return list;
+  // Beside one that was chosen, or where there is no room.
+  if (selected !== undefined || !wide) return list;
   return (
-    <View style={{ flex: 1, flexDirection: 'row' }}>
-      <View style={{ flex: 7 }}>{list}</View>
-      <View style={{ flex: 5 }}>
-        {shown ? <CallPane key={shown} job={job} id={shown} /> : null}
-      </View>
-    </View>
+    <Beside main="list" list={list}>
+      {shown === undefined ? null : <CallPane key={shown} job={job} id={shown} />}
+    </Beside>
   );
 }
 

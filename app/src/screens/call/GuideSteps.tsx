@@ -14,7 +14,7 @@ export function NumberedSteps({ label, steps, first = 0 }: StepsProps) {
   return (
     <View role="list" aria-label={label}>
       {steps.map((step, at) => (
-        <Row key={step}>
+        <Row key={step} isItem>
           <View style={{ flexDirection: 'row', gap: 16 }}>
             <Words size="strong" tone="second">
               {at + 1}

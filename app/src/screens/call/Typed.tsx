@@ -17,22 +17,24 @@ export function Typed({ call }: { readonly call: Call }) {
     ['Gateway', gateway === undefined ? undefined : formatIpv4(gateway)],
   ] as const;
   return (
-    <View role="list" aria-label="Values to type">
+    <View>
       <Words size="strong" heading={2}>
         Type there
       </Words>
-      {rows.map(([title, value]) => (
-        <Row key={title}>
-          <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12 }}>
-            <Words tone="second">{title}</Words>
-            {value === undefined ? (
-              <Words>leave it empty</Words>
-            ) : (
-              <AddressText address={value} length={call.length} />
-            )}
-          </View>
-        </Row>
-      ))}
+      <View role="list" aria-label="Values to type">
+        {rows.map(([title, value]) => (
+          <Row key={title} isItem>
+            <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12 }}>
+              <Words tone="second">{title}</Words>
+              {value === undefined ? (
+                <Words>leave it empty</Words>
+              ) : (
+                <AddressText address={value} length={call.length} />
+              )}
+            </View>
+          </Row>
+        ))}
+      </View>
     </View>
   );
 }

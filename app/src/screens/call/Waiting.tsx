@@ -39,7 +39,7 @@ export function Waiting({ call, onBack }: Props) {
         {causes.map((cause, index) => {
           const [first, second] = causeWords(cause, nameOf, nameOf(at.subnetId));
           return (
-            <Row key={cause.code}>
+            <Row key={cause.code} isItem>
               <View style={{ flexDirection: 'row', gap: 16 }}>
                 <Words size="strong" tone="second">
                   {index + 1}

@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { Pressable, Text, View } from 'react-native';
 import { addressesOf, formatPrefix, type Copying, type Plan } from '@ipsonomo/core';
 import { useEdit, useJob } from '../../data';
-import { Card, Field, Notice, Page, Refusals, Words } from '../../parts';
+import { Card, Field, Notice, Page, Refusals, spacePresses, Words } from '../../parts';
 import { FIGURES, TOUCH, useColours } from '../../theme';
 import { issuesOf, plural } from '../words';
 import { useCopy, type CopyForm } from './use-copy';
@@ -92,6 +92,7 @@ function Tick({ title, detail, isOn, onPress }: TickProps) {
       aria-checked={isOn}
       accessibilityLabel={title}
       onPress={onPress}
+      {...spacePresses(onPress)}
       style={{
         minHeight: TOUCH,
         flexDirection: 'row',

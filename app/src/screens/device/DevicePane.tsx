@@ -38,7 +38,7 @@ export function DevicePane({ job, device: id }: { readonly job: string; readonly
         <Words size="second" tone="second">
           {placeOf(device)} · {WAY_WORDS[device.way]}
         </Words>
-        <Words size="device" heading={2}>
+        <Words size="device" heading={wide ? 2 : 1}>
           {device.title}
         </Words>
         <AddressText size="call" address={at.address} length={lengthOf(subnet?.network)} />

@@ -10,7 +10,7 @@ export function Seen({ job, at }: { readonly job: string; readonly at: Interface
   if (!data || data.length === 0) return null;
   return (
     <View>
-      <Words size="strong" heading={3}>
+      <Words size="strong" heading={2}>
         What was seen
       </Words>
       {data.map((evidence) => (

@@ -1,11 +1,15 @@
 import { Slot, usePathname, useRouter } from 'expo-router';
-import { View } from 'react-native';
+import { useRef } from 'react';
+import { ScrollView, View } from 'react-native';
 import { format } from 'date-fns';
 import { sourceWords } from '@ipsonomo/core';
 import { useAway, useJob, useSilence, useWire, type FieldNow } from '../../data';
 import { LinkLine, Places, type Place, type PlaceEntry } from '../../parts';
-import { useColours, useWide } from '../../theme';
+import { useColours, useLowWindow, useWide } from '../../theme';
 import { ClashBar } from './ClashBar';
+import { SkipLink } from './SkipLink';
+import { Spoken } from './Spoken';
+import { useKeptFocus } from './use-kept-focus';
 import { leftWords, plural } from '../words';
 
 const LABELS: readonly (readonly [Place, string])[] = [
@@ -44,7 +48,6 @@ const PLACE_OF: Readonly<Record<string, Place>> = {
 export function JobFrame({ job }: { readonly job: string }) {
   const colours = useColours();
   const wide = useWide();
-  const router = useRouter();
   const current = PLACE_OF[usePathname().split('/')[3] ?? ''];
   const now = useJob(job).job;
   const left = now?.view.left;
@@ -59,21 +62,39 @@ export function JobFrame({ job }: { readonly job: string }) {
       places={places}
       current={current}
       wide={wide}
-      onGo={(place) => router.navigate(`/job/${job}/${place}`)}
+      pathOf={(place) => `/job/${job}/${place}`}
     />
   );
-  return (
-    <View style={{ flex: 1, backgroundColor: colours.ground }}>
+  const page = useRef<HTMLElement>(null);
+  useKeptFocus(page);
+  const low = useLowWindow();
+  const frame = (
+    <>
+      <SkipLink page={page} />
       <WireLine job={job} />
       <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column' }}>
         {wide ? bar : null}
-        <View style={{ flex: 1 }} role="main">
+        <View
+          ref={page as never}
+          style={{ flex: 1, minHeight: low, outlineWidth: 0 }}
+          role="main"
+          {...{ tabIndex: -1 }}
+        >
           {now ? <ClashBar id={job} job={now} /> : null}
           <Slot />
         </View>
         {wide ? null : bar}
       </View>
-    </View>
+      <Spoken job={job} />
+    </>
+  );
+  const style = { flex: 1, backgroundColor: colours.ground };
+  // So low that the bars would leave nothing: they scroll along, and the page has the height of the window.
+  if (low === undefined) return <View style={style}>{frame}</View>;
+  return (
+    <ScrollView style={style} contentContainerStyle={{ flexGrow: 1 }}>
+      {frame}
+    </ScrollView>
   );
 }
 

@@ -1,5 +1,5 @@
 import { Button } from '@rneui/themed';
-import { Linking, Pressable, View } from 'react-native';
+import { Pressable, View } from 'react-native';
 import type { Kind, Paper, PlanDoc } from '@ipsonomo/core';
 import { chooseFile, paperPath, useEdit, useKeepPaper } from '../../data';
 import { Refusals, Words } from '../../parts';
@@ -14,9 +14,8 @@ export function PaperList({ job, papers, onTake }: ListProps) {
       {papers.map((paper) => (
         <View key={paper.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
           <Pressable
-            role="link"
+            {...opensBeside(paperPath(job, paper))}
             accessibilityLabel={`Open ${paper.name}`}
-            onPress={() => void Linking.openURL(paperPath(job, paper))}
             style={{ minHeight: TOUCH, justifyContent: 'center', flex: 1 }}
           >
             <Words size="strong" tone="plum" lines={1}>
@@ -39,6 +38,12 @@ export function PaperList({ job, papers, onTake }: ListProps) {
     </View>
   );
 }
+
+/** A link of the browser's own, to a file beside this page; React Native's types know none. */
+const opensBeside = (href: string): object => ({
+  href,
+  hrefAttrs: { target: '_blank', rel: 'noreferrer' },
+});
 
 interface ListProps {
   readonly job: string;

@@ -1,9 +1,9 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
 import { findSubnet, type DeviceInfo, type Plan, type Snag, type Subnet } from '@ipsonomo/core';
-import { DeviceRow, Words } from '../../parts';
+import { DeviceRow, LinkTo, Words } from '../../parts';
 import { placeOf, plural } from '../words';
 import { SubnetHead } from './SubnetHead';
 
@@ -21,21 +21,19 @@ const MORE = 50;
 
 /** A subnet with its ruler and its devices. */
 export function SubnetPart({ id, plan, snags, subnet, devices }: Props) {
-  const router = useRouter();
   const [most, setMost] = useState(FIRST);
   return (
     <View style={{ gap: 8 }}>
-      <Pressable
-        accessibilityRole="link"
+      <LinkTo
+        href={`/job/${id}/subnet/${subnet.id}`}
         accessibilityLabel={`${subnet.name}, address by address`}
-        onPress={() => router.navigate(`/job/${id}/subnet/${subnet.id}`)}
         style={{ gap: 8 }}
       >
         <Words size="device" heading={2}>
           {subnet.name}
         </Words>
         <SubnetHead {...{ plan, snags, subnet }} />
-      </Pressable>
+      </LinkTo>
       <DeviceRows id={id} plan={plan} devices={devices.slice(0, most)} />
       {devices.length > most ? (
         <Button

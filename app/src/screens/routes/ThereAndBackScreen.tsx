@@ -46,6 +46,9 @@ export function ThereAndBackScreen({ job: id, from, to }: Props) {
   if (!job || !told)
     return (
       <Page>
+        <Words size="title" heading={1}>
+          There and back
+        </Words>
         <Refusals issues={issuesOf(error)} />
         {job ? (
           <Notice tone="plain" title="One of the two is not in the plan any more">

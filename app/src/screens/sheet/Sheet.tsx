@@ -10,7 +10,7 @@ import { cellIssue } from './cell-issue';
 import { GRID_COLUMNS, GRID_WIDTH } from './grid-columns';
 import { cellKey, choicesOf, type Marks } from './marks';
 import { SheetHead } from './SheetHead';
-import { LINE_HEIGHT, SheetLine } from './SheetLine';
+import { cellId, LINE_HEIGHT, SheetLine } from './SheetLine';
 import { useKeys } from './use-keys';
 import type { SheetState } from './use-sheet';
 
@@ -47,8 +47,11 @@ export function Sheet(props: Props) {
   });
   useKeys(body, sheet, { undo: props.onUndo, redo: props.onRedo, find: props.onFind });
   useKeepInSight(body, cursor.row, cursor.column);
+  const wasEditing = useRef(false);
   useEffect(() => {
-    if (!sheet.editing) body.current?.focus({ preventScroll: true });
+    // Back from a cell; whoever has just come is where they came to.
+    if (!sheet.editing && wasEditing.current) body.current?.focus({ preventScroll: true });
+    wasEditing.current = sheet.editing !== undefined;
   }, [sheet.editing]);
   const height = (lines.length + 1) * LINE_HEIGHT;
   const items = virtual.getVirtualItems();
@@ -59,6 +62,8 @@ export function Sheet(props: Props) {
       ref={body as never}
       role="grid"
       aria-rowcount={lines.length + 2}
+      aria-colcount={GRID_COLUMNS.length}
+      {...{ 'aria-activedescendant': cellId(cursor.row, cursor.column) }}
       aria-label="Devices"
       tabIndex={0}
       {...pointerOf(sheet)}
@@ -153,6 +158,8 @@ function NewLine({
   return (
     <Pressable
       {...({ dataSet: { row: String(row), column: '0' } } as object)}
+      tabIndex={-1}
+      {...({ role: 'row' } as object)}
       style={{
         position: 'absolute',
         top,
@@ -164,9 +171,11 @@ function NewLine({
         backgroundColor: isChosen ? colours.idle : 'transparent',
       }}
     >
-      <Words size="second" tone="second" lines={1}>
-        + a new device: type its name, or paste lines from a spreadsheet
-      </Words>
+      <View {...({ role: 'gridcell', id: cellId(row, 0) } as object)}>
+        <Words size="second" tone="second" lines={1}>
+          + a new device: type its name, or paste lines from a spreadsheet
+        </Words>
+      </View>
     </Pressable>
   );
 }

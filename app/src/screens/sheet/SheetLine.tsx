@@ -17,6 +17,9 @@ const PADDING = 8;
 /** Nearly the widest letter of a cell, in points. */
 const WIDEST = 10;
 
+/** What the sheet calls a cell, for whoever is told where the cursor is. */
+export const cellId = (row: number, column: number): string => `cell-${row}-${column}`;
+
 interface Props {
   readonly row: SheetRow;
   readonly index: number;
@@ -60,6 +63,9 @@ export const SheetLine = memo(function SheetLine(props: Props) {
           <div
             key={column.id}
             role="gridcell"
+            id={cellId(index, place)}
+            aria-colindex={place + 1}
+            aria-selected={place >= left && place <= right}
             data-row={index}
             data-column={place}
             style={cellStyle(column, colours, {

@@ -1,8 +1,7 @@
-import { useRouter } from 'expo-router';
 import { useMemo } from 'react';
 import { Pressable, View } from 'react-native';
 import { findSubnet, type Plan, type Snag } from '@ipsonomo/core';
-import { Words } from '../../parts';
+import { arrowsChoose, LinkTo, spacePresses, Words } from '../../parts';
 import { useColours } from '../../theme';
 import { SubnetHead } from '../plan/SubnetHead';
 
@@ -17,7 +16,6 @@ interface Props {
 
 /** Which subnet is shown, with its ruler; all of them at first. */
 export function SubnetBar({ id, plan, snags, shown, onShow }: Props) {
-  const router = useRouter();
   const counts = useMemo(() => {
     const all = new Map<string, number>();
     for (const { interfaces } of plan.devices)
@@ -34,6 +32,7 @@ export function SubnetBar({ id, plan, snags, shown, onShow }: Props) {
       <View
         role="radiogroup"
         aria-label="Subnet"
+        {...arrowsChoose('radio', (at) => onShow(choices[at]?.id))}
         style={{
           flexDirection: 'row',
           flexWrap: 'wrap',
@@ -52,13 +51,9 @@ export function SubnetBar({ id, plan, snags, shown, onShow }: Props) {
         ))}
       </View>
       {subnet ? (
-        <Pressable
-          accessibilityRole="link"
-          accessibilityLabel={`Open ${subnet.name}`}
-          onPress={() => router.navigate(`/job/${id}/subnet/${subnet.id}`)}
-        >
+        <LinkTo href={`/job/${id}/subnet/${subnet.id}`} accessibilityLabel={`Open ${subnet.name}`}>
           <SubnetHead {...{ plan, snags, subnet }} />
-        </Pressable>
+        </LinkTo>
       ) : null}
     </View>
   );
@@ -78,6 +73,8 @@ function Chip({ name, count, isChosen, onPress }: ChipProps) {
       role="radio"
       aria-checked={isChosen}
       onPress={onPress}
+      tabIndex={isChosen ? 0 : -1}
+      {...spacePresses(onPress)}
       style={{
         flexDirection: 'row',
         gap: 6,

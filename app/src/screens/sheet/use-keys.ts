@@ -18,9 +18,13 @@ export function useKeys(body: RefObject<HTMLElement | null>, sheet: SheetState, 
   useEffect(() => {
     const element = body.current;
     if (!element) return;
+    // Tab goes through the cells; after Escape it goes on to what stands behind the sheet.
+    let isLeaving = false;
     const onKey = (event: KeyboardEvent) => {
       const { sheet: state, acts: does } = now.current;
       if (state.editing || event.defaultPrevented) return;
+      if (event.key === 'Tab' && isLeaving) return;
+      if (event.key !== 'Shift') isLeaving = event.key === 'Escape';
       // At once: the next letter has to find the field that this one opens.
       let isOurs = false;
       flushSync(() => (isOurs = press(event, state, does)));

@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { useMemo, useState } from 'react';
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
 import {
   docOf,
   mendOf,
@@ -12,7 +12,7 @@ import {
   type Snag,
 } from '@ipsonomo/core';
 import { newId, readSettings, useEdit } from '../../data';
-import { ReasonForm, Refusals, Words } from '../../parts';
+import { LinkTo, ReasonForm, Refusals, Words } from '../../parts';
 import { TOUCH, useColours } from '../../theme';
 import { issuesOf } from '../words';
 import { SIGNS } from './signs';
@@ -21,12 +21,12 @@ interface Props {
   readonly job: string;
   readonly plan: Plan;
   readonly snag: Snag;
-  /** Leads to the thing it is at. */
-  readonly onGo: (() => void) | undefined;
+  /** The page of the thing it is at. */
+  readonly to: string | undefined;
 }
 
 /** One snag: what it is, what would mend it, and a way to say that it is meant so. */
-export function SnagCard({ job, plan, snag, onGo }: Props) {
+export function SnagCard({ job, plan, snag, to }: Props) {
   const colours = useColours();
   const edit = useEdit(job);
   const [asking, setAsking] = useState(false);
@@ -51,14 +51,10 @@ export function SnagCard({ job, plan, snag, onGo }: Props) {
       aria-label={`${snag.severity}: ${sentence}`}
       style={{ borderTopWidth: 3, borderTopColor: colours[tone], paddingTop: 6, gap: 6 }}
     >
-      {onGo ? (
-        <Pressable
-          accessibilityRole="link"
-          onPress={onGo}
-          style={{ minHeight: TOUCH, justifyContent: 'center' }}
-        >
+      {to !== undefined ? (
+        <LinkTo href={to} style={{ minHeight: TOUCH, justifyContent: 'center' }}>
           {words}
-        </Pressable>
+        </LinkTo>
       ) : (
         words
       )}
@@ -73,13 +69,17 @@ export function SnagCard({ job, plan, snag, onGo }: Props) {
       <Refusals issues={issuesOf(edit.error)} />
       {asking ? (
         <ReasonForm
+          about={`meant so ${snagKey(snag)}`}
           label="Why is it meant so?"
           title="Accept it"
           leave="Leave it a snag"
           isBusy={edit.isPending}
           onLeave={() => setAsking(false)}
-          onSay={(reason) =>
-            edit.mutate({ edits: [acceptance(snag, reason)], why: `accepted: ${sentence}` })
+          onSay={(reason, said) =>
+            edit.mutate(
+              { edits: [acceptance(snag, reason)], why: `accepted: ${sentence}` },
+              { onSuccess: said },
+            )
           }
         />
       ) : (

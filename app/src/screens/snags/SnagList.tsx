@@ -1,5 +1,4 @@
 import { Button } from '@rneui/themed';
-import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import {
@@ -57,12 +56,11 @@ interface CauseProps {
 
 function Cause({ job, plan, doc, cause, snags }: CauseProps) {
   const [most, setMost] = useState(FIRST);
-  const router = useRouter();
-  const goTo = (snag: Snag) => {
+  const pathOf = (snag: Snag): string | undefined => {
     const device = deviceAt(plan, snag);
-    if (device !== undefined) return () => router.navigate(`/job/${job}/device/${device}`);
-    if (snag.type === 'subnet') return () => router.navigate(`/job/${job}/subnet/${snag.id}`);
-    if (snag.type === 'block') return () => router.navigate(`/job/${job}/block/${snag.id}`);
+    if (device !== undefined) return `/job/${job}/device/${device}`;
+    if (snag.type === 'subnet') return `/job/${job}/subnet/${snag.id}`;
+    if (snag.type === 'block') return `/job/${job}/block/${snag.id}`;
     return undefined;
   };
   return (
@@ -72,7 +70,7 @@ function Cause({ job, plan, doc, cause, snags }: CauseProps) {
       </Words>
       {isMany(snags) ? <MendAll {...{ job, doc, cause, snags }} /> : null}
       {snags.slice(0, most).map((snag) => (
-        <SnagCard key={snagKey(snag)} {...{ job, plan, snag }} onGo={goTo(snag)} />
+        <SnagCard key={snagKey(snag)} {...{ job, plan, snag }} to={pathOf(snag)} />
       ))}
       {snags.length > most ? (
         <Button

@@ -51,7 +51,7 @@ export function SwapScreen({ job, id }: { readonly job: string; readonly id: str
       </Notice>
       <View role="list" aria-label="Steps of the swap">
         {swap.steps.map((step, index) => (
-          <Row key={`${step.kind} ${index}`}>
+          <Row key={`${step.kind} ${index}`} isItem>
             <View style={{ flexDirection: 'row', gap: 16 }}>
               <Words size="strong" tone="second">
                 {index + 1}
