@@ -1,9 +1,26 @@
 import { MessageChannel, type TransferListItem } from 'node:worker_threads';
 import { Conductor, timerClock, type Clock, type Conducted, type Platform } from '@ipsonomo/core';
 
+/** The machine's clock is kept true by small steps; more than this is a jump, in milliseconds. */
+const JUMP = 2000;
+
+/** How far the machine's clock has been set forward since this thread began. */
+let forward = 0;
+
+/**
+ * Milliseconds since 1970, never backwards: what was armed for ten minutes ends after ten minutes, whoever sets the machine's
+ * clock back. Set forward it is followed: then it had been wrong, and what was to end by then has ended.
+ */
+function now(): number {
+  const own = performance.timeOrigin + performance.now();
+  const ahead = Date.now() - own;
+  if (ahead - forward > JUMP) forward = ahead;
+  return own + forward;
+}
+
 /** Node's own. */
 export const PLATFORM: Platform<NodeJS.Timeout> = {
-  now: () => performance.timeOrigin + performance.now(),
+  now,
   setTimeout: (act, millis) => setTimeout(act, millis),
   clearTimeout: (timer) => clearTimeout(timer),
   settle: (done) => void setImmediate(done),

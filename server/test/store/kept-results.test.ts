@@ -138,6 +138,24 @@ describe('the plan', () => {
     expect(seen.length).toBeGreaterThan(25);
   });
 
+  test('two servers write one job at once: every change is there, once, and both know the same', async () => {
+    const id = await jobWith(3);
+    const servers = [scratch.store, new Store(scratch.knex)];
+    const made = await Promise.all(
+      Array.from({ length: 24 }, (_, at) =>
+        add(servers[at % 2] ?? scratch.store, id, `w${at}`, `10.0.7.${at + 2}`),
+      ),
+    );
+    const numbers = made.map(({ revision }) => revision).sort((a, b) => a - b);
+    expect(numbers).toEqual(Array.from({ length: 24 }, (_, at) => (numbers[0] ?? 0) + at));
+    const [one, other] = await Promise.all(servers.map((server) => server.planState(id)));
+    expect(one?.revision).toBe(numbers.at(-1));
+    expect(other).toEqual(one);
+    expect([...(one?.doc.device.keys() ?? [])].filter((key) => key.startsWith('w'))).toHaveLength(
+      24,
+    );
+  });
+
   test('of a job that is gone in the middle is told as unknown', async () => {
     const id = await jobWith(3);
     const fresh = new Store(scratch.knex);
