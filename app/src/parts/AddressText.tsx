@@ -1,5 +1,5 @@
 import { Pressable, Text } from 'react-native';
-import { FIGURES, useColours } from '../theme';
+import { FIGURES, TOUCH, useColours } from '../theme';
 import { useCopied } from './use-copied';
 
 interface Props {
@@ -43,7 +43,17 @@ export function AddressText({ address, length, size = 'row', still = false, suff
   );
   if (still) return text;
   return (
-    <Pressable onPress={copy} accessibilityRole="button" accessibilityHint="copies the address">
+    <Pressable
+      onPress={copy}
+      accessibilityRole="button"
+      accessibilityHint="copies the address"
+      style={{
+        minHeight: TOUCH,
+        justifyContent: 'center',
+        // As high as a thumb needs, and in nobody's way.
+        marginVertical: Math.min(0, (base.lineHeight - TOUCH) / 2),
+      }}
+    >
       {text}
     </Pressable>
   );

@@ -24,7 +24,7 @@ export function DeviceRow(props: Props) {
   const { title, second, isWrong = false, length, notches, selected = false, onPress } = props;
   const wide = useWide();
   const name = (
-    <Words size="strong" lines={1}>
+    <Words size="strong" lines={wide ? 1 : 2}>
       {title}
     </Words>
   );

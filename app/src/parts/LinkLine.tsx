@@ -45,7 +45,7 @@ export function LinkLine(props: Props) {
         style={{ flex: 1, minHeight: TOUCH, justifyContent: 'center' }}
       >
         <Words size="strong" tone={tone} lines={1}>
-          {isSending ? state : wire}
+          {isSending ? state : trouble ? `! ${wire}` : wire}
         </Words>
         <Text
           numberOfLines={1}

@@ -75,11 +75,13 @@ function Searched<T>({ label, options, value, onChange }: Props<T>) {
       return !before.isOpen && !isTyped ? { ...changes, inputValue: '' } : changes;
     },
   });
+  // What React Native calls a press of a key is the browser's key that goes down.
+  const { onKeyDown: onKeyPress, ...input } = combobox.getInputProps({ 'aria-label': label });
   return (
     <View style={{ gap: 4 }}>
       <Label>{label}</Label>
       <TextInput
-        {...(combobox.getInputProps({ 'aria-label': label }) as object)}
+        {...({ ...input, onKeyPress } as object)}
         placeholder={titleOf(chosen) || 'A part of its name'}
         placeholderTextColor={colours.second}
         autoCapitalize="none"

@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import Svg, { Circle, G, Line, Path, Polygon, Rect } from 'react-native-svg';
+import Svg, { Path } from 'react-native-svg';
 import { STAGE_WORDS, type NotchView, type Stage } from '@ipsonomo/core';
 import { useColours } from '../theme';
 
@@ -8,39 +8,29 @@ interface Props {
   readonly size?: number;
 }
 
-type Shape = (fill: string, stroke: string) => React.JSX.Element;
-
-/** Each stage has a shape of its own, in a field of 16 × 16. */
-const SHAPES: Readonly<Record<Stage, Shape>> = {
-  planned: (fill, stroke) => (
-    <Circle cx={8} cy={8} r={5.5} fill={fill} stroke={stroke} strokeWidth={1.6} />
-  ),
-  heard: (fill, stroke) => (
-    <Path d="M5 2.5 A5.5 5.5 0 0 1 5 13.5 Z" fill={fill} stroke={stroke} strokeWidth={1.6} />
-  ),
-  given: (fill, stroke) => (
-    <Polygon points="3,2.5 13.5,8 3,13.5" fill={fill} stroke={stroke} strokeWidth={1.6} />
-  ),
-  pinned: (fill, stroke) => (
-    <Rect
-      x={2.8}
-      y={2.8}
-      width={10.4}
-      height={10.4}
-      fill={fill}
-      stroke={stroke}
-      strokeWidth={1.6}
-    />
-  ),
-  proven: (fill, stroke) => (
-    <Polygon
-      points="8,1.8 13.5,4.9 13.5,11.1 8,14.2 2.5,11.1 2.5,4.9"
-      fill={fill}
-      stroke={stroke}
-      strokeWidth={1.6}
-    />
-  ),
+/** Each stage has a shape of its own, in a field of 16 × 16; its path goes on from the field's left upper corner. */
+const SHAPES: Readonly<Record<Stage, string>> = {
+  planned: 'm2.5 8a5.5 5.5 0 1 0 11 0a5.5 5.5 0 1 0 -11 0z',
+  heard: 'm5 2.5a5.5 5.5 0 0 1 0 11z',
+  given: 'm3 2.5l10.5 5.5l-10.5 5.5z',
+  pinned: 'm2.8 2.8h10.4v10.4h-10.4z',
+  proven: 'm8 1.8l5.5 3.1v6.2l-5.5 3.1l-5.5 -3.1v-6.2z',
 };
+/** Read off the device, and not seen: a dot in the shape. */
+const DOT = 'm5 8a2 2 0 1 0 4 0a2 2 0 1 0 -4 0z';
+const STROKE = 'm1 15l14 -14';
+
+/** Places of a stage whose state is one of these, as one path: a page has hundreds of them. */
+const pathOf = (
+  notches: readonly NotchView[],
+  states: readonly NotchView['state'][],
+  shape: (stage: Stage) => string,
+): string =>
+  notches
+    .map(({ stage, state }, at) =>
+      states.includes(state) ? `M${at * (FIELD + GAP)} 0${shape(stage)}` : '',
+    )
+    .join('');
 
 /** The five stages, filling left to right; a broken one is struck through. */
 export function StageNotches({ notches, size = 15 }: Props) {
@@ -48,22 +38,18 @@ export function StageNotches({ notches, size = 15 }: Props) {
   const all = notches.every((notch) => notch.state === 'reached');
   const full = all ? colours.moss : colours.ink;
   const width = notches.length * (FIELD + GAP) - GAP;
+  const of = (...states: NotchView['state'][]) => pathOf(notches, states, (one) => SHAPES[one]);
+  const paths = [
+    { d: of('reached'), fill: full, stroke: full },
+    { d: of('open', 'read'), fill: 'none', stroke: colours.second },
+    { d: of('broken'), fill: 'none', stroke: colours.brick },
+    { d: pathOf(notches, ['read'], () => DOT), fill: colours.second, stroke: 'none' },
+    { d: pathOf(notches, ['broken'], () => STROKE), stroke: colours.brick, strokeWidth: 2.4 },
+  ];
   return (
     <View accessibilityRole="image" accessibilityLabel={stageWords(notches)}>
       <Svg width={(width * size) / FIELD} height={size} viewBox={`0 0 ${width} ${FIELD}`}>
-        {notches.map(({ stage, state }, index) => {
-          const stroke =
-            state === 'reached' ? full : state === 'broken' ? colours.brick : colours.second;
-          return (
-            <G key={stage} transform={`translate(${index * (FIELD + GAP)} 0)`}>
-              {SHAPES[stage](state === 'reached' ? full : 'none', stroke)}
-              {state === 'read' ? <Circle cx={7} cy={8} r={2} fill={colours.second} /> : null}
-              {state === 'broken' ? (
-                <Line x1={1} y1={15} x2={15} y2={1} stroke={colours.brick} strokeWidth={2.4} />
-              ) : null}
-            </G>
-          );
-        })}
+        {paths.map((path, at) => (path.d ? <Path key={at} strokeWidth={1.6} {...path} /> : null))}
       </Svg>
     </View>
   );

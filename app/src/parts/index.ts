@@ -25,4 +25,4 @@ export { ThereAndBackLine } from './ThereAndBackLine';
 export { useDraft } from './use-draft';
 export { Beside } from './Beside';
 export { LinkTo } from './LinkTo';
-export { arrowsChoose, spacePresses } from './keys';
+export { arrowsChoose, arrowsInGrid, spacePresses } from './keys';

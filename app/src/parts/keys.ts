@@ -20,13 +20,33 @@ export const spacePresses = (press: () => void): object => ({
 });
 
 /**
+ * For a grid of single cells in rows of so many: arrows go to the next and choose it, up and down by a row.
+ * @param columns cells of a row; the first row may have fewer
+ */
+export const arrowsInGrid = (columns: number, choose: (index: number) => void): object =>
+  moves(
+    'gridcell',
+    (key) => STEPS[key] && STEPS[key] * (UPRIGHT.includes(key) ? columns : 1),
+    choose,
+  );
+
+const UPRIGHT: readonly string[] = ['ArrowUp', 'ArrowDown'];
+
+/**
  * For what holds a group of which one is chosen: arrows go from one to the next, round the end, and choose it; only one of
  * them is reached by Tab.
  * @param role of those in it
  */
-export const arrowsChoose = (role: string, choose: (index: number) => void): object => ({
+export const arrowsChoose = (role: string, choose: (index: number) => void): object =>
+  moves(role, (key) => STEPS[key], choose);
+
+const moves = (
+  role: string,
+  stepOf: (key: string) => number | undefined,
+  choose: (index: number) => void,
+): object => ({
   onKeyDown(event: KeyboardEvent<HTMLElement>) {
-    const step = STEPS[event.key];
+    const step = stepOf(event.key);
     if (step === undefined) return;
     const all = [...event.currentTarget.querySelectorAll<HTMLElement>(`[role="${role}"]`)];
     const at = all.indexOf(document.activeElement as HTMLElement);

@@ -5,10 +5,14 @@ import { useState } from 'react';
 import {
   AddressText,
   Beside,
+  Choice,
+  Field,
   LabelCheck,
   LinkLine,
+  Pick,
   ReasonForm,
   StageNotches,
+  Toggle,
   Words,
 } from '../../src/parts';
 import { DAY, NIGHT } from '../../src/theme';
@@ -191,4 +195,101 @@ test('what stands beside a list stays as it is when the width changes', () => {
   expect([getByText('the list'), getByText('open')]).toHaveLength(2);
   resize(390);
   expect([queryByText('the list'), getByText('open')]).toMatchObject([null, {}]);
+});
+
+describe('keys', () => {
+  const press = (key: string) =>
+    fireEvent.keyDown(document.activeElement ?? document.body, { key });
+
+  test('of choices one is reached, arrows go round and choose, Space chooses', () => {
+    const said: string[] = [];
+    const options = ['a', 'b', 'c'].map((value) => ({ value, title: value.toUpperCase() }));
+    const { getAllByRole } = show(
+      <Choice label="Which?" options={options} value="b" onChange={(one) => said.push(one)} />,
+    );
+    const radios = getAllByRole('radio');
+    expect(radios.map((one) => one.tabIndex)).toEqual([-1, 0, -1]);
+    radios[1]?.focus();
+    press('ArrowDown');
+    press('ArrowRight');
+    press('ArrowUp');
+    press(' ');
+    expect(said).toEqual(['c', 'a', 'c', 'c']);
+    expect(document.activeElement).toBe(radios[2]);
+    press('Tab');
+    expect(said).toHaveLength(4);
+  });
+
+  test('a check box goes on and off by Space', () => {
+    let times = 0;
+    const { getByRole } = show(
+      <Toggle title="a whole /24" isOn={false} onPress={() => (times += 1)} />,
+    );
+    getByRole('checkbox').focus();
+    press(' ');
+    expect(times).toBe(1);
+  });
+
+  test.each([
+    ['few', 4],
+    ['many, found by a part of the name', 30],
+  ])('one of %s: opened, gone through, chosen and left by keys', (_which, count) => {
+    const said: number[] = [];
+    const options = Array.from({ length: count }, (_, value) => ({
+      value,
+      title: `number ${value}`,
+    }));
+    const { getByRole, getAllByRole, queryAllByRole } = show(
+      <Pick label="Which?" options={options} value={1} onChange={(one) => said.push(one)} />,
+    );
+    const box = getByRole('combobox');
+    box.focus();
+    press('ArrowDown');
+    expect(box.getAttribute('aria-expanded')).toBe('true');
+    expect(getAllByRole('option')).toHaveLength(count);
+    press('End');
+    expect(box.getAttribute('aria-activedescendant')).toBe(getAllByRole('option').at(-1)?.id);
+    press('Enter');
+    expect(said).toEqual([count - 1]);
+    press('ArrowDown');
+    press('Escape');
+    expect([queryAllByRole('option').length, said.length]).toEqual([0, 1]);
+    expect(document.activeElement).toBe(box);
+  });
+
+  test('of many a part of the name leaves those that have it', () => {
+    const said: number[] = [];
+    const options = Array.from({ length: 30 }, (_, value) => ({ value, title: `number ${value}` }));
+    const { getByRole, getAllByRole } = show(
+      <Pick label="Which?" options={options} value={1} onChange={(one) => said.push(one)} />,
+    );
+    const box = getByRole('combobox') as HTMLInputElement;
+    expect(box.value).toBe('number 1');
+    fireEvent.click(box);
+    fireEvent.change(box, { target: { value: 'number 2' } });
+    expect(getAllByRole('option').map((one) => one.textContent)).toContain('number 27');
+    expect(getAllByRole('option')).toHaveLength(11);
+    fireEvent.click(getAllByRole('option')[1] as HTMLElement);
+    expect(said).toEqual([20]);
+  });
+});
+
+test('what is wrong with a field is tied to it', () => {
+  const issue = { code: 'list.empty', where: 'list.csv' } as const;
+  const { getByLabelText, getByText } = show(
+    <Field label="Network" value="10" onChange={() => undefined} issue={issue} />,
+  );
+  const told = getByText(/list.csv/);
+  const field = getByLabelText('Network');
+  expect(field.getAttribute('aria-describedby')).toBe(told.id);
+  expect(field.getAttribute('aria-invalid')).toBe('true');
+});
+
+test('the first heading names the page; of a list with one of it beside, the one does', () => {
+  show(
+    <Beside main="one" list={<Words heading={1}>28 calls left</Words>}>
+      <Words heading={1}>Intake pump</Words>
+    </Beside>,
+  );
+  expect(document.title).toBe('Intake pump · Ipsonomo');
 });

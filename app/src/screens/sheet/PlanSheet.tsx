@@ -5,7 +5,7 @@ import { ScrollView, TextInput, View } from 'react-native';
 import { kindsOf, rowsOf, type NotchView, type SheetRow } from '@ipsonomo/core';
 import { useEdit, useTakeBack, type Job } from '../../data';
 import { Refusals, Words } from '../../parts';
-import { SPACE, TYPE, useColours, WORDS } from '../../theme';
+import { SPACE, TOUCH, TYPE, useColours, WORDS } from '../../theme';
 import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
 import { issuesOf, plural } from '../words';
 import { marksOf } from './marks';
@@ -76,7 +76,7 @@ export function PlanSheet({ id, job, selected }: Props) {
               onChangeText={search.setFind}
               style={{
                 width: 180,
-                height: 40,
+                height: TOUCH,
                 paddingHorizontal: 10,
                 borderWidth: 1,
                 borderColor: colours.second,

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { Pressable, View } from 'react-native';
 import { findSubnet, type Plan, type Snag } from '@ipsonomo/core';
 import { arrowsChoose, LinkTo, spacePresses, Words } from '../../parts';
-import { useColours } from '../../theme';
+import { TOUCH, useColours } from '../../theme';
 import { SubnetHead } from '../plan/SubnetHead';
 
 interface Props {
@@ -79,7 +79,7 @@ function Chip({ name, count, isChosen, onPress }: ChipProps) {
         flexDirection: 'row',
         gap: 6,
         alignItems: 'center',
-        minHeight: 40,
+        minHeight: TOUCH,
         paddingHorizontal: 12,
         borderWidth: 1,
         borderRadius: 4,

@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import { Pressable, Text, View } from 'react-native';
 import { formatIpv4, formatPrefix, type Ipv4, type Prefix } from '@ipsonomo/core';
-import { Row, Words } from '../../parts';
+import { arrowsInGrid, Row, spacePresses, Words } from '../../parts';
 import { FIGURES, useColours, type Colours } from '../../theme';
 import { plural } from '../words';
 import { partsOf, rowsOfTape, useWords, type Tape, type Use } from './tape';
@@ -14,12 +14,26 @@ interface Props {
   readonly onChoose: (address: Ipv4) => void;
 }
 
+const TENS = 10;
+
 /** Single addresses in rows of ten: row and place are the digits of the last number. */
 export function TapeView({ tape, view, clashes, chosen, onChoose }: Props) {
   const colours = useColours();
+  const rows = rowsOfTape(view);
+  const all = rows.flatMap(({ cells }) => cells.filter((one) => one !== undefined));
+  const stop = all.includes(chosen as Ipv4) ? chosen : all[0];
+  const choose = (index: number) => {
+    const address = all[index];
+    if (address !== undefined) onChoose(address);
+  };
   return (
-    <View role="grid" aria-label={`Addresses of ${formatPrefix(view)}`} style={{ gap: 3 }}>
-      {rowsOfTape(view).map(({ tens, cells }) => (
+    <View
+      role="grid"
+      aria-label={`Addresses of ${formatPrefix(view)}`}
+      style={{ gap: 3 }}
+      {...arrowsInGrid(TENS, choose)}
+    >
+      {rows.map(({ tens, cells }) => (
         <View key={tens} role="row" style={{ flexDirection: 'row', gap: 3, alignItems: 'center' }}>
           <Text
             style={{
@@ -43,6 +57,7 @@ export function TapeView({ tape, view, clashes, chosen, onChoose }: Props) {
                 use={tape.useOf(address)}
                 isClash={clashes.has(address)}
                 isChosen={address === chosen}
+                isStop={address === stop}
               />
             ),
           )}
@@ -58,12 +73,14 @@ interface CellProps {
   readonly use: Use;
   readonly isClash: boolean;
   readonly isChosen: boolean;
+  /** The one of them that Tab reaches. */
+  readonly isStop: boolean;
   readonly colours: Colours;
   readonly onChoose: (address: Ipv4) => void;
 }
 
 const Cell = memo(function Cell(props: CellProps) {
-  const { address, place, use, isClash, isChosen, colours, onChoose } = props;
+  const { address, place, use, isClash, isChosen, isStop, colours, onChoose } = props;
   const look = lookOf(use, isClash, colours);
   return (
     <Pressable
@@ -71,6 +88,8 @@ const Cell = memo(function Cell(props: CellProps) {
       accessibilityLabel={`${formatIpv4(address)}: ${isClash ? 'clash, ' : ''}${useWords(use)}`}
       aria-selected={isChosen}
       onPress={() => onChoose(address)}
+      tabIndex={isStop ? 0 : -1}
+      {...spacePresses(() => onChoose(address))}
       style={{
         flex: 1,
         height: 36,
@@ -133,6 +152,7 @@ interface PartsProps {
 
 /** A large network in parts, each pressed to go nearer. */
 export function Parts({ tape, view, onGo }: PartsProps) {
+  const colours = useColours();
   return (
     <View>
       {partsOf(view).map((part) => {
@@ -141,7 +161,7 @@ export function Parts({ tape, view, onGo }: PartsProps) {
         return (
           <Row key={words} label={words} onPress={() => onGo(part)}>
             <View style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
-              <Text style={{ fontFamily: FIGURES, fontSize: 18 }}>{words}</Text>
+              <Text style={{ fontFamily: FIGURES, fontSize: 18, color: colours.ink }}>{words}</Text>
               <Words size="second" tone="second">
                 {given === 0 ? 'nobody' : plural(given, 'address', 'addresses')}
               </Words>
