@@ -80,15 +80,17 @@ function Searched<T>({ label, options, value, onChange }: Props<T>) {
   return (
     <View style={{ gap: 4 }}>
       <Label>{label}</Label>
-      <TextInput
-        {...({ ...input, onKeyPress } as object)}
-        placeholder={titleOf(chosen) || 'A part of its name'}
-        placeholderTextColor={colours.second}
-        autoCapitalize="none"
-        autoCorrect={false}
-        spellCheck={false}
-        style={[TYPE.body, { color: colours.ink }, useBox(combobox.isOpen)]}
-      />
+      <View>
+        <TextInput
+          {...({ ...input, onKeyPress } as object)}
+          placeholder={titleOf(chosen) || 'A part of its name'}
+          placeholderTextColor={colours.second}
+          autoCapitalize="none"
+          autoCorrect={false}
+          spellCheck={false}
+          style={[TYPE.body, { color: colours.ink }, useBox(combobox.isOpen)]}
+        />
+      </View>
       <Menu {...{ label, value, options: found }} of={combobox} />
     </View>
   );
