@@ -8,8 +8,10 @@ import {
   THING_TYPES,
   toPlan,
   toSubnet,
+  type DeviceInfo,
   type Issue,
 } from '@ipsonomo/core';
+import { keyOfLine, planLines } from '../../src/screens/plan/plan-lines';
 import { apart, byCause, causeOf } from '../../src/screens/snags/causes';
 import { moveBy, moveTo, rectOf, START } from '../../src/screens/sheet/cursor';
 import { partsOf, rowsOfTape } from '../../src/screens/subnet/tape';
@@ -98,4 +100,30 @@ test('the form of a subnet changes what was typed, and overwrites nothing that o
   expect(told({ vlan: '9' })).toEqual([['vlan', 7, 9]]);
   expect(typed({ network: '10.5.7.0/24' })?.renumbering?.rows).toEqual([]);
   expect(told({ network: '10.5.7.0/24' })).toContainEqual(['prefix', '10.4.7.0/24', '10.5.7.0/24']);
+});
+
+test('the plan line by line: a subnet, a dozen of its devices, more at a touch; one without any says so', () => {
+  const subnet = (id: string) =>
+    toSubnet({ ...{ id, name: id, purpose: '' }, prefix: must(parsePrefix('10.0.0.0/16')) });
+  const device = (id: string, subnetId: string) =>
+    ({ id, interfaces: [{ id: `${id}-at`, subnetId }] }) as unknown as DeviceInfo;
+  const subnets = ['hall', 'yard'].map(subnet);
+  const devices = Array.from({ length: 80 }, (_, at) => device(`d${at}`, 'hall'));
+  const of = (more: ReadonlyMap<string, number>, own = devices) => {
+    const lines = planLines(subnets, own, more);
+    const keys = lines.map(keyOfLine);
+    expect(new Set(keys).size).toBe(keys.length);
+    return keys.filter((key) => !/^d\d/.test(key) || key === 'd0' || key === 'd61');
+  };
+  const heads = { hall: 'subnet hall', yard: ['subnet yard', 'empty yard'] };
+  expect(of(new Map())).toEqual([heads.hall, 'd0', 'more hall', ...heads.yard]);
+  expect(of(new Map([['hall', 50]]))).toEqual([
+    heads.hall,
+    'd0',
+    'd61',
+    'more hall',
+    ...heads.yard,
+  ]);
+  expect(of(new Map([['hall', 100]]))).toEqual([heads.hall, 'd0', 'd61', ...heads.yard]);
+  expect(of(new Map(), [])).toEqual([heads.hall, 'empty hall', ...heads.yard]);
 });

@@ -1,9 +1,13 @@
+import { Button } from '@rneui/themed';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import type { DeviceInfo } from '@ipsonomo/core';
+import type { DeviceInfo, Plan, Snag } from '@ipsonomo/core';
 import type { Job } from '../../data';
-import { Field, LongList, Words } from '../../parts';
-import { DeviceRows, SubnetPart } from './SubnetPart';
+import { Field, LinkTo, LongList, Words } from '../../parts';
+import { plural } from '../words';
+import { DeviceLine } from './DeviceLine';
+import { keyOfLine, MORE, planLines, type PlanLine } from './plan-lines';
+import { SubnetHead } from './SubnetHead';
 
 interface Props {
   readonly id: string;
@@ -13,26 +17,12 @@ interface Props {
 /** From so many on, looking up is quicker than looking through. */
 const MANY = 12;
 const MOST = 30;
-/** A subnet shows a dozen devices. */
-const FEW_SUBNETS = 12;
-const SUBNET_HEIGHT = 900;
-const NONE: readonly DeviceInfo[] = [];
 
 /** All subnets with their devices, or the devices that were looked up. */
 export function FoundOrAll({ id, job }: Props) {
-  const { plan, view, snags } = job;
+  const { plan, view } = job;
   const [wanted, setWanted] = useState('');
   const words = wanted.trim().toLowerCase();
-  const bySubnet = useMemo(() => {
-    const all = new Map<string | undefined, DeviceInfo[]>();
-    for (const device of view.devices) {
-      const subnetId = device.interfaces[0]?.subnetId;
-      const list = all.get(subnetId);
-      if (list) list.push(device);
-      else all.set(subnetId, [device]);
-    }
-    return all;
-  }, [view.devices]);
   const found = words === '' ? [] : view.devices.filter((device) => isMeant(device, words));
   return (
     <>
@@ -45,24 +35,14 @@ export function FoundOrAll({ id, job }: Props) {
         />
       ) : null}
       {words === '' ? (
-        <LongList
-          items={plan.subnets}
-          few={FEW_SUBNETS}
-          height={SUBNET_HEIGHT}
-          keyOf={(subnet) => subnet.id}
-          render={(subnet) => (
-            <View style={{ paddingBottom: 16 }}>
-              <SubnetPart
-                {...{ id, plan, snags, subnet }}
-                devices={bySubnet.get(subnet.id) ?? NONE}
-              />
-            </View>
-          )}
-        />
-      ) : null}
-      {words === '' ? null : (
+        <All id={id} job={job} />
+      ) : (
         <>
-          <DeviceRows id={id} plan={plan} devices={found.slice(0, MOST)} />
+          <View>
+            {found.slice(0, MOST).map((device) => (
+              <DeviceLine key={device.id} {...{ id, plan, device }} />
+            ))}
+          </View>
           <Words size="second" tone="second">
             {foundWords(found.length)}
           </Words>
@@ -70,6 +50,67 @@ export function FoundOrAll({ id, job }: Props) {
       )}
     </>
   );
+}
+
+const NO_MORE: ReadonlyMap<string, number> = new Map();
+
+function All({ id, job: { plan, view, snags } }: Props) {
+  const [more, setMore] = useState(NO_MORE);
+  const lines = useMemo(
+    () => planLines(plan.subnets, view.devices, more),
+    [plan.subnets, view.devices, more],
+  );
+  const showMore = (subnetId: string) =>
+    setMore(new Map(more).set(subnetId, (more.get(subnetId) ?? 0) + MORE));
+  return (
+    <LongList
+      items={lines}
+      keyOf={keyOfLine}
+      render={(line) => <Line {...{ id, plan, snags, line }} onMore={showMore} />}
+    />
+  );
+}
+
+interface LineProps {
+  readonly id: string;
+  readonly plan: Plan;
+  readonly snags: readonly Snag[];
+  readonly line: PlanLine;
+  readonly onMore: (subnetId: string) => void;
+}
+
+function Line({ id, plan, snags, line, onMore }: LineProps) {
+  switch (line.kind) {
+    case 'subnet':
+      return (
+        <LinkTo
+          href={`/job/${id}/subnet/${line.subnet.id}`}
+          accessibilityLabel={`${line.subnet.name}, address by address`}
+          style={{ gap: 8, paddingTop: 12, paddingBottom: 8 }}
+        >
+          <Words size="device" heading={2}>
+            {line.subnet.name}
+          </Words>
+          <SubnetHead {...{ plan, snags }} subnet={line.subnet} />
+        </LinkTo>
+      );
+    case 'device':
+      return <DeviceLine {...{ id, plan }} device={line.device} />;
+    case 'more':
+      return (
+        <Button
+          type="clear"
+          title={`Show more of ${plural(line.count, 'device')}`}
+          onPress={() => onMore(line.subnet.id)}
+        />
+      );
+    case 'empty':
+      return (
+        <Words size="second" tone="second">
+          No device here yet.
+        </Words>
+      );
+  }
 }
 
 const isMeant = (device: DeviceInfo, words: string): boolean =>
