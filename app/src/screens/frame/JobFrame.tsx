@@ -7,6 +7,7 @@ import { useAway, useJob, useSilence, useWire, type FieldNow } from '../../data'
 import { LinkLine, Places, type Place, type PlaceEntry } from '../../parts';
 import { useColours, useLowWindow, useWide } from '../../theme';
 import { ClashBar } from './ClashBar';
+import { placeOfPath } from './place-of';
 import { SkipLink } from './SkipLink';
 import { Spoken } from './Spoken';
 import { useKeptFocus } from './use-kept-focus';
@@ -19,36 +20,11 @@ const LABELS: readonly (readonly [Place, string])[] = [
   ['hand-over', 'Hand over'],
 ];
 
-/** Which place a path belongs to. */
-const PLACE_OF: Readonly<Record<string, Place>> = {
-  plan: 'plan',
-  device: 'plan',
-  'new-subnet': 'plan',
-  'new-devices': 'plan',
-  snags: 'plan',
-  revisions: 'plan',
-  block: 'plan',
-  subnet: 'plan',
-  copy: 'plan',
-  kinds: 'plan',
-  thing: 'plan',
-  import: 'plan',
-  assign: 'assign',
-  call: 'assign',
-  swap: 'assign',
-  prove: 'prove',
-  routes: 'prove',
-  drill: 'prove',
-  codes: 'prove',
-  'there-and-back': 'prove',
-  'hand-over': 'hand-over',
-};
-
 /** What stands around every screen of a job: the link line above, the places below or beside. */
 export function JobFrame({ job }: { readonly job: string }) {
   const colours = useColours();
   const wide = useWide();
-  const current = PLACE_OF[usePathname().split('/')[3] ?? ''];
+  const current = placeOfPath(usePathname());
   const now = useJob(job).job;
   const left = now?.view.left;
   const counts = [left?.plan, left?.assign, left?.prove, left?.handOver];
