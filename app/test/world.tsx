@@ -1,6 +1,6 @@
 import { ThemeProvider } from '@rneui/themed';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { render } from '@testing-library/react';
+import { act, render } from '@testing-library/react';
 import type { ReactElement } from 'react';
 import {
   docOfPlan,
@@ -200,5 +200,7 @@ export function show(
       <ThemeProvider theme={elementsTheme('light')}>{element}</ThemeProvider>
     </QueryClientProvider>,
   );
-  return { ...screen, calls };
+  /** What else is heard while the screen is there. */
+  const hear = (now: readonly HeardView[]) => act(() => client.setQueryData(['heard'], now));
+  return { ...screen, calls, hear };
 }

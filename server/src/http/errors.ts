@@ -23,6 +23,7 @@ const STATUS: Readonly<Record<string, Status>> = {
   'wire.noAdapter': 404,
   'store.away': 503,
   'store.busy': 503,
+  'server.away': 503,
   'server.busy': 503,
   'server.thinking': 503,
   'server.failed': 500,
@@ -44,7 +45,21 @@ const STATUS: Readonly<Record<string, Status>> = {
   wire: 409,
 };
 
-export const statusOf = (code: string): Status => own(code) ?? own(code.split('.')[0] ?? '') ?? 422;
+/** Families of codes that say what is wrong with what was sent (RFC 9110 §15.5.21). */
+const SENT_WRONG: ReadonlySet<string> = new Set([
+  ...['ipv4', 'prefix', 'mask', 'range', 'mac', 'hex', 'bytes', 'label', 'switches', 'pattern'],
+  ...['file', 'pcap', 'list', 'paper', 'cell', 'copy', 'split', 'need', 'entered', 'read'],
+  ...['name', 'station', 'dhcpName', 'variable', 'subnet', 'kind', 'address', 'gateway'],
+  ...['proof', 'vigil', 'path', 'talk', 'register', 'sweep', 'walk', 'route', 'pin'],
+]);
+
+/** The status that a code, or its family, is given here; undefined where nobody thought of it. */
+export function givenStatus(code: string): Status | undefined {
+  const family = code.split('.')[0] ?? '';
+  return own(code) ?? own(family) ?? (SENT_WRONG.has(family) ? 422 : undefined);
+}
+
+export const statusOf = (code: string): Status => givenStatus(code) ?? 422;
 
 const own = (key: string): Status | undefined =>
   Object.hasOwn(STATUS, key) ? STATUS[key] : undefined;
