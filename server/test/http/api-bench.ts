@@ -78,7 +78,8 @@ export class ApiBench {
 
   /** A job of its own, so that the demo's revision stays. */
   async jobOf(name: string): Promise<{ readonly path: string; readonly subnetId: string }> {
-    const { id } = (await this.call('post', '/jobs').send({ name })).body as { id: string };
+    const made = await this.call('post', '/jobs').send({ name }).expect(201);
+    const { id } = made.body as { id: string };
     const path = `/jobs/${id}`;
     const wanted = subnet({ network: '10.9.0.0/24', gateway: '10.9.0.1', vlan: 9 });
     const added = await this.call('post', `${path}/subnets`).send(wanted).expect(201);
