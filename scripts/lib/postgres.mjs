@@ -122,7 +122,9 @@ export async function startPostgres(name, { fresh = false, tcp = true } = {}) {
     const counts = fresh
       ? ' -c shared_preload_libraries=pg_stat_statements -c pg_stat_statements.max=100000'
       : '';
-    const options = `-c listen_addresses='${where}' -c port=${port} -c unix_socket_directories='${sock}'${counts}`;
+    // Servers and test files run beside each other, each with connections of its own: a hundred are soon gone.
+    const many = ' -c max_connections=400';
+    const options = `-c listen_addresses='${where}' -c port=${port} -c unix_socket_directories='${sock}'${many}${counts}`;
     return ['-D', data, '-l', join(home, 'server.log'), '-w', '-t', '60', 'start', '-o', options];
   };
   if (!isQuietAs(ctl, ['-D', data, 'status'])) {
