@@ -11,14 +11,16 @@ interface Props {
   readonly title: string;
   readonly leave: string;
   readonly isBusy: boolean;
-  /** @param said to be called once it is kept */
-  readonly onSay: (reason: string, said: () => void) => void;
+  /** Resolves once it is kept, rejects where it was refused; told elsewhere. */
+  readonly onSay: (reason: string) => Promise<unknown>;
   readonly onLeave: () => void;
 }
 
 /** Something is kept as it is, with a reason in a person's own words. */
 export function ReasonForm({ about, label, title, leave, isBusy, onSay, onLeave }: Props) {
   const [reason, setReason, forget] = useDraft(about);
+  // Also where this form is gone by then: what it was about may be settled before the answer comes.
+  const say = () => void onSay(reason.trim()).then(forget, () => undefined);
   const leaveIt = () => {
     forget();
     onLeave();
@@ -26,12 +28,7 @@ export function ReasonForm({ about, label, title, leave, isBusy, onSay, onLeave 
   return (
     <View style={{ gap: 6 }}>
       <Field label={label} value={reason} onChange={setReason} autoFocus />
-      <Button
-        title={title}
-        disabled={reason.trim() === ''}
-        loading={isBusy}
-        onPress={() => onSay(reason.trim(), forget)}
-      />
+      <Button title={title} disabled={reason.trim() === ''} loading={isBusy} onPress={say} />
       <Button type="clear" title={leave} onPress={leaveIt} />
     </View>
   );

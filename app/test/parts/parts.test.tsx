@@ -113,7 +113,10 @@ test.each([
 
 describe('what is half typed', () => {
   const LABEL = 'How do you know?';
-  const form = (about: string, onSay = (_reason: string, said: () => void) => said()) => {
+  const form = (
+    about: string,
+    onSay = (_reason: string): Promise<unknown> => Promise.resolve(),
+  ) => {
     const words = { label: LABEL, title: 'Say it', leave: 'Leave it' };
     const screen = show(
       <ReasonForm {...{ about, ...words, isBusy: false, onSay, onLeave: () => undefined }} />,
@@ -139,18 +142,22 @@ describe('what is half typed', () => {
   test.each([
     ['said', 'Say it', ''],
     ['left', 'Leave it', ''],
-  ])('is forgotten once it is %s', (_how, title, after) => {
+  ])('is forgotten once it is %s, though its form is gone by then', async (_how, title, after) => {
     const { type, getByText, unmount } = form('one');
     type('I stood before it');
     fireEvent.click(getByText(title));
     unmount();
+    await Promise.resolve();
     expect(left('one')).toBe(after);
   });
 
-  test('stays where it was refused', () => {
-    const { type, getByText, field, unmount } = form('one', () => undefined);
+  test('stays where it was refused', async () => {
+    const { type, getByText, field, unmount } = form('one', () =>
+      Promise.reject(new Error('refused')),
+    );
     type('I stood before it');
     fireEvent.click(getByText('Say it'));
+    await Promise.resolve();
     expect(field().value).toBe('I stood before it');
     unmount();
     expect(left('one')).toBe('I stood before it');

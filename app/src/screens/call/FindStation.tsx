@@ -86,13 +86,12 @@ function HeldStation({ call, station, now, onOther }: HeldProps) {
   const byLabel = verdict?.kind === 'same';
   const byLamp = flash.isSuccess && typed === '';
   const act = () =>
-    bind.mutate(
-      {
+    void bind
+      .mutateAsync({
         ...{ mac: station.mac, label: typed },
         ...(byLamp ? { reason: 'its lamp flashed when it was asked to' } : {}),
-      },
-      { onSuccess: forget },
-    );
+      })
+      .then(forget, () => undefined);
   return (
     <CallPage
       call={call}

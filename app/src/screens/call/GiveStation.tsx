@@ -147,6 +147,10 @@ function Used({ call, station }: { readonly call: Call; readonly station: Statio
   const reset = useResetStation(job, at.id);
   const [open, setOpen] = useState(false);
   const [reason, setReason, forget] = useDraft(`set back ${at.id}`);
+  const setBack = (evenSo?: string) => {
+    const said = { reason: reason.trim(), ...(evenSo === undefined ? {} : { evenSo }) };
+    void reset.mutateAsync(said).then(forget, () => undefined);
+  };
   return (
     <View style={{ gap: 10 }}>
       <Notice tone="ochre" title="It was used before">
@@ -155,9 +159,7 @@ function Used({ call, station }: { readonly call: Call; readonly station: Statio
       <EvenSo
         error={reset.error}
         title="The machine may stop: set it back all the same"
-        onEvenSo={(evenSo) =>
-          reset.mutate({ reason: reason.trim(), evenSo }, { onSuccess: forget })
-        }
+        onEvenSo={setBack}
       />
       {open ? (
         <>
@@ -172,7 +174,7 @@ function Used({ call, station }: { readonly call: Call; readonly station: Statio
             title="Set it back to how it left its maker"
             disabled={reason.trim() === ''}
             loading={reset.isPending}
-            onPress={() => reset.mutate({ reason: reason.trim() }, { onSuccess: forget })}
+            onPress={() => setBack()}
           />
         </>
       ) : (

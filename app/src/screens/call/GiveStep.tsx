@@ -64,7 +64,7 @@ function OneDevice({ call }: { readonly call: Call }) {
         title="It is one device: answer it"
         leave="Leave it unanswered"
         isBusy={say.isPending}
-        onSay={(reason, said) => say.mutate({ reason }, { onSuccess: () => (said(), close()) })}
+        onSay={(reason) => say.mutateAsync({ reason }, { onSuccess: close })}
         onLeave={close}
       />
       <Refusals issues={issuesOf(say.error)} />

@@ -111,11 +111,11 @@ function Staying({
   onLeave,
 }: Props & { readonly edit: ReturnType<typeof useEdit>; readonly onLeave: () => void }) {
   const { at, device } = finding.planned;
-  const stay = (reason: string, kept: () => void) => {
+  const stay = (reason: string) => {
     const said = { reason, person: readSettings().person || 'nobody named' };
     const edits = [stayEdit(newId(), at.id, difference, said)];
     const why = `${device.title}: ${differenceWords(difference)}. It stays: ${reason}`;
-    edit.mutate({ edits, why: why.slice(0, 300) }, { onSuccess: kept });
+    return edit.mutateAsync({ edits, why: why.slice(0, 300) });
   };
   return (
     <ReasonForm

@@ -75,11 +75,8 @@ export function SnagCard({ job, plan, snag, to }: Props) {
           leave="Leave it a snag"
           isBusy={edit.isPending}
           onLeave={() => setAsking(false)}
-          onSay={(reason, said) =>
-            edit.mutate(
-              { edits: [acceptance(snag, reason)], why: `accepted: ${sentence}` },
-              { onSuccess: said },
-            )
+          onSay={(reason) =>
+            edit.mutateAsync({ edits: [acceptance(snag, reason)], why: `accepted: ${sentence}` })
           }
         />
       ) : (
