@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useLayoutEffect, useRef, useState } from 'react';
+import { memo, useLayoutEffect, useRef, useState } from 'react';
 import { View, type ViewStyle } from 'react-native';
 import { usePageScroll } from './Page';
 
@@ -74,12 +74,23 @@ function Seen<T>({
             { position: 'absolute', top: start - above, left: 0, right: 0 } as unknown as ViewStyle
           }
         >
-          {render(items[index] as T, index)}
+          <One item={items[index] as T} index={index} render={render as never} />
         </View>
       ))}
     </View>
   );
 }
+
+interface OneProps {
+  readonly item: unknown;
+  readonly index: number;
+  readonly render: (item: unknown, index: number) => React.ReactNode;
+}
+
+/** Scrolling draws the lines that come in, and none of those that stay. */
+const One = memo(function One({ item, index, render }: OneProps) {
+  return render(item, index);
+});
 
 /** The browser keeps still what is seen where something above it grows; here that is done already. */
 const styleOf = (height: number): ViewStyle =>
