@@ -4,7 +4,7 @@ const only = (name, from, allowed) => ({
   name,
   severity: 'error',
   from: { path: from },
-  to: { path: '^(core|practice|server|app)/', pathNot: [from, ...allowed] },
+  to: { path: '^(core|contract|practice|server|app)/', pathNot: [from, ...allowed] },
 });
 
 module.exports = {
@@ -36,11 +36,12 @@ module.exports = {
     {
       name: 'core-by-the-front-door',
       severity: 'error',
-      from: { path: '^(practice|server|app)/' },
+      from: { path: '^(contract|practice|server|app)/' },
       to: { path: '^core/src/', pathNot: '^core/src/index\\.ts$' },
     },
+    only('contract', '^contract/', ['^core/']),
     only('practice', '^practice/', ['^core/']),
-    only('server', '^server/', ['^core/', '^practice/']),
+    only('server', '^server/', ['^core/', '^contract/', '^practice/']),
     {
       name: 'practice-only-through-its-carrier',
       severity: 'error',
@@ -53,7 +54,7 @@ module.exports = {
       from: { path: '^server/src', pathNot: '^server/src/(store/|main\\.ts$|seed\\.ts$)' },
       to: { path: 'node_modules/(knex|objection|pg)/' },
     },
-    only('app', '^app/', ['^core/']),
+    only('app', '^app/', ['^core/', '^contract/']),
     {
       name: 'screens-do-not-fetch',
       severity: 'error',

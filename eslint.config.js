@@ -16,7 +16,7 @@ module.exports = defineConfig([
   ...expo,
   prettier,
   {
-    files: ['core/**', 'practice/**', 'server/**', 'e2e/**', 'scripts/**'],
+    files: ['core/**', 'contract/**', 'practice/**', 'server/**', 'e2e/**', 'scripts/**'],
     rules: FOR_COMPONENTS,
   },
   { files: ['**/*.js', '**/*.cjs', '**/*.mjs'], languageOptions: { globals: globals.node } },

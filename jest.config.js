@@ -40,6 +40,7 @@ module.exports = {
   testTimeout: 30_000 * Number(process.env.IPSONOMO_SOAK ?? 1),
   projects: [
     nodeProject('core'),
+    nodeProject('contract'),
     nodeProject('practice'),
     { ...nodeProject('server'), setupFiles: ['<rootDir>/test/bundles.ts'] },
     nodeProject('app', 'app, pure'),

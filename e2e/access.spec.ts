@@ -1,8 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
-import type { JobView } from '@ipsonomo/core';
 import { test } from './demo';
-import { api } from './harness';
+import { jobView } from './jobs';
 import { button, goTo, openDemo, PHONE, place, WIDE } from './pages';
 
 // Hands, eyes and keys: every page by axe-core (WCAG 2.2 A and AA), and the way through them by keys alone.
@@ -40,7 +39,7 @@ test('each page has a name, one first heading, one main part, and nothing seriou
   await openDemo(page, server);
   const root = page.url().replace(/\/plan$/, '');
   const id = root.replace(/.*\//, '');
-  const { devices, subnets } = await api<JobView>(server, 'GET', `/jobs/${id}`);
+  const { devices, subnets } = await jobView(server, id);
   const at = devices[0]?.interfaces[0]?.id;
   const own = [`device/${devices[0]?.id}`, `call/${at}`, `subnet/${subnets[0]?.id}`];
   const wrong: string[] = [];

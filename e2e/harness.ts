@@ -112,6 +112,9 @@ const WITH_US =
     ? ['setpriv', '--pdeathsig', 'KILL']
     : [];
 
+/** A refusal that an act does not name is a hole in the contract. */
+const UNNAMED = 'which its contract does not name';
+
 export async function startServer(name: string, options: Options): Promise<TestServer> {
   const { demo, pace = 1, cluster, namespace, wrap = [], flags = [] } = options;
   const databaseUrl = await freshDatabase(databaseName(name), cluster?.socketUrl ?? adminUrl());
@@ -162,7 +165,11 @@ export async function startServer(name: string, options: Options): Promise<TestS
     output: () => output,
     kill: () => end('SIGKILL'),
     restart: start,
-    stop: () => end('SIGTERM'),
+    stop: async () => {
+      await end('SIGTERM');
+      const unnamed = output.split('\n').filter((line) => line.includes(UNNAMED));
+      if (unnamed.length > 0) throw new Error(unnamed.join('\n'));
+    },
   };
 }
 

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
 import type { ProofView } from '@ipsonomo/core';
+import { addingDevices } from '../core/test/jobs';
 import { test } from './demo';
 import {
   atCabinet,
@@ -256,11 +257,12 @@ test('a vigil shows who is lost beat by beat, and one register is read', async (
       area: '',
       cabinet: '',
       position: '',
-      subnetId: hall,
+      subnetId: String(hall),
       address: '172.22.40.51',
     },
   ];
-  expect((await page.request.post(`${api}/devices`, { data: { devices } })).status()).toBe(201);
+  const data = { edits: addingDevices(devices), why: 'a gateway' };
+  expect((await page.request.post(`${api}/edits`, { data })).status()).toBe(200);
   await atCabinet(page, async (cabinet) => {
     await button(cabinet, 'Plug the cable in: Scale gateway').click();
     await expect(button(cabinet, 'Pull the cable: Scale gateway')).toBeVisible();

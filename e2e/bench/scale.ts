@@ -1,7 +1,8 @@
 import { Client } from 'pg';
-import type { JobSummary, JobView, PlanView } from '@ipsonomo/core';
+import type { JobSummary, PlanView } from '@ipsonomo/core';
 import { bigJob, crowdIn } from '../crowd';
 import { api, startServer, until, type TestServer } from '../harness';
+import { jobView } from '../jobs';
 import { median, percentile, residentMegabytes, type Figure } from './figures';
 
 // What a large plant asks of a server: many jobs, many people, much evidence.
@@ -88,7 +89,7 @@ async function whileListening(server: TestServer, jobId: string): Promise<number
 
 /** Rows as the server would write them, many at once: devices that were asked again and again. */
 async function addEvidence(server: TestServer, jobId: string, count: number): Promise<void> {
-  const { devices } = await api<JobView>(server, 'GET', `/jobs/${jobId}`);
+  const { devices } = await jobView(server, jobId);
   const ids = devices.flatMap((one) => one.interfaces.map((at) => at.id));
   const client = new Client({ connectionString: server.databaseUrl });
   await client.connect();

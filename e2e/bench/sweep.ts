@@ -7,6 +7,7 @@ import {
   type VigilView,
 } from '@ipsonomo/core';
 import { api, startServer, until, type TestServer } from '../harness';
+import { addDevices, jobView } from '../jobs';
 import { Wire, type Machine } from '../wire/namespaces';
 import { besideLoad, LOAD, median, residentMegabytes, type Figure } from './figures';
 
@@ -141,14 +142,12 @@ async function planMany(server: TestServer, jobId: string, count: number): Promi
     ...{ kindId: 'tarnwick-valves-16', way: 'bootp', area: '', cabinet: '', position: '' },
     address: `10.77.1.${at + 1}`,
   }));
-  await api(server, 'POST', `${path}/devices`, { devices });
+  await addDevices(server, jobId, devices);
 }
 
 async function proof(server: TestServer, jobId: string): Promise<Figure> {
   await planMany(server, jobId, PROVEN);
-  const view = await api<{
-    devices: readonly { interfaces: readonly { id: string; address: string }[] }[];
-  }>(server, 'GET', `/jobs/${jobId}`);
+  const view = await jobView(server, jobId);
   for (const { interfaces } of view.devices)
     for (const { id, address } of interfaces) {
       const mac = macOf(LIVE + Number(address.split('.')[3]) - 1);

@@ -4,10 +4,10 @@ import {
   toIpv4,
   toMac,
   type FieldView,
-  type PlanView,
   type StationView,
 } from '@ipsonomo/core';
 import { api, startServer, until, type TestServer } from '../harness';
+import { addDevices } from '../jobs';
 import { Wire } from '../wire/namespaces';
 import { median, type Figure } from './figures';
 
@@ -81,15 +81,13 @@ async function planMixed({ server, job }: Bench): Promise<void> {
       : { way: i % 3 === 1 ? 'dhcp-mac' : 'dhcp-name', kindId: 'belloch-drive-d4' }),
     address: formatIpv4(toIpv4(0x0a4d0100 + i)),
   }));
-  await api(server, 'POST', `${path}/devices`, { devices });
-  const { things } = await api<PlanView>(server, 'GET', `${path}/plan`);
-  const ids = new Map(things.interface.map((one) => [one['address'], one['id']]));
-  const edits = devices.flatMap(({ way, address }, i) =>
+  const added = await addDevices(server, job, devices);
+  const edits = devices.flatMap(({ way }, i) =>
     way === 'dhcp-name'
       ? []
       : [
           {
-            ...{ op: 'set', type: 'interface', id: ids.get(address), field: 'mac', from: null },
+            ...{ op: 'set', type: 'interface', id: added[i], field: 'mac', from: null },
             to: formatMac(toMac(0x02bb00000000 + i)),
           },
         ],

@@ -1,6 +1,6 @@
 import { chromium, type Page } from '@playwright/test';
-import type { JobView } from '@ipsonomo/core';
 import { api, letBrowserIn, startServer, type TestServer } from '../harness';
+import { jobView } from '../jobs';
 import { CHROMIUM } from '../playwright.config';
 import { percentile, type Figure } from './figures';
 
@@ -34,12 +34,13 @@ const ROUNDS = 60;
 async function apiTimes(server: TestServer): Promise<Figure> {
   const [job] = await api<{ id: string }[]>(server, 'GET', '/jobs');
   const path = `/jobs/${job?.id}`;
-  const { devices } = await api<JobView>(server, 'GET', path);
+  const { devices } = await jobView(server, job?.id ?? '');
   const at = devices[0]?.interfaces[0]?.id;
   await api(server, 'POST', '/field/listen', { jobId: job?.id });
   const calls: readonly (readonly [method: string, path: string, body?: unknown])[] = [
     ['GET', '/jobs'],
-    ['GET', path],
+    ['GET', `${path}/plan`],
+    ['GET', `${path}/progress`],
     ['GET', `${path}/interfaces/${at}/evidence`],
     ['GET', `${path}/runs`],
     ['GET', `${path}/addresses.csv`],
@@ -47,7 +48,7 @@ async function apiTimes(server: TestServer): Promise<Figure> {
     ['GET', '/field/heard'],
     ['GET', '/field/adapters'],
     ['GET', '/practice/cabinet'],
-    ['PATCH', `${path}/devices/${devices[0]?.id}`, { area: 'Filter hall' }],
+    ['PATCH', `${path}/revisions/1`, { name: 'as issued' }],
     ['POST', `${path}/check`, { interfaceIds: [at] }],
     ['POST', '/field/arm', { minutes: 1 }],
     ['POST', '/field/silence', {}],

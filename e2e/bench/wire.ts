@@ -1,8 +1,9 @@
 import { once } from 'node:events';
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { formatIpv4, formatMac, toIpv4, toMac, type FieldView, type JobView } from '@ipsonomo/core';
+import { formatIpv4, formatMac, toIpv4, toMac, type FieldView } from '@ipsonomo/core';
 import { api, startServer, until, type TestServer } from '../harness';
+import { addDevices } from '../jobs';
 import { Wire, type Machine } from '../wire/namespaces';
 import { besideLoad, LOAD, median, residentMegabytes, type Figure } from './figures';
 
@@ -25,12 +26,10 @@ async function planMany(server: TestServer): Promise<string> {
     const name = `valves-${i + 1}`;
     return { ...place, title: name, name, subnetId, address: addressOf(i) };
   });
-  await api(server, 'POST', `${path}/devices`, { devices });
-  const { devices: added } = await api<JobView>(server, 'GET', path);
-  const ids = new Map(added.flatMap((one) => one.interfaces.map((at) => [at.address, at.id])));
-  for (let i = 0; i < CLIENTS; i += 1) {
+  const added = await addDevices(server, id, devices);
+  for (const [i, at] of added.entries()) {
     const binding = { mac: macOf(i), label: macOf(i) };
-    await api(server, 'POST', `${path}/interfaces/${ids.get(addressOf(i))}/bind`, binding);
+    await api(server, 'POST', `${path}/interfaces/${at}/bind`, binding);
   }
   return id;
 }

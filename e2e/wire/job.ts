@@ -3,11 +3,11 @@ import type {
   FieldView,
   HeardView,
   InterfaceView,
-  JobView,
   PlanView,
   StationView,
 } from '@ipsonomo/core';
 import { api, until, type TestServer } from '../harness';
+import { addDevices, jobView } from '../jobs';
 
 /** A job on the tests' wire, as a technician would have planned it. */
 export class Job {
@@ -31,14 +31,12 @@ export class Job {
   async plan(name: string, kindId: string, way: string, address: string): Promise<string> {
     const place = { area: '', cabinet: '', position: '' };
     const device = { title: name, name, kindId, way, ...place, subnetId: this.subnetId, address };
-    const path = `/jobs/${this.id}/devices`;
-    const { ids } = await api<{ ids: string[] }>(this.server, 'POST', path, { devices: [device] });
-    const at = (await this.view()).devices.find((one) => one.id === ids[0])?.interfaces[0];
+    const [at] = await addDevices(this.server, this.id, [device]);
     if (!at) throw new Error(`${name} was not added`);
-    return at.id;
+    return at;
   }
 
-  view = () => api<JobView>(this.server, 'GET', `/jobs/${this.id}`);
+  view = () => jobView(this.server, this.id);
   field = () => api<FieldView>(this.server, 'GET', '/field');
   stations = () => api<StationView[]>(this.server, 'GET', '/field/stations');
   search = () => api(this.server, 'POST', `/jobs/${this.id}/stations/search`, {});

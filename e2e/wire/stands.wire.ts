@@ -2,10 +2,11 @@ import { spawnSync } from 'node:child_process';
 import { request, type ClientRequest } from 'node:http';
 import { expect, test } from '@playwright/test';
 import ExcelJS from 'exceljs';
-import type { EvidenceView, JobView, ListView } from '@ipsonomo/core';
+import type { EvidenceView, ListView } from '@ipsonomo/core';
 import { cases } from '../../core/test/cases';
 import { mostMegabytesMore, residentMegabytes } from '../bench/figures';
 import { api, ownCluster, startServer, until, type Cluster, type TestServer } from '../harness';
+import { addDevices, jobView } from '../jobs';
 import { Job } from './job';
 
 // It stands: whoever pulls the plug, and however many listen. A short form here, the long one with npm run soak.
@@ -119,10 +120,10 @@ async function growing(name: string) {
     count += 1;
     const place = { area: '', cabinet: '', position: '' };
     const device = { title, name: title, kindId: 'belloch-drive-d4', way: 'dhcp-mac', ...place };
-    await api(server, 'POST', `${path}/devices`, { devices: [{ ...device, subnetId, address }] });
+    await addDevices(server, id, [{ ...device, subnetId, address }]);
     return title;
   };
-  return { path, add };
+  return { id, path, add };
 }
 
 /** What a person was shown of the devices on the wire: evidence by its id. */
@@ -188,7 +189,7 @@ async function roundGoing(): Promise<Round> {
 
 test('killed at random moments, somebody editing and a round going on: all that was acknowledged is there, the chain whole', async () => {
   test.setTimeout(400_000 * cases(1));
-  const { path, add } = await growing('Killed');
+  const { id, add } = await growing('Killed');
   const acknowledged: string[] = [];
   const round = await roundGoing();
   let isOver = false;
@@ -219,7 +220,7 @@ test('killed at random moments, somebody editing and a round going on: all that 
   isOver = true;
   await editing;
   await round.end();
-  const view = await api<JobView>(server, 'GET', path);
+  const view = await jobView(server, id);
   const there = new Set(view.devices.map(({ name }) => name));
   expect(acknowledged.filter((name) => !there.has(name))).toEqual([]);
   const kept = new Set<string>();

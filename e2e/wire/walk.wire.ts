@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { api } from '../harness';
+import { addDevices } from '../jobs';
 import { onWire } from './on-wire';
 
 // R-WALK on real adapters: a kernel as router, and devices beyond it.
@@ -23,10 +24,9 @@ async function deviceIn(subnetId: string, name: string, address: string): Promis
     address,
   };
   const devices = [{ ...fields, area: '', cabinet: '', position: '' }];
-  await api(on.server, 'POST', `/jobs/${on.job.id}/devices`, { devices });
-  const at = (await on.job.view()).devices.find((one) => one.name === name)?.interfaces[0];
+  const [at] = await addDevices(on.server, on.job.id, devices);
   if (!at) throw new Error(`${name} was not added`);
-  return at.id;
+  return at;
 }
 
 test('router by router: to the device, as far as it goes, and where the router knows no way', async () => {

@@ -45,7 +45,7 @@ async function whenChanged(name, paths, made, build) {
   writeFileSync(file, stamp);
 }
 
-const SERVER_SOURCES = ['core/src', 'practice/src', 'server/src'];
+const SERVER_SOURCES = ['core/src', 'contract/src', 'practice/src', 'server/src'];
 
 /** For esbuild, from its command line or its API. */
 const SERVER_BUILD = {
@@ -67,6 +67,7 @@ const SERVER_BUILD = {
   packages: 'external',
   alias: {
     '@ipsonomo/core': './core/src/index.ts',
+    '@ipsonomo/contract': './contract/src/index.ts',
     '@ipsonomo/practice': './practice/src/index.ts',
   },
   outdir: 'server/dist',
@@ -116,23 +117,35 @@ export function copyReader() {
 }
 
 export async function buildApp() {
-  await whenChanged('web application', ['core/src', 'app'], 'app/dist/index.html', () => {
-    copyFonts();
-    copyReader();
-    run(
-      process.execPath,
-      [
-        ...[join(ROOT, 'node_modules/expo/bin/cli'), 'export', '-p', 'web', '--output-dir', 'dist'],
-        ...(WITH_MAPS ? ['--source-maps'] : []),
-      ],
-      {
-        title: 'building the web application',
-        cwd: join(ROOT, 'app'),
-        env: { CI: '1', EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1' },
-      },
-    );
-    pack(join(ROOT, 'app/dist'));
-  });
+  await whenChanged(
+    'web application',
+    ['core/src', 'contract/src', 'app'],
+    'app/dist/index.html',
+    () => {
+      copyFonts();
+      copyReader();
+      run(
+        process.execPath,
+        [
+          ...[
+            join(ROOT, 'node_modules/expo/bin/cli'),
+            'export',
+            '-p',
+            'web',
+            '--output-dir',
+            'dist',
+          ],
+          ...(WITH_MAPS ? ['--source-maps'] : []),
+        ],
+        {
+          title: 'building the web application',
+          cwd: join(ROOT, 'app'),
+          env: { CI: '1', EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1' },
+        },
+      );
+      pack(join(ROOT, 'app/dist'));
+    },
+  );
 }
 
 const PACKED = /\.(js|css|html|wasm|svg|json)$/;

@@ -4,29 +4,12 @@ import compression from 'compression';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet, { strictTransportSecurity, type HelmetOptions } from 'helmet';
 import { errorHandler } from './http/errors';
-import type { EventStream } from './http/event-stream';
-import { idOf } from './http/door';
-import { browserIn, doorRoutes, keyRoutes, onlyLetIn } from './http/door-routes';
-import { notThroughLiveAdapter, sameOrigin, underOwnName } from './http/guard';
-import { notTooFast, notTooMany } from './http/limits';
-import { handOverRoutes } from './http/hand-over-routes';
-import { proofRoutes } from './http/proof-routes';
+import { apiOf } from './http/api';
+import { notThroughLiveAdapter, underOwnName } from './http/guard';
+import type { Services } from './http/services';
 import { staticFiles } from './http/static-files';
-import {
-  assignRoutes,
-  fieldRoutes,
-  listRoutes,
-  paperRoutes,
-  planRoutes,
-  practiceRoutes,
-  type Services,
-} from './http/routes';
-import { Refusal } from './store/refusal';
 
 export interface AppParts extends Services {
-  /** Addresses under which this server can be opened, each bringing the key. */
-  readonly openAt: (key: string) => readonly string[];
-  readonly events: EventStream;
   readonly log: (line: string) => void;
   /** The exported web application; undefined serves the API alone. */
   readonly web: string | undefined;
@@ -71,7 +54,7 @@ const encryptedOnly: RequestHandler = (request, response, next) =>
 
 /** The whole server as a function of its parts: nothing here reads the environment or opens a port. */
 export function buildApp(parts: AppParts): Express {
-  const { door, events, field, log, store, web } = parts;
+  const { field, log, web } = parts;
   const app = express();
   app.disable('x-powered-by');
   app.use(notThroughLiveAdapter(field));
@@ -80,41 +63,7 @@ export function buildApp(parts: AppParts): Express {
   app.use(encryptedOnly);
   // A compressed event stream would be held back until it is long enough.
   app.use(compression({ filter: (request) => !request.path.endsWith('/events') }));
-  const api = express.Router();
-  api.use(notTooMany());
-  api.use(notTooFast());
-  api.use(sameOrigin);
-  api.use(doorRoutes(door));
-  api.use(onlyLetIn(door));
-  api.use(keyRoutes(door, parts.openAt));
-  api.use('/jobs/:job', async (request, _response, next) => {
-    // A plan file is posted where a job's id would stand.
-    if (request.params.job !== 'from-file') await store.job(idOf(request, 'job'));
-    next();
-  });
-  // Before the reader of JSON: a list is taken as the bytes it is, whatever it says it is.
-  api.use(listRoutes(parts));
-  api.use(paperRoutes(parts));
-  // A paste of some thousand lines is a few megabytes of edits.
-  api.post('/jobs/:job/edits', express.json({ limit: '20mb' }));
-  api.use(express.json({ limit: '1mb' }));
-  api.get('/health', async (_request, response) => {
-    response.json({ database: await store.isAlive() });
-  });
-  api.get(
-    '/events',
-    events.handler((request) => browserIn(door, request)),
-  );
-  api.get('/state', (_request, response) => {
-    response.json(events.state());
-  });
-  const all = [planRoutes, assignRoutes, proofRoutes];
-  all.push(fieldRoutes, handOverRoutes, practiceRoutes);
-  for (const routes of all) api.use(routes(parts));
-  api.use(() => {
-    throw Refusal.of('thing.unknown', 'address');
-  });
-  app.use('/api', api);
+  app.use('/api', apiOf(parts, log));
   if (web !== undefined && existsSync(join(web, 'index.html'))) serveWeb(app, web);
   app.use(errorHandler(log));
   return app;

@@ -9,6 +9,7 @@ import { compose } from './compose';
 import { readCertificate, schemeOf, webServer, type Certificate } from './encrypted';
 import { noteFall, takeFall } from './fallen';
 import { addressesToOpen, invitation, listen, LONGEST_SOCKET } from './opening';
+import { machineActor } from './service/actor';
 import type { Door } from './service/door';
 import { seedDemo } from './demo';
 import { dumpDatabase } from './backup';
@@ -200,7 +201,10 @@ async function start(): Promise<void> {
     await running.field.silence().catch(() => undefined);
     process.exit(EX_SOFTWARE);
   };
-  if (DEMO) await running.field.chooseWire({ kind: 'practice' }, { name: 'the demo' }, () => false);
+  if (DEMO) {
+    const demo = machineActor('the demo');
+    await running.field.chooseWire({ kind: 'practice' }, demo, () => false);
+  }
 
   const server = webServer(IS_SOCKET ? undefined : certificate, TIMES, running.app);
   server.maxConnections = MOST_CONNECTIONS;

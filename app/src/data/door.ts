@@ -1,11 +1,8 @@
-import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { KEY_MARK, type DoorView, type KeysView, type NewKeyView } from '@ipsonomo/core';
-import { ApiError, get, post, remove } from './http';
-
-const DOOR = ['door'];
-const KEYS = ['keys'];
-
-const keysQuery = queryOptions({ queryKey: KEYS, queryFn: () => get<KeysView>('/keys') });
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { acts, keys } from '@ipsonomo/contract';
+import { KEY_MARK, type DoorView, type KeysView } from '@ipsonomo/core';
+import { reading } from './act';
+import { ApiError, ask } from './http';
 
 /** The key that the address brought; it is taken out of the address at once, so that nobody reads it there. */
 function keyOfAddress(): string | undefined {
@@ -18,9 +15,9 @@ function keyOfAddress(): string | undefined {
 async function askAtTheDoor(): Promise<DoorView> {
   const key = keyOfAddress();
   // Whoever is in already needs no second cookie.
-  const known = key === undefined ? undefined : await get<DoorView>('/door').catch(() => undefined);
-  if (key !== undefined && !known) await post('/door', { key });
-  return known ?? get<DoorView>('/door');
+  const known = key === undefined ? undefined : await ask(acts.readDoor, {}).catch(() => undefined);
+  if (key !== undefined && !known) await ask(acts.enter, {}, { body: { key } });
+  return known ?? ask(acts.readDoor, {});
 }
 
 export const isLocked = (error: unknown): boolean =>
@@ -32,7 +29,7 @@ const isWrongKey = (error: unknown): boolean =>
 /** Whether this browser is let in; a server that does not answer is no shut door. */
 export function useDoor(): { readonly state: 'asking' | 'open' | 'shut'; readonly error: unknown } {
   const { error, isPending } = useQuery({
-    queryKey: DOOR,
+    queryKey: keys.door,
     queryFn: askAtTheDoor,
     retry: false,
     staleTime: Infinity,
@@ -42,31 +39,15 @@ export function useDoor(): { readonly state: 'asking' | 'open' | 'shut'; readonl
 }
 
 /** Told by anything that the server refused for want of a key. */
-export const askedAnew = { queryKey: DOOR };
+export const askedAnew = { queryKey: keys.door };
 
 export function useEnter() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (key: string) => post('/door', { key }),
+    mutationFn: (key: string) => ask(acts.enter, {}, { body: { key } }),
     onSuccess: () => client.resetQueries(),
   });
 }
 
 export const useKeys = (): KeysView | undefined =>
-  useQuery({ ...keysQuery, refetchInterval: 5000 }).data;
-
-export function useNewKey() {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: () => post<NewKeyView>('/keys'),
-    onSuccess: () => client.invalidateQueries({ queryKey: KEYS }),
-  });
-}
-
-export function useTakeKeyBack() {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (id: string) => remove(`/keys/${id}`),
-    onSuccess: () => client.invalidateQueries({ queryKey: KEYS }),
-  });
-}
+  useQuery({ ...reading(acts.listKeys, {}), refetchInterval: 5000 }).data;

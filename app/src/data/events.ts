@@ -8,17 +8,11 @@ import {
   type PresentView,
   type StationView,
 } from '@ipsonomo/core';
-import { get } from './http';
+import { acts, keys } from '@ipsonomo/contract';
+import { ask } from './http';
 import { Rereader, takeJobNews } from './rereader';
-import { keys } from './queries';
 import { HeardTaker, putField } from './wire-news';
-import {
-  SharedStream,
-  type Parts,
-  type Source,
-  type SourceListener,
-  type State,
-} from './shared-stream';
+import { SharedStream, type Parts, type Source, type SourceListener } from './shared-stream';
 
 /** Keeps the page in step with the wire: what the server tells goes straight into the query cache. */
 export function useServerEvents(): void {
@@ -45,8 +39,8 @@ const partsOf = (client: QueryClient): Parts => ({
   // Through the client, which knows what to do where the door is shut.
   readState: () =>
     client.fetchQuery({
-      queryKey: ['state'],
-      queryFn: () => get<State>('/state'),
+      queryKey: keys.state,
+      queryFn: () => ask(acts.readState, {}),
       retry: false,
       staleTime: 0,
     }),

@@ -1,18 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import type { HeardView, PresentView, StationView } from '@ipsonomo/core';
 import { useEffect } from 'react';
-import { post } from './http';
-import {
-  fieldQuery,
-  heardQuery,
-  presentQuery,
-  stationsQuery,
-  trafficQuery,
-  type FieldNow,
-  type Traffic,
-} from './queries';
+import { acts } from '@ipsonomo/contract';
+import { ask } from './http';
+import { fieldQuery, heardQuery, presentQuery, stationsQuery, trafficQuery } from './queries';
 import { useNow, useTimeOf } from './use-now';
-import { useSkew } from './wire-news';
+import { useSkew, type FieldNow, type Traffic } from './wire-news';
 
 export interface WireNow {
   readonly field: FieldNow | undefined;
@@ -48,7 +41,7 @@ export function usePresence(): void {
   const isAnswering = (useQuery(fieldQuery).data?.answeringUntil ?? null) !== null;
   useEffect(() => {
     if (!isAnswering) return undefined;
-    const tell = () => void post('/field/here').catch(() => undefined); // away: it will notice
+    const tell = () => void ask(acts.here, {}).catch(() => undefined); // away: it will notice
     tell();
     const timer = setInterval(tell, HERE_EVERY);
     return () => clearInterval(timer);

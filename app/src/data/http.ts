@@ -1,3 +1,10 @@
+import {
+  isFile,
+  type AnyAct,
+  type AnswerOf,
+  type ParamsOf,
+  type QueryOf,
+} from '@ipsonomo/contract';
 import { sentenceOf, type EditConflict, type ErrorView, type Issue } from '@ipsonomo/core';
 import { readSettings } from './settings';
 
@@ -13,37 +20,46 @@ export class ApiError extends Error {
 
 const AWAY: Issue = { code: 'server.away', where: '' };
 
-type Sent = { readonly type: string; readonly body: BodyInit };
+/** What goes along with an act. */
+export interface Along<A extends AnyAct> {
+  readonly query?: QueryOf<A>;
+  /** A file as it is, or what becomes JSON. */
+  readonly body?: unknown;
+}
 
-const asJson = (value: unknown): Sent => ({
-  type: 'application/json',
-  body: JSON.stringify(value),
-});
+/** Where something is asked: `/api/jobs/…`. */
+export function pathOf<A extends AnyAct>(act: A, params: ParamsOf<A>, query?: QueryOf<A>): string {
+  const values = params as Readonly<Record<string, string>>;
+  const path = (act.path as string).replace(/:(\w+)/g, (_all, name: string) =>
+    encodeURIComponent(values[name] ?? ''),
+  );
+  const words = new URLSearchParams(query as Record<string, string> | undefined).toString();
+  return `/api${path}${words === '' ? '' : `?${words}`}`;
+}
 
-async function ask<T>(method: string, path: string, sent?: Sent): Promise<T> {
+/** Asks the server for something of the contract. Throws an {@link ApiError}. */
+export async function ask<A extends AnyAct>(
+  act: A,
+  params: ParamsOf<A>,
+  { query, body }: Along<A> = {},
+): Promise<AnswerOf<A>> {
   const headers: Record<string, string> = {
     'x-person': encodeURIComponent(readSettings().person),
   };
-  if (sent) headers['content-type'] = sent.type;
-  const init: RequestInit = { method, headers, ...(sent ? { body: sent.body } : {}) };
-  const response = await fetch(`/api${path}`, init).catch(() => undefined);
+  const init: RequestInit = { method: act.method as string, headers };
+  if (isFile(act.body)) {
+    headers['content-type'] = act.body.file;
+    init.body = body as Blob;
+  } else if (act.method !== 'GET') {
+    headers['content-type'] = 'application/json';
+    init.body = JSON.stringify(body ?? {});
+  }
+  const response = await fetch(pathOf(act, params, query), init).catch(() => undefined);
   if (!response) throw new ApiError([AWAY]);
   if (!response.ok) {
     const error = (await response.json().catch(() => undefined)) as ErrorView | undefined;
     throw new ApiError(error?.issues ?? [AWAY], error?.conflicts);
   }
   const text = await response.text();
-  return (text === '' ? undefined : JSON.parse(text)) as T;
+  return (text === '' ? undefined : JSON.parse(text)) as AnswerOf<A>;
 }
-
-export const get = <T>(path: string): Promise<T> => ask('GET', path);
-export const post = <T = void>(path: string, body: unknown = {}): Promise<T> =>
-  ask('POST', path, asJson(body));
-export const patch = <T = void>(path: string, body: unknown): Promise<T> =>
-  ask('PATCH', path, asJson(body));
-
-export const remove = (path: string): Promise<void> => ask('DELETE', path);
-
-/** A file as it is. @param type its content type, as the server knows it */
-export const postFile = <T>(path: string, file: Blob, type: string): Promise<T> =>
-  ask('POST', path, { type, body: file });

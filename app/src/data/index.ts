@@ -1,7 +1,10 @@
+export { acts, keys } from '@ipsonomo/contract';
+export { reading, useAct, useActOn, useEdit, type Acting } from './act';
+export { planQuery, type PlanNow } from './plan-now';
 export * from './queries';
 export * from './job';
 export type { Clash } from './clashes';
-export * from './mutations';
+export * from './cabinet';
 export * from './settings';
 export * from './files';
 export { readPicture } from './label-picture';
@@ -12,13 +15,13 @@ export {
   whatIfQuery,
   type NeededRoute,
 } from './needed-routes';
-export * from './proofs';
 export * from './vigil';
 export * from './lists';
 export * from './kinds';
 export * from './field';
+export type { FieldNow, Traffic } from './wire-news';
 export { useNow } from './use-now';
 export { useAway, useServerEvents } from './events';
-export { ApiError } from './http';
-export { askedAnew, isLocked, useDoor, useEnter, useKeys, useNewKey, useTakeKeyBack } from './door';
+export { ApiError, pathOf } from './http';
+export { askedAnew, isLocked, useDoor, useEnter, useKeys } from './door';
 export { newId } from './new-id';

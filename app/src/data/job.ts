@@ -11,7 +11,8 @@ import {
   type Snag,
 } from '@ipsonomo/core';
 import { watchOf, type Clash } from './clashes';
-import { planQuery, progressQuery, type PlanNow } from './queries';
+import { planQuery, type PlanNow } from './plan-now';
+import { progressQuery } from './queries';
 
 /** A job as the screens show it: the plan as core reasons about it, and what was seen. */
 export interface Job {

@@ -7,7 +7,7 @@ import {
   type PlanView,
   type SettingsFound,
 } from '@ipsonomo/core';
-import type { PlanNow } from './queries';
+import type { PlanNow } from './plan-now';
 import { askWorker } from './worker';
 
 /** A connection the plan speaks of, and what it comes to. */

@@ -1,4 +1,5 @@
 import { BroadcastChannel, createLeaderElection, type LeaderElector } from 'broadcast-channel';
+import type { StateView } from '@ipsonomo/contract';
 
 // One stream a browser: its tabs choose one of them that has the server's stream, and hear from that one.
 
@@ -7,12 +8,6 @@ export interface News {
   readonly id: string | undefined;
   readonly name: string;
   readonly data: unknown;
-}
-
-/** All that a page needs, and the number of the last news that it has in it. */
-export interface State {
-  readonly id: string;
-  readonly news: readonly (readonly [name: string, data: unknown])[];
 }
 
 type Said = ({ readonly kind: 'news' } & News) | { readonly kind: 'away'; readonly since: number };
@@ -32,7 +27,7 @@ export interface Parts {
   readonly channel: BroadcastChannel<Said>;
   /** Opens the server's stream. @param since the last news that is known */
   readonly open: (since: string | undefined, listener: SourceListener) => Source;
-  readonly readState: () => Promise<State>;
+  readonly readState: () => Promise<StateView>;
 }
 
 export interface StreamListener {

@@ -1,10 +1,16 @@
 import { useSyncExternalStore } from 'react';
 import type { QueryClient } from '@tanstack/react-query';
 import { applyHeardNews, type FieldView, type HeardNews, type HeardView } from '@ipsonomo/core';
-import { keys, type FieldNow, type Traffic } from './queries';
+import { keys } from '@ipsonomo/contract';
 import { isHidden } from './use-now';
 
 // What is told of the wire, several times a second while a plant talks, and what of it a page is drawn again for.
+
+/** How the wire stands: drawn again only where it stands otherwise. */
+export type FieldNow = Omit<FieldView, 'now' | keyof Traffic>;
+
+/** What changes with every frame: for who shows just that. */
+export type Traffic = Pick<FieldView, 'counters' | 'socket'>;
 
 /** By how much the server's clock is ahead of this one. */
 let skew = 0;

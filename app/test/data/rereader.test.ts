@@ -8,7 +8,8 @@ import {
   type Edit,
   type JobNews,
 } from '@ipsonomo/core';
-import { keys, type PlanNow } from '../../src/data/queries';
+import { keys } from '@ipsonomo/contract';
+import type { PlanNow } from '../../src/data/plan-now';
 import { Rereader, takeJobNews } from '../../src/data/rereader';
 
 // Which questions a page asks again when it is told that something of a job changed.

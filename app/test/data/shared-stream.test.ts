@@ -1,10 +1,6 @@
+import type { StateView } from '@ipsonomo/contract';
 import { BroadcastChannel } from 'broadcast-channel';
-import {
-  SharedStream,
-  type Parts,
-  type SourceListener,
-  type State,
-} from '../../src/data/shared-stream';
+import { SharedStream, type Parts, type SourceListener } from '../../src/data/shared-stream';
 
 // Tabs of one browser, on a channel in memory, before a server that counts its streams.
 
@@ -14,7 +10,7 @@ class FakeServer {
   number = 0;
   greeted = 0;
   era = 'a';
-  state: State['news'] = [['field', 0]];
+  state: StateView['news'] = [['field', 0]];
 
   open = (since: string | undefined, listener: SourceListener) => {
     this.streams.add(listener);

@@ -408,20 +408,6 @@ export interface NewSubnet {
   readonly purpose: string;
 }
 
-export interface NewDevice {
-  readonly title: string;
-  readonly name: string;
-  readonly kindId: string;
-  readonly way: Way;
-  readonly area: string;
-  readonly cabinet: string;
-  readonly position: string;
-  readonly subnetId: string;
-  readonly address: string;
-}
-
-export type DeviceChange = Partial<Omit<NewDevice, 'kindId' | 'subnetId'>>;
-
 export interface Binding {
   readonly mac: string;
   /** What the person read off the label, as typed; empty where they confirmed it by eye. */
@@ -430,7 +416,6 @@ export interface Binding {
   readonly reason?: string;
 }
 
-/** An act on a device that a controller may use. */
 /** What a person read off a device, as typed or copied. */
 export interface ReadOff {
   readonly from: 'display' | 'page';

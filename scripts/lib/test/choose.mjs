@@ -6,7 +6,10 @@ import { ROOT } from '../steps.mjs';
 
 /** Which runner has which files. */
 const RUNNERS = [
-  { step: 'unit tests', folders: ['core/test', 'practice/test', 'server/test', 'app/test'] },
+  {
+    step: 'unit tests',
+    folders: ['core/test', 'contract/test', 'practice/test', 'server/test', 'app/test'],
+  },
   { step: 'browser tests', folders: ['e2e'] },
   { step: 'wire tests', folders: ['e2e/wire'] },
 ];

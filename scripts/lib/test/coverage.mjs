@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { LOCAL, ROOT } from '../steps.mjs';
 
 export const COVERAGE = join(LOCAL, 'coverage');
-const ROOMS = ['core', 'practice', 'server', 'app'];
+const ROOMS = ['core', 'contract', 'practice', 'server', 'app'];
 const MOST_NAMED = 30;
 
 export const coverageArgs = () => [

@@ -109,15 +109,16 @@ const kept = (what) => [
 const escaped = (text) => text.replace(/[\\^$.*+?()[\]{}|]/g, '\\$&');
 
 const IMPORTS = ['--config', '.dependency-cruiser.cjs', '--output-type', 'err'];
-const SOURCES = ['core/src', 'practice/src', 'server/src', 'app/src'];
+const SOURCES = ['core/src', 'contract/src', 'practice/src', 'server/src', 'app/src'];
 
 export const STEPS = [
   { name: 'build server', lane: 'build', ...fixed(NODE, 'scripts/build.mjs', 'server') },
-  ...['core', 'practice', 'server', 'e2e', 'app'].map((room) => ({
+  ...['core', 'contract', 'practice', 'server', 'e2e', 'app'].map((room) => ({
     ...{ name: `types of ${room}`, lane: 'checks', ...fixed(TSC, '-p', room) },
   })),
   { name: 'format', lane: 'checks', ...fixed(bin('prettier'), ...kept('format'), '--check', '.') },
   { name: 'import table', lane: 'checks', ...fixed(bin('depcruise'), ...IMPORTS, ...SOURCES) },
+  { name: 'API description', lane: 'checks', ...fixed(NODE, 'scripts/api.mjs', '--check') },
   { name: 'build application', lane: 'build', ...fixed(NODE, 'scripts/build.mjs', 'app') },
   {
     name: 'lint',

@@ -1,16 +1,15 @@
 import type { Request } from 'express';
-import Joi from 'joi';
-import { unwritableIn, visibleText } from '@ipsonomo/core';
+import type Joi from 'joi';
+import { visibleText, unwritableIn } from '@ipsonomo/core';
 import { Refusal } from '../store/refusal';
-import type { Person } from '../service/change-plan';
 
 /** Checks what comes in against its schema; every part that is wrong is named. */
-export function checked<T>(schema: Joi.ObjectSchema<T>, input: unknown): T {
+export function checked(schema: Joi.Schema, input: unknown): unknown {
   const { error, value } = schema.validate(input ?? {}, {
     abortEarly: false,
     convert: false,
     errors: { label: false },
-  });
+  }) as Joi.ValidationResult<unknown>;
   if (!error) return writable(value);
   throw new Refusal(
     error.details.map((detail) => ({
@@ -28,35 +27,10 @@ function writable<T>(value: T): T {
   throw Refusal.of('body.invalid', found.where || 'request', { why: found.why });
 }
 
-const uuid = Joi.string().uuid();
-
-/** A path parameter that is an id; anything else cannot exist. */
-export function idOf(request: Request, name: string): string {
-  const value = request.params[name];
-  if (typeof value !== 'string' || uuid.validate(value).error)
-    throw Refusal.of('thing.unknown', name);
-  // One spelling from the door on: the database would take any, and everybody else only one.
-  return value.toLowerCase();
-}
-
-/** A thing of a plan: its id may have come with a plan file. */
-export function thingIdOf(request: Request, name: string): string {
-  const value = request.params[name];
-  if (typeof value !== 'string' || !/^[\w.:-]{1,80}$/.test(value))
-    throw Refusal.of('thing.unknown', name);
-  return value;
-}
-
-/** A whole number in a path or a query that may not be there; anything else is refused. */
-export function wholeNumber(value: unknown, where: string): number {
-  if (typeof value === 'string' && /^\d{1,9}$/.test(value)) return Number(value);
-  throw Refusal.of('body.invalid', where, { why: 'must be a whole number' });
-}
-
 const MOST_NAME = 80;
 
 /** Who is asking: a name the person chose, sent with every request. */
-export function personOf(request: Request): Person {
+export function nameOf(request: Request): string {
   const header = request.header('x-person') ?? '';
   let name = '';
   try {
@@ -64,5 +38,5 @@ export function personOf(request: Request): Person {
   } catch {
     // A header that is no URI text is nobody's name.
   }
-  return { name: name || 'nobody named' };
+  return name || 'nobody named';
 }

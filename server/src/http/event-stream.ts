@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { Request, RequestHandler, Response } from 'express';
 import { Refusal } from '../store/refusal';
+import type { Actor } from '../service/actor';
 
 /** Bytes that may wait for a page that does not read, beside the state it began with. */
 const MOST_UNREAD = 250_000;
@@ -50,10 +51,10 @@ export class EventStream {
 
   /**
    * The route that a browser keeps open. `since`, or the header Last-Event-ID, is the number it saw last.
-   * @param browserOf which browser asks; undefined for the machine itself
+   * @param actorOf who asks
    */
   readonly handler =
-    (browserOf: (request: Request) => string | undefined): RequestHandler =>
+    (actorOf: (request: Request) => Pick<Actor, 'browser'>): RequestHandler =>
     (request, response) => {
       if (this.pages.size >= MOST_STREAMS) throw Refusal.of('door.full', '');
       response.writeHead(200, {
@@ -65,7 +66,7 @@ export class EventStream {
         String(request.header('last-event-id') ?? request.query['since']),
       );
       const room = MOST_UNREAD + begin.length;
-      const page: Page = { browser: browserOf(request), room, told: this.number };
+      const page: Page = { browser: actorOf(request).browser, room, told: this.number };
       response.write(begin);
       response.on('drain', () => (page.room = MOST_UNREAD));
       this.pages.set(response, page);

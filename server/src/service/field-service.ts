@@ -27,7 +27,7 @@ import { Presence } from '../common/presence';
 import { Turns } from '../common/turns';
 import { must, Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
-import type { Person } from './change-plan';
+import type { Actor } from './actor';
 import { FieldPlanBook } from './field-plan';
 import { adapterOf, fieldView, heardView, presentView, stationView } from './field-views';
 
@@ -89,44 +89,44 @@ export class FieldService {
    */
   chooseWire(
     choice: WireChoice,
-    person: Person,
+    actor: Actor,
     isThrough: (adapter: string) => boolean,
   ): Promise<void> {
-    return this.turns.take(() => this.openWire(choice, person, isThrough));
+    return this.turns.take(() => this.openWire(choice, actor, isThrough));
   }
 
   private async openWire(
     choice: WireChoice,
-    person: Person,
+    actor: Actor,
     isThrough: (adapter: string) => boolean,
   ): Promise<void> {
     if (choice.kind === 'live' && isThrough(choice.adapter))
       throw Refusal.of('wire.ownWeb', '', { adapter: choice.adapter });
     const other = this.field.status.runId === undefined ? undefined : this.listening;
-    const isTaken = other !== undefined && other.person !== person.name;
+    const isTaken = other !== undefined && other.person !== actor.name;
     if (isTaken && choice.evenSo !== true) throw Refusal.of('wire.inUse', '', { ...other });
     await this.rest();
     if (isTaken)
-      this.notice('wire-taken', { by: person.name, from: other.person, what: other.what });
+      this.notice('wire-taken', { by: actor.name, from: other.person, what: other.what });
     if (choice.kind === 'live')
       await this.field.call({ kind: 'open-live', adapter: choice.adapter });
     else await this.field.call({ kind: 'open-practice', port: this.practice.wire() });
   }
 
-  listen(jobId: string, person: Person): Promise<void> {
-    return this.turns.take(() => this.beginRun(jobId, person));
+  listen(jobId: string, actor: Actor): Promise<void> {
+    return this.turns.take(() => this.beginRun(jobId, actor));
   }
 
-  private async beginRun(jobId: string, person: Person): Promise<void> {
+  private async beginRun(jobId: string, actor: Actor): Promise<void> {
     const { source, jobId: current, runId } = this.field.status;
     if (source === undefined) throw Refusal.of('field.noWire', '');
     if (runId !== undefined && current === jobId) return;
     if (runId !== undefined) throw Refusal.of('field.otherJob', '');
     await this.sendWholePlan(jobId);
-    const run = await this.store.addRun(jobId, source, person.name);
+    const run = await this.store.addRun(jobId, source, actor.name);
     await this.field.call({ kind: 'listen', runId: run.id });
     const { name: what } = await this.store.job(jobId);
-    this.listening = { person: person.name, what };
+    this.listening = { person: actor.name, what };
   }
 
   async rest(): Promise<void> {
@@ -134,11 +134,11 @@ export class FieldService {
   }
 
   /** @param browser whose absence ends it; undefined where nobody sits before a page */
-  async arm(minutes: number, person: Person, browser?: string): Promise<void> {
+  async arm(minutes: number, actor: Actor): Promise<void> {
     const millis = Math.min(minutes, MOST_MINUTES) * 60_000;
     if (this.untold !== undefined) await this.sendPlan(this.untold);
-    await this.field.call({ kind: 'arm', millis, person: person.name });
-    this.watched.begin(browser);
+    await this.field.call({ kind: 'arm', millis, person: actor.name });
+    this.watched.begin(actor.browser);
   }
 
   /** A page says that it is still there. */
@@ -151,39 +151,39 @@ export class FieldService {
     return this.field.call({ kind: 'silence' });
   }
 
-  async check(jobId: string, interfaceIds: readonly string[], person: Person): Promise<void> {
-    await this.listen(jobId, person);
-    await this.field.call({ kind: 'check', interfaceIds, person: person.name });
+  async check(jobId: string, interfaceIds: readonly string[], actor: Actor): Promise<void> {
+    await this.listen(jobId, actor);
+    await this.field.call({ kind: 'check', interfaceIds, person: actor.name });
   }
 
   async watchPower(
     jobId: string,
     interfaceId: string,
-    person: Person,
+    actor: Actor,
     evenSo?: string,
   ): Promise<void> {
-    await this.listen(jobId, person);
-    await this.field.call({ kind: 'watch-power', interfaceId, person: person.name, evenSo });
+    await this.listen(jobId, actor);
+    await this.field.call({ kind: 'watch-power', interfaceId, person: actor.name, evenSo });
   }
 
-  async pin(jobId: string, interfaceId: string, person: Person, evenSo?: string): Promise<void> {
+  async pin(jobId: string, interfaceId: string, actor: Actor, evenSo?: string): Promise<void> {
     const plan = await this.store.plan(jobId);
     const found = findInterface(plan, interfaceId);
     if (!found) throw Refusal.of('thing.unknown', 'device');
     if (findKind(plan, found.device.kindId)?.pinning.by !== 'tcpip-object')
       throw Refusal.of('pin.noObject', '', { title: found.device.title });
-    await this.listen(jobId, person);
-    await this.field.call({ kind: 'pin', interfaceId, person: person.name, evenSo });
+    await this.listen(jobId, actor);
+    await this.field.call({ kind: 'pin', interfaceId, person: actor.name, evenSo });
   }
 
-  async follow(jobId: string, interfaceId: string, person: Person): Promise<void> {
-    await this.listen(jobId, person);
-    await this.field.call({ kind: 'follow', interfaceId, person: person.name });
+  async follow(jobId: string, interfaceId: string, actor: Actor): Promise<void> {
+    await this.listen(jobId, actor);
+    await this.field.call({ kind: 'follow', interfaceId, person: actor.name });
   }
 
-  async walk(jobId: string, interfaceId: string, subnetId: string, person: Person): Promise<void> {
-    await this.listen(jobId, person);
-    await this.field.call({ kind: 'walk', interfaceId, subnetId, person: person.name });
+  async walk(jobId: string, interfaceId: string, subnetId: string, actor: Actor): Promise<void> {
+    await this.listen(jobId, actor);
+    await this.field.call({ kind: 'walk', interfaceId, subnetId, person: actor.name });
   }
 
   /** One register, as the plan has the port of its line. Refuses with what `registerAsked` refuses with. */
@@ -191,30 +191,30 @@ export class FieldService {
     jobId: string,
     interfaceId: string,
     { unit, written, counting }: RegisterWish,
-    person: Person,
+    actor: Actor,
   ): Promise<void> {
     const asked = must(registerAsked(written, counting));
     const found = findInterface(await this.store.plan(jobId), interfaceId);
     const line = found?.device.lines.find(({ units }) => units.some((one) => one.unit === unit));
-    await this.listen(jobId, person);
+    await this.listen(jobId, actor);
     const tcpPort = line?.tcpPort ?? MODBUS_PORT;
-    const order = { ...asked, unit, written, tcpPort, person: person.name };
+    const order = { ...asked, unit, written, tcpPort, person: actor.name };
     await this.field.call({ kind: 'read-register', interfaceId, ...order });
   }
 
   /** Who is at the end of the route path to an interface. Refuses with `path.none`. */
-  async askPath(jobId: string, interfaceId: string, from: string, person: Person): Promise<void> {
+  async askPath(jobId: string, interfaceId: string, from: string, actor: Actor): Promise<void> {
     const path = askedPath(await this.store.plan(jobId), from, interfaceId);
     if (!path) throw Refusal.of('path.none', '');
     const route = path.steps.map(({ port, link }) => ({ port, link }));
-    await this.listen(jobId, person);
+    await this.listen(jobId, actor);
     const ends = { entry: path.entry.id, interfaceId };
-    await this.field.call({ kind: 'ask-path', ...ends, route, person: person.name });
+    await this.field.call({ kind: 'ask-path', ...ends, route, person: actor.name });
   }
 
-  async openPage(jobId: string, interfaceId: string, person: Person): Promise<void> {
-    await this.listen(jobId, person);
-    await this.field.call({ kind: 'open-page', interfaceId, person: person.name });
+  async openPage(jobId: string, interfaceId: string, actor: Actor): Promise<void> {
+    await this.listen(jobId, actor);
+    await this.field.call({ kind: 'open-page', interfaceId, person: actor.name });
   }
 
   /** What goes on for one job is not ended in the name of another. */
@@ -249,20 +249,20 @@ export class FieldService {
     return this.field.present.map(presentView);
   }
 
-  async drill(jobId: string, step: 'begin' | 'on' | 'end', person: Person): Promise<void> {
-    await this.listen(jobId, person);
-    await this.field.call({ kind: 'drill', step, person: person.name });
+  async drill(jobId: string, step: 'begin' | 'on' | 'end', actor: Actor): Promise<void> {
+    await this.listen(jobId, actor);
+    await this.field.call({ kind: 'drill', step, person: actor.name });
   }
 
   /** Everybody, whatever their addresses: by ARP, and over layer 2. */
-  async sweep(jobId: string, person: Person): Promise<void> {
-    await this.listen(jobId, person);
+  async sweep(jobId: string, actor: Actor): Promise<void> {
+    await this.listen(jobId, actor);
     await this.field.call({ kind: 'sweep' });
     await this.field.call({ kind: 'search' });
   }
 
-  async search(jobId: string, person: Person): Promise<void> {
-    await this.listen(jobId, person);
+  async search(jobId: string, actor: Actor): Promise<void> {
+    await this.listen(jobId, actor);
     await this.field.call({ kind: 'search' });
   }
 
@@ -273,8 +273,8 @@ export class FieldService {
     await this.field.call({ kind: 'one-device', mac: found.at.mac });
   }
 
-  async flash(jobId: string, mac: MacAddress, person: Person): Promise<void> {
-    await this.listen(jobId, person);
+  async flash(jobId: string, mac: MacAddress, actor: Actor): Promise<void> {
+    await this.listen(jobId, actor);
     await this.field.call({ kind: 'flash', mac });
   }
 
@@ -282,22 +282,34 @@ export class FieldService {
     jobId: string,
     interfaceId: string,
     giving: Giving,
-    { name: person }: Person,
+    actor: Actor,
     evenSo?: string,
   ): Promise<void> {
-    await this.listen(jobId, { name: person });
-    await this.field.call({ kind: 'give-station', interfaceId, giving, person, evenSo });
+    await this.listen(jobId, actor);
+    await this.field.call({
+      kind: 'give-station',
+      interfaceId,
+      giving,
+      person: actor.name,
+      evenSo,
+    });
   }
 
   async resetStation(
     jobId: string,
     interfaceId: string,
     reason: string,
-    { name: person }: Person,
+    actor: Actor,
     evenSo?: string,
   ): Promise<void> {
-    await this.listen(jobId, { name: person });
-    await this.field.call({ kind: 'reset-station', interfaceId, reason, person, evenSo });
+    await this.listen(jobId, actor);
+    await this.field.call({
+      kind: 'reset-station',
+      interfaceId,
+      reason,
+      person: actor.name,
+      evenSo,
+    });
   }
 
   async runs(jobId: string): Promise<readonly RunView[]> {

@@ -12,7 +12,7 @@ import {
   WAY_WORDS,
 } from '@ipsonomo/core';
 import type { Store } from '../store/store';
-import type { Person } from './change-plan';
+import type { Actor } from './actor';
 
 const COLUMNS = [
   'device',
@@ -86,7 +86,7 @@ export async function dhcpReservations(
 }
 
 /** Notes that the lists of the current revision left the house. */
-export async function noteHandOver(store: Store, jobId: string, person: Person): Promise<void> {
+export async function noteHandOver(store: Store, jobId: string, actor: Actor): Promise<void> {
   const { last } = await store.revisions(jobId);
-  await store.addHandOver(jobId, person.name, 'address list', last);
+  await store.addHandOver(jobId, actor.name, 'address list', last);
 }

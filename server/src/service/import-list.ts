@@ -13,7 +13,8 @@ import {
 import type { Lists } from '../lists/lists';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
-import type { Person, PlanChanger } from './change-plan';
+import type { Actor } from './actor';
+import type { PlanChanger } from './change-plan';
 import type { Taking } from './list-answers';
 import type { PlanWork } from './plan-work';
 
@@ -46,12 +47,7 @@ export class ListImporter {
   }
 
   /** Takes every good line; what its columns were is remembered for the next list. */
-  async take(
-    jobId: string,
-    listId: string,
-    taking: ListTaking,
-    person: Person,
-  ): Promise<EditedView> {
+  async take(jobId: string, listId: string, taking: ListTaking, actor: Actor): Promise<EditedView> {
     const found = await this.planWork.listDevices(this.about(jobId, listId, taking));
     if (found.length === 0) throw Refusal.of('list.nothing', listId);
     const state = this.lists.state(jobId, listId);
@@ -63,7 +59,7 @@ export class ListImporter {
       jobId,
       edits,
       `took ${devices} devices from a list`,
-      person,
+      actor,
     );
     this.lists.end(listId);
     return done;

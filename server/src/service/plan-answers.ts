@@ -1,7 +1,8 @@
 import type { Edit, JobCounts, ListLines, ListPreview, PlanDoc } from '@ipsonomo/core';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
-import { PlanChanger, type Person } from './change-plan';
+import type { Actor } from './actor';
+import { PlanChanger } from './change-plan';
 import { addressList, dhcpReservations } from './hand-over';
 import { Papers } from './papers';
 import { listDevices, listLines, listPreview, type ListQuestion } from './list-answers';
@@ -21,7 +22,7 @@ export type FileQuestion =
 export type PlanQuestion =
   | FileQuestion
   | ListQuestion
-  | { readonly kind: 'job-from-plan'; readonly bytes: Uint8Array; readonly person: Person }
+  | { readonly kind: 'job-from-plan'; readonly bytes: Uint8Array; readonly actor: Actor }
   | { readonly kind: 'counts'; readonly jobId: string };
 
 export type PlanAnswer =
@@ -51,8 +52,8 @@ export class PlanAnswers {
   async to(question: PlanQuestion): Promise<PlanAnswer> {
     switch (question.kind) {
       case 'job-from-plan': {
-        const { bytes, person } = question;
-        return { jobId: await jobFromFile(this.changer, this.papers, textOf(bytes), person) };
+        const { bytes, actor } = question;
+        return { jobId: await jobFromFile(this.changer, this.papers, textOf(bytes), actor) };
       }
       case 'counts':
         return { counts: await this.counts(question.jobId) };

@@ -1,7 +1,8 @@
 import { readPlanFile, writePlanFile } from '@ipsonomo/core';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
-import type { Person, PlanChanger } from './change-plan';
+import type { Actor } from './actor';
+import type { PlanChanger } from './change-plan';
 import { papersOf, type Papers } from './papers';
 
 /** The plan of a job as a file to take away, with what its papers hold or with their names only. */
@@ -27,12 +28,12 @@ export async function jobFromFile(
   changer: PlanChanger,
   papers: Papers,
   text: string,
-  person: Person,
+  actor: Actor,
 ): Promise<string> {
   const read = readPlanFile(text);
   if (!read.ok) throw new Refusal(read.error);
   const held = papersOf(read.value.papers);
-  const jobId = await changer.addJobWith(read.value, person);
+  const jobId = await changer.addJobWith(read.value, actor);
   await papers.takeFromFile(jobId, held);
   return jobId;
 }

@@ -2,7 +2,7 @@ import type { Edit, JobCounts, ListLines, ListPreview } from '@ipsonomo/core';
 import { AskedThread } from '../common/asked-thread';
 import type { Database } from '../store/database';
 import type { Store } from '../store/store';
-import type { Person } from './change-plan';
+import type { Actor } from './actor';
 import type { ListQuestion, Taking } from './list-answers';
 import {
   PlanAnswers,
@@ -53,8 +53,8 @@ export class PlanWork {
    * @param bytes of the file: a large one is handed over, and gone here
    * @returns its id
    */
-  async jobFromPlan(bytes: Uint8Array, person: Person): Promise<string> {
-    const question = { kind: 'job-from-plan', bytes, person } as const;
+  async jobFromPlan(bytes: Uint8Array, actor: Actor): Promise<string> {
+    const question = { kind: 'job-from-plan', bytes, actor } as const;
     // A small one may be a part of what others use as well.
     const isAlone = bytes.byteLength === bytes.buffer.byteLength;
     const transfer = isAlone ? [bytes.buffer as ArrayBuffer] : [];

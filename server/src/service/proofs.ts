@@ -13,7 +13,7 @@ import type { ProofRow } from '../store/models';
 import type { ProofCounts, ProofHead } from '../store/proof-store';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
-import type { Person } from './change-plan';
+import type { Actor } from './actor';
 import type { FieldService } from './field-service';
 
 /** Runs of proofs: begun, stopped, gone on with, kept and read again. */
@@ -28,23 +28,23 @@ export class Proofs {
     private readonly changed: (jobId: string) => void,
   ) {}
 
-  async begin(jobId: string, { scope, perSecond }: ProofWish, person: Person): Promise<string> {
+  async begin(jobId: string, { scope, perSecond }: ProofWish, actor: Actor): Promise<string> {
     const { doc, revision } = await this.store.planState(jobId);
     const plan = planOf(doc);
     const interfaceIds = interfacesIn(plan, scope).map(({ at }) => at.id);
     if (interfaceIds.length === 0) throw Refusal.of('proof.nothing', '');
-    await this.service.listen(jobId, person);
+    await this.service.listen(jobId, actor);
     const { source, runId } = this.field.status;
     const proof = await this.store.proofs.add({
-      ...{ job_id: jobId, run_id: runId ?? null, source: source ?? '', person: person.name },
+      ...{ job_id: jobId, run_id: runId ?? null, source: source ?? '', person: actor.name },
       ...{ revision, scope: scopeTitle(plan, scope), interface_ids: interfaceIds },
     });
-    await this.send(proof, interfaceIds, perSecond, person);
+    await this.send(proof, interfaceIds, perSecond, actor);
     return proof.id;
   }
 
   /** Asks for what a run has not asked for yet. */
-  async goOn(jobId: string, id: string, perSecond: number, person: Person): Promise<void> {
+  async goOn(jobId: string, id: string, perSecond: number, actor: Actor): Promise<void> {
     const [proof, plan, results] = await Promise.all([
       this.store.proofs.find(jobId, id),
       this.store.plan(jobId),
@@ -54,9 +54,9 @@ export class Proofs {
     const planned = new Set(interfacesIn(plan, { kind: 'job' }).map(({ at }) => at.id));
     const left = proof.interface_ids.filter((one) => planned.has(one) && !asked.has(one));
     if (left.length === 0) throw Refusal.of('proof.nothingLeft', '');
-    await this.service.listen(jobId, person);
+    await this.service.listen(jobId, actor);
     await this.store.proofs.reopen(id);
-    await this.send(proof, left, perSecond, person);
+    await this.send(proof, left, perSecond, actor);
   }
 
   stop(): Promise<void> {
@@ -100,10 +100,16 @@ export class Proofs {
     { id, job_id: jobId }: ProofRow,
     interfaceIds: readonly string[],
     perSecond: number,
-    { name: person }: Person,
+    actor: Actor,
   ): Promise<void> {
     try {
-      await this.field.call({ kind: 'prove', proofId: id, interfaceIds, perSecond, person });
+      await this.field.call({
+        kind: 'prove',
+        proofId: id,
+        interfaceIds,
+        perSecond,
+        person: actor.name,
+      });
     } catch (error) {
       await this.store.proofs.end(id, 'stopped', []);
       throw error;

@@ -15,7 +15,7 @@ import type { VigilRing } from '../common/vigil-ring';
 import type { Field } from '../field/field';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
-import type { Person } from './change-plan';
+import type { Actor } from './actor';
 import type { FieldService } from './field-service';
 
 const MOST_PER_SECOND = 500;
@@ -35,7 +35,7 @@ export class Vigils {
   async begin(
     jobId: string,
     { scope, everySeconds, minutes }: VigilWish,
-    person: Person,
+    actor: Actor,
   ): Promise<void> {
     const plan = await this.store.plan(jobId);
     const interfaceIds = interfacesIn(plan, scope).map(({ at }) => at.id);
@@ -43,9 +43,9 @@ export class Vigils {
     if (count === 0) throw Refusal.of('proof.nothing', '');
     if (count / everySeconds > MOST_PER_SECOND)
       throw Refusal.of('vigil.tooMany', '', { count, most: MOST_PER_SECOND });
-    await this.service.listen(jobId, person);
+    await this.service.listen(jobId, actor);
     const times = { everyMillis: everySeconds * 1000, millis: minutes * 60_000 };
-    await this.field.call({ kind: 'vigil', interfaceIds, ...times, person: person.name });
+    await this.field.call({ kind: 'vigil', interfaceIds, ...times, person: actor.name });
   }
 
   end(): Promise<void> {

@@ -4,7 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { AddressInfo } from 'node:net';
 import request from 'supertest';
-import type { JobView } from '@ipsonomo/core';
+import type { JobView, PlanView, ProgressView } from '@ipsonomo/core';
+import { addingDevices, viewOfJob, type NewDevice } from '../../../core/test/jobs';
 import { hastenedTime, REAL_TIME } from '../../src/common/time';
 import { compose, type Running } from '../../src/compose';
 import { seedDemo } from '../../src/demo';
@@ -52,8 +53,9 @@ export class ApiBench {
     await new Promise<void>((resolve) => listen(web, { host: '127.0.0.1', port: 0 }, resolve));
     const url = `http+unix://${encodeURIComponent(socket)}`;
     const [first] = await scratch.store.jobs();
-    const answer = await request(url).get(`/api/jobs/${first?.id}`).expect(200);
-    return new ApiBench(scratch, running, server, url, web, logged, answer.body as JobView);
+    const read = (path: string) => request(url).get(`/api${path}`).expect(200);
+    const job = await viewAt(read, `/jobs/${first?.id}`);
+    return new ApiBench(scratch, running, server, url, web, logged, job);
   }
 
   /** The database behind it. */
@@ -63,6 +65,15 @@ export class ApiBench {
 
   readonly call = (method: Method, path: string, person = 'Mara Quist') =>
     request(this.url)[method](`/api${path}`).set('x-person', encodeURIComponent(person));
+
+  /** A job as a page puts it together. @param path `/jobs/…` */
+  view = (path: string): Promise<JobView> => viewAt((of) => this.call('get', of).expect(200), path);
+
+  /** Adds devices to a job. @param path `/jobs/…` */
+  async add(path: string, ...devices: readonly NewDevice[]): Promise<void> {
+    const edits = addingDevices(devices);
+    await this.call('post', `${path}/edits`).send({ edits, why: '' }).expect(200);
+  }
 
   /** Where a browser finds it. */
   get webUrl(): string {
@@ -95,9 +106,16 @@ export class ApiBench {
   }
 }
 
-export const device = (fields: object = {}) => ({
+async function viewAt(read: (path: string) => request.Test, path: string): Promise<JobView> {
+  const plan = (await read(`${path}/plan`)).body as PlanView;
+  return viewOfJob(plan, (await read(`${path}/progress`)).body as ProgressView);
+}
+
+/** A valve block. */
+export const device = (
+  fields: Partial<NewDevice> & Pick<NewDevice, 'subnetId' | 'address'>,
+): NewDevice => ({
   ...{ title: 'Valve block', name: 'vb-1', kindId: 'tarnwick-valves-16', way: 'bootp' },
-  ...{ area: '', cabinet: '', position: '', address: '172.22.40.110' },
   ...fields,
 });
 

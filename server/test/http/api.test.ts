@@ -1,5 +1,12 @@
 import { parse } from 'csv-parse/sync';
-import { issueCodes, type DeviceInfo, type ErrorView, type JobView } from '@ipsonomo/core';
+import {
+  issueCodes,
+  type DeviceInfo,
+  type ErrorView,
+  type JobView,
+  type PlanView,
+} from '@ipsonomo/core';
+import { addingDevices, removingDevice } from '../../../core/test/jobs';
 import { givenStatus, statusOf } from '../../src/http/errors';
 import { ApiBench, device, subnet, type Method } from './api-bench';
 
@@ -25,9 +32,6 @@ const jobOf = (name: string) => bench.jobOf(name);
 const NOBODY = '00000000-0000-4000-8000-000000000000';
 const here = () => `/jobs/${job.id}`;
 const hall = () => job.subnets[0]?.id ?? '';
-const devices = (...fields: readonly object[]) => ({
-  devices: fields.map((one) => device({ subnetId: hall(), ...one })),
-});
 const interfaceOf = (title: string) =>
   job.devices.find((one) => one.title === title)?.interfaces[0]?.id ?? '';
 const bind = (title: string) => `${here()}/interfaces/${interfaceOf(title)}/bind`;
@@ -46,8 +50,8 @@ test.each<[string, Method, () => string, () => unknown, number, string]>([
   ],
   ['a job without a name', 'post', () => '/jobs', () => ({ name: '  ' }), 422, 'name.empty'],
   ['a job twice', 'post', () => '/jobs', () => ({ name: 'Tern Cove hatchery' }), 409, 'job.taken'],
-  ['an unknown job', 'get', () => `/jobs/${NOBODY}`, () => undefined, 404, 'thing.unknown'],
-  ['an id that is none', 'get', () => "/jobs/1' or '1", () => undefined, 404, 'thing.unknown'],
+  ['an unknown job', 'get', () => `/jobs/${NOBODY}/plan`, () => undefined, 404, 'thing.unknown'],
+  ['an id that is none', 'get', () => "/jobs/1' or '1/plan", () => undefined, 404, 'thing.unknown'],
   ['an unknown address', 'get', () => '/nothing', () => undefined, 404, 'thing.unknown'],
   [
     'host bits',
@@ -76,64 +80,19 @@ test.each<[string, Method, () => string, () => unknown, number, string]>([
   [
     'an octet of 300',
     'post',
-    () => `${here()}/devices`,
-    () => devices({ address: '172.22.40.300' }),
+    () => `${here()}/edits`,
+    () => ({
+      edits: addingDevices([device({ subnetId: hall(), address: '172.22.40.300' })]),
+      why: '',
+    }),
     422,
     'ipv4.octet',
   ],
   [
-    'an address that is given',
+    'no edit at all',
     'post',
-    () => `${here()}/devices`,
-    () => devices({ address: '172.22.40.86' }),
-    409,
-    'address.taken',
-  ],
-  [
-    'an address outside',
-    'post',
-    () => `${here()}/devices`,
-    () => devices({ address: '172.61.40.7' }),
-    422,
-    'address.outside',
-  ],
-  [
-    'one address twice in a list',
-    'post',
-    () => `${here()}/devices`,
-    () => devices({}, { name: 'vb-2' }),
-    409,
-    'address.taken',
-  ],
-  [
-    'a name with a space',
-    'post',
-    () => `${here()}/devices`,
-    () => devices({ name: 'v b' }),
-    422,
-    'name.space',
-  ],
-  [
-    'a name that is taken',
-    'post',
-    () => `${here()}/devices`,
-    () => devices({ name: 'FH2-drive-2' }),
-    409,
-    'name.taken',
-  ],
-  [
-    'an unknown kind',
-    'post',
-    () => `${here()}/devices`,
-    () => devices({ kindId: 'x' }),
-    404,
-    'thing.unknown',
-  ],
-  [
-    'no device at all',
-    'post',
-    () => `${here()}/devices`,
-    () => ({ devices: [] }),
+    () => `${here()}/edits`,
+    () => ({ edits: [], why: '' }),
     400,
     'body.invalid',
   ],
@@ -223,7 +182,7 @@ test.each<[string, Method, () => string, () => unknown, number, string]>([
   const error = answer.body as ErrorView;
   expect([answer.status, error.code]).toEqual([status, code]);
   expect(issueCodes).toContain(error.code);
-  const after = (await call('get', here())).body as JobView;
+  const after = (await call('get', `${here()}/plan`)).body as PlanView;
   expect(after.revision).toBe(job.revision);
 });
 
@@ -252,17 +211,22 @@ test('every code has a status of its own or its family’s', () => {
 
 test('add, change, bind, unbind, remove: each is a revision', async () => {
   const { path, subnetId } = await jobOf('Round trip');
-  const wanted = device({ subnetId, address: '10.9.0.100', name: 'VB-1' });
-  await call('post', `${path}/devices`)
-    .send({ devices: [wanted] })
-    .expect(201);
-  const view = async () => (await call('get', path)).body as JobView;
+  const wanted = device({ subnetId, address: '10.9.0.100', name: 'vb-1' });
+  await bench.add(path, wanted);
+  const view = () => bench.view(path);
   const [added] = (await view()).devices as [DeviceInfo];
   expect(added).toMatchObject({ name: 'vb-1', title: 'Valve block' });
-  const one = `${path}/devices/${added.id}`;
-  await call('patch', one).send({ address: '10.9.0.101', title: 'Valves' }).expect(204);
-  await call('patch', one).send({ address: '10.9.0.255' }).expect(422);
-  const at = `${path}/interfaces/${added.interfaces[0]?.id}`;
+  const edit = (edits: readonly object[]) => call('post', `${path}/edits`).send({ edits, why: '' });
+  const set = (type: string, id: string | undefined, field: string, from: string, to: string) => ({
+    ...{ op: 'set', type, id, field, from, to },
+  });
+  const [at0] = added.interfaces;
+  await edit([
+    set('interface', at0?.id, 'address', '10.9.0.100', '10.9.0.101'),
+    set('device', added.id, 'title', 'Valve block', 'Valves'),
+  ]).expect(200);
+  await edit([set('interface', at0?.id, 'address', '10.9.0.101', '10.9.0.555')]).expect(422);
+  const at = `${path}/interfaces/${at0?.id}`;
   const label = { mac: '02:00:5e:00:53:11', label: 'O2-00-5E-00-53-11' };
   await call('post', `${at}/bind`).send(label).expect(204);
   expect((await view()).devices[0]).toMatchObject({
@@ -276,7 +240,8 @@ test('add, change, bind, unbind, remove: each is a revision', async () => {
   await call('post', `${at}/said-kept`).expect(204);
   expect((await view()).devices[0]?.interfaces[0]?.stage).toBe('planned');
   await call('post', `${at}/unbind`).expect(204);
-  await call('delete', one).expect(204);
+  const plan = (await call('get', `${path}/plan`)).body as PlanView;
+  await edit(removingDevice(plan, added.id)).expect(200);
   expect(await view()).toMatchObject({ devices: [], revision: 6 });
 });
 
@@ -286,7 +251,7 @@ test('R-CSV: the list reads back cell for cell, whatever was typed, and runs no 
   const wanted = titles.map((title, i) =>
     device({ title, subnetId, name: `vb-${i}`, address: `10.9.0.${100 + i}` }),
   );
-  await call('post', `${path}/devices`).send({ devices: wanted }).expect(201);
+  await bench.add(path, ...wanted);
   const answer = await call('get', `${path}/addresses.csv`).expect(200);
   expect(answer.headers['content-type']).toBe('text/csv; charset=utf-8');
   expect(answer.headers['content-disposition']).toContain('revision 2.csv');
@@ -311,14 +276,12 @@ test('R-CSV: the list reads back cell for cell, whatever was typed, and runs no 
 
 test('handing over counts from there', async () => {
   const { path, subnetId } = await jobOf('Handed over');
-  const left = async () => ((await call('get', path)).body as JobView).left.handOver;
+  const left = async () => (await bench.view(path)).left.handOver;
   expect(await left()).toBe(1);
   await call('post', `${path}/hand-overs`).expect(204);
   expect(await left()).toBe(0);
   const wanted = device({ subnetId, address: '10.9.0.100' });
-  await call('post', `${path}/devices`)
-    .send({ devices: [wanted] })
-    .expect(201);
+  await bench.add(path, wanted);
   expect(await left()).toBe(1);
 });
 

@@ -4,7 +4,6 @@ import {
   thingsOf,
   type EditsView,
   type ErrorView,
-  type JobView,
   type PlanView,
   type RevisionView,
 } from '@ipsonomo/core';
@@ -37,10 +36,7 @@ function at(path: string, person = 'Mara Quist') {
 
 async function deviceAt(path: string, subnetId: string, address: string): Promise<PlanView> {
   const wanted = device({ subnetId, address, name: `vb-${address.split('.')[3]}` });
-  await bench
-    .call('post', `${path}/devices`)
-    .send({ devices: [wanted] })
-    .expect(201);
+  await bench.add(path, wanted);
   return at(path).plan();
 }
 
@@ -118,7 +114,7 @@ test('an edit may make a snag, and a page that was away catches up by the edits 
   await at(path)
     .edit([{ ...twice, from: '10.9.0.100', to: '10.9.0.101' }])
     .expect(200);
-  const view = (await bench.call('get', path)).body as JobView;
+  const view = await bench.view(path);
   expect(view.left.plan).toBe(1);
   expect(view.devices.map((one) => one.snags[0]?.rule)).toEqual([
     'S-ADDRESS-TWICE',

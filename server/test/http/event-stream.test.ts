@@ -10,7 +10,7 @@ beforeEach(async () => {
   const app = express();
   app.get(
     '/',
-    events.handler((request) => String(request.query['browser'])),
+    events.handler((request) => ({ browser: String(request.query['browser']) })),
   );
   server = createServer(app);
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));

@@ -4,7 +4,7 @@ import { runInNewContext } from 'node:vm';
 import { gzipSync } from 'node:zlib';
 import fc from 'fast-check';
 import request from 'supertest';
-import type { ErrorView, FieldView, JobView } from '@ipsonomo/core';
+import type { ErrorView, FieldView } from '@ipsonomo/core';
 import { cases } from '../../../core/test/cases';
 import { ApiBench, type Method } from './api-bench';
 
@@ -21,9 +21,9 @@ const job = () => `/jobs/${bench.job.id}`;
 const interfaceId = () => bench.job.devices[0]?.interfaces[0]?.id ?? '';
 
 test.each<[string, Method, () => string, object | undefined, number]>([
-  ['a % that stands for nothing', 'get', () => '/jobs/%ff', undefined, 400],
-  ['a revision that is no number', 'patch', () => `${job()}/revisions/abc`, { name: 'x' }, 400],
-  ['a revision that is no whole one', 'patch', () => `${job()}/revisions/1.5`, { name: 'x' }, 400],
+  ['a % that stands for nothing', 'get', () => '/jobs/%ff/plan', undefined, 400],
+  ['a revision that is no number', 'patch', () => `${job()}/revisions/abc`, { name: 'x' }, 404],
+  ['a revision that is no whole one', 'patch', () => `${job()}/revisions/1.5`, { name: 'x' }, 404],
   ['edits since nothing', 'get', () => `${job()}/edits?since=x`, undefined, 400],
   ['a NUL in a name', 'post', () => '/jobs', { name: 'a\0b' }, 400],
   ['half a character in a name', 'post', () => '/jobs', { name: '\ud800' }, 400],
@@ -104,7 +104,7 @@ test('an id has one spelling from the door on', async () => {
   // The wire is told too: it would go on answering a MAC that nobody has bound any more.
   await bench.call('post', `${path}/unbind`).expect(204);
   expect(await answers()).toBe(before);
-  const view = (await bench.call('get', job())).body as JobView;
+  const view = await bench.view(job());
   expect(view.devices[0]?.interfaces[0]?.mac).toBeNull();
   // Another job's name ends nothing of this one.
   const { id } = (await bench.call('post', '/jobs').send({ name: 'Other' })).body as { id: string };
@@ -204,7 +204,7 @@ test(
     const routes = routesOf(router.stack).filter(
       ([, path]) => path !== STREAM && !path.includes('*'),
     );
-    expect(routes.length).toBeGreaterThan(80);
+    expect(routes.length).toBeGreaterThan(70);
     const device = bench.job.devices[0];
     const part = fc.oneof(
       fc.constantFrom('%00', '..', '%2e%2e', '__proto__', 'x'.repeat(3000), '-1', '1e9', '%ff'),

@@ -11,10 +11,13 @@ import {
 import type { Field } from '../../src/field/field';
 import type { Practice } from '../../src/field/practice';
 import { IDLE, type FieldCommand, type FieldTarget } from '../../src/field/protocol';
+import { machineActor } from '../../src/service/actor';
 import { FieldService } from '../../src/service/field-service';
 import type { Store } from '../../src/store/store';
 
 // What the wire is told and in which order, with a store that answers when the test lets it.
+
+const MARA = machineActor('Mara Quist');
 
 const planNamed = (id: string): Plan =>
   toPlan({ subnets: [toSubnet({ id, name: id, prefix: must(parsePrefix('10.0.0.0/24')) })] });
@@ -82,7 +85,7 @@ test('a plan that the wire cannot be told silences it and says so; what was chan
   await turnOfEvents();
   reads[2]?.(new Error('away'));
   await again;
-  const arming = service.arm(1, { name: 'Mara Quist' });
+  const arming = service.arm(1, MARA);
   await turnOfEvents();
   reads[3]?.(planNamed('newest'));
   await arming;
@@ -141,7 +144,7 @@ describe('R-PAGE: the browser that let it answer', () => {
     ['is none: a command line', undefined, undefined, []],
   ])('%s', async (_what, armed, there, expected) => {
     const { service, told } = open();
-    await service.arm(10, { name: 'Mara Quist' }, armed);
+    await service.arm(10, { ...MARA, browser: armed });
     for (let seconds = 0; seconds < 60; seconds += 5) {
       jest.advanceTimersByTime(5000);
       service.here(there);
@@ -151,7 +154,7 @@ describe('R-PAGE: the browser that let it answer', () => {
 
   test('fell silent itself: its absence ends nothing more', async () => {
     const { service, told } = open();
-    await service.arm(10, { name: 'Mara Quist' }, 'aaaaaaaa');
+    await service.arm(10, { ...MARA, browser: 'aaaaaaaa' });
     await service.silence();
     jest.advanceTimersByTime(60_000);
     expect(told).toEqual(['arm', 'silence']);

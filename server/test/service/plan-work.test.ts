@@ -1,5 +1,6 @@
 import { docOfPlan, writePlanFile } from '@ipsonomo/core';
 import { siteOf } from '../../../core/test/snags/big-site';
+import { machineActor } from '../../src/service/actor';
 import { PlanWork } from '../../src/service/plan-work';
 import { PlanReader } from '../../src/service/read-plan';
 import { Scratch } from '../scratch';
@@ -26,7 +27,7 @@ const opened = (fewThings = -1, fewBytes = -1) =>
     ...([fewThings, fewBytes] as const),
   );
 
-const PERSON = { name: 'Mara Quist' };
+const PERSON = machineActor('Mara Quist');
 const file = (name: string, devices: number): string =>
   writePlanFile({ name, doc: docOfPlan(siteOf(devices, 12)) });
 const bytesOf = (text: string) => new Uint8Array(Buffer.from(text));

@@ -15,7 +15,7 @@ import {
   type Plan,
   type Prefix,
 } from '@ipsonomo/core';
-import { useAddSubnet } from '../../data';
+import { acts, useAct } from '../../data';
 import { Field, Notice, Page, Refusals, Words, useDraft } from '../../parts';
 import { usePlan } from '../plan/use-plan';
 import { issuesOf } from '../words';
@@ -24,7 +24,7 @@ import { issuesOf } from '../words';
 export function NewSubnetScreen({ job }: { readonly job: string }) {
   const router = useRouter();
   const { plan } = usePlan(job);
-  const add = useAddSubnet(job);
+  const add = useAct(acts.addSubnet, { job });
   const [name, setName, forgetName] = useDraft(`new subnet name ${job}`);
   const [network, setNetwork, forgetNetwork] = useDraft(`new subnet network ${job}`);
   const [gateway, setGateway, forgetGateway] = useDraft(`new subnet gateway ${job}`);

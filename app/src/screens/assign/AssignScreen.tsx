@@ -11,7 +11,7 @@ import {
   type JobView,
   type Plan,
 } from '@ipsonomo/core';
-import { useField, useHeard, useListen, useNoticeRead, useTimeThereOf, useWire } from '../../data';
+import { acts, useAct, useField, useHeard, useTimeThereOf, useWire } from '../../data';
 import {
   AddressText,
   Beside,
@@ -124,7 +124,7 @@ function situation(listening: boolean, heard: readonly HeardView[], now: number)
 function ListenAction({ job, next }: { readonly job: string; readonly next: Awaited | undefined }) {
   const router = useRouter();
   const field = useField();
-  const listen = useListen();
+  const listen = useAct(acts.listen, {});
   if (field?.source === null)
     return (
       <Button
@@ -141,7 +141,7 @@ function ListenAction({ job, next }: { readonly job: string; readonly next: Awai
           size="lg"
           title="Start listening"
           loading={listen.isPending}
-          onPress={() => listen.mutate(job)}
+          onPress={() => listen.mutate({ jobId: job })}
         />
       </>
     );
@@ -158,7 +158,7 @@ function ListenAction({ job, next }: { readonly job: string; readonly next: Awai
 /** Notices of the wire that bear on assigning. */
 function Notices({ job, plan }: { readonly job: string; readonly plan: Plan | undefined }) {
   const { field, now } = useWire();
-  const read = useNoticeRead();
+  const read = useAct(acts.readNotice, {});
   return field?.notices
     .filter(({ at, stays }) => stays || now - at < 10 * 60_000)
     .map(({ code, facts, at, stays }) => (

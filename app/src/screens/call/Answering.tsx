@@ -1,5 +1,5 @@
 import { Button } from '@rneui/themed';
-import { useArm, useListen, useWire } from '../../data';
+import { acts, useAct, useWire } from '../../data';
 import { Words } from '../../parts';
 import { leftWords } from '../words';
 
@@ -9,8 +9,8 @@ export const ANSWER_MINUTES = 10;
 /** Letting Ipsonomo answer: whether it does, and how to begin. */
 export function useAnswering(job: string) {
   const { field, now } = useWire();
-  const arm = useArm();
-  const listen = useListen();
+  const arm = useAct(acts.arm, {});
+  const listen = useAct(acts.listen, {});
   const until = field?.answeringUntil ?? 0;
   const isLooking = field?.tasks.some((one) => one.kind === 'look-for-servers') ?? false;
   return {
@@ -21,8 +21,8 @@ export function useAnswering(job: string) {
     start: () =>
       // Both, also where the news of the first takes this away from the page; what is refused is shown from each.
       void listen
-        .mutateAsync(job)
-        .then(() => arm.mutateAsync(ANSWER_MINUTES))
+        .mutateAsync({ jobId: job })
+        .then(() => arm.mutateAsync({ minutes: ANSWER_MINUTES }))
         .catch(() => undefined),
     error: listen.error ?? arm.error,
   };

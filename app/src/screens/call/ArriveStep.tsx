@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { evidenceWords, WAY_WORDS } from '@ipsonomo/core';
-import { evidenceQuery, useCheck, useInterfaceAct, useField } from '../../data';
+import { acts, reading, useAct, useField } from '../../data';
 import { Notice, Refusals, timeOf, Words } from '../../parts';
 import { DeviceSwitches } from '../switches/DeviceSwitches';
 import { issuesOf } from '../words';
@@ -15,8 +15,8 @@ import { GuideSteps } from './GuideSteps';
 export function ArriveStep({ call }: { readonly call: Call }) {
   const { at, job, device } = call;
   const field = useField();
-  const watch = useInterfaceAct(job, at.id, 'watch-power');
-  const check = useCheck(job);
+  const watch = useAct(acts.watchPower, { job, interface: at.id });
+  const check = useAct(acts.check, { job });
   const task = field?.tasks.find((one) => one.kind === 'watch-power' && one.interfaceId === at.id);
   const bySwitches = device.way === 'switches';
   const act = bySwitches ? 'Power off, turn, power on' : 'Power off and on';
@@ -57,7 +57,7 @@ export function ArriveStep({ call }: { readonly call: Call }) {
           type="outline"
           title="It is on already: look for it"
           loading={check.isPending}
-          onPress={() => check.mutate([at.id])}
+          onPress={() => check.mutate({ interfaceIds: [at.id] })}
         />
       )}
       {at.check && at.check.kind !== 'found-as-planned' ? (
@@ -71,7 +71,8 @@ export function ArriveStep({ call }: { readonly call: Call }) {
 
 /** What is seen while it is awaited, and what came up instead. */
 function Awaiting({ call, phase }: { readonly call: Call; readonly phase: string }) {
-  const [latest] = useQuery(evidenceQuery(call.job, call.at.id)).data ?? [];
+  const [latest] =
+    useQuery(reading(acts.readEvidence, { job: call.job, interface: call.at.id })).data ?? [];
   const boot = call.kind?.bootSeconds ?? 10;
   if (latest?.kind === 'arrived-elsewhere')
     return (

@@ -12,7 +12,7 @@ import {
   type LabelVerdict,
   type MacAddress,
 } from '@ipsonomo/core';
-import { useArm, useBind, useListen, useWire } from '../../data';
+import { acts, useAct, useWire } from '../../data';
 import { Card, Field, LabelCheck, Notice, Refusals, Row, Words, useDraft } from '../../parts';
 import { HeardLine } from '../assign/HeardLine';
 import { reasonWords } from '../assign/awaited';
@@ -135,16 +135,16 @@ export function BindStep({ call, there: chosenThere, onBack }: Props) {
 
 /** Binding, and then answering if Ipsonomo does not answer yet. */
 function useBindAndGive(job: string, id: string, asks: boolean, onBound: () => void) {
-  const bind = useBind(job, id);
-  const listen = useListen();
-  const arm = useArm();
+  const bind = useAct(acts.bind, { job, interface: id });
+  const listen = useAct(acts.listen, {});
+  const arm = useAct(acts.arm, {});
   const act = async (binding: { mac: string; label: string; reason: string }) => {
     const { mac, label, reason } = binding;
     await bind.mutateAsync({ mac, label, ...(reason.trim() ? { reason } : {}) });
     onBound();
     if (!asks) return;
-    await listen.mutateAsync(job);
-    await arm.mutateAsync(ANSWER_MINUTES);
+    await listen.mutateAsync({ jobId: job });
+    await arm.mutateAsync({ minutes: ANSWER_MINUTES });
   };
   return {
     // A refusal is shown from the mutation itself.
@@ -155,7 +155,7 @@ function useBindAndGive(job: string, id: string, asks: boolean, onBound: () => v
 }
 
 function NotListening({ call }: { readonly call: Call }) {
-  const listen = useListen();
+  const listen = useAct(acts.listen, {});
   const wide = useWide(); // there the list beside it has the button
   return (
     <CallPage
@@ -166,7 +166,7 @@ function NotListening({ call }: { readonly call: Call }) {
             size="lg"
             title="Start listening"
             loading={listen.isPending}
-            onPress={() => listen.mutate(call.job)}
+            onPress={() => listen.mutate({ jobId: call.job })}
           />
         )
       }

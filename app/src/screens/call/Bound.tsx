@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { useInterfaceAct } from '../../data';
+import { acts, useAct } from '../../data';
 import { MacText, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
 import type { Call } from './CallPage';
@@ -19,7 +19,7 @@ const Asker = ({ mac }: { readonly mac: string }) => (
 /** The bound MAC, and the way back from a wrong binding. */
 export function Bound({ call }: { readonly call: Call }) {
   const { at, job } = call;
-  const unbind = useInterfaceAct(job, at.id, 'unbind');
+  const unbind = useAct(acts.unbind, { job, interface: at.id });
   const [sure, setSure] = useState(false);
   if (at.mac === null) return at.askedBy ? <Asker mac={at.askedBy} /> : null;
   return (

@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { judgeLabel, parseLabel, parseMac, type StationView } from '@ipsonomo/core';
-import { useBind, useFlash, useSearch, useStations, useWire } from '../../data';
+import { acts, useAct, useActOn, useStations, useWire } from '../../data';
 import { Card, LabelCheck, Notice, Refusals, Row, Words, useDraft } from '../../parts';
 import { reasonWords } from '../assign/awaited';
 import { issuesOf, plural } from '../words';
@@ -15,7 +15,7 @@ import { stationOffers } from './stations';
 export function FindStation({ call }: { readonly call: Call }) {
   const { job } = call;
   const { field, now } = useWire();
-  const search = useSearch(job);
+  const search = useAct(acts.searchStations, { job });
   const stations = useStations();
   const [chosen, setChosen] = useState<string>();
   const listening = field?.runId !== null && field?.jobId === job;
@@ -77,8 +77,8 @@ interface HeldProps {
 /** One station is looked at: its label or its lamp decides whether it is the one. */
 function HeldStation({ call, station, now, onOther }: HeldProps) {
   const { job, at } = call;
-  const flash = useFlash(job);
-  const bind = useBind(job, at.id);
+  const flash = useActOn(acts.flash);
+  const bind = useAct(acts.bind, { job, interface: at.id });
   const [typed, setTyped, forget] = useDraft(`label ${at.id} ${station.mac}`);
   const mac = parseMac(station.mac);
   const label = typed === '' ? undefined : parseLabel(typed);
@@ -122,7 +122,7 @@ function HeldStation({ call, station, now, onOther }: HeldProps) {
           type="outline"
           title={flash.isSuccess ? 'Flash its lamp again' : 'Flash its lamp'}
           loading={flash.isPending}
-          onPress={() => flash.mutate(station.mac)}
+          onPress={() => flash.mutate({ params: { job, mac: station.mac } })}
         />
         <LabelField
           label="Or type the MAC from the label, in any notation"

@@ -9,14 +9,7 @@ import {
   type StationGiving,
   type StationView,
 } from '@ipsonomo/core';
-import {
-  useField,
-  useGiveStation,
-  useResetStation,
-  useSearch,
-  useStations,
-  useWire,
-} from '../../data';
+import { acts, useAct, useField, useStations, useWire } from '../../data';
 import { Card, Field, Notice, Refusals, timeOf, Words, useDraft } from '../../parts';
 import { issuesOf } from '../words';
 import { Bound } from './Bound';
@@ -35,7 +28,7 @@ interface GiveProps {
 export function GiveButton({ call, give, title, type = 'solid' }: GiveProps) {
   const { job, at } = call;
   const field = useField();
-  const giving = useGiveStation(job, at.id);
+  const giving = useAct(acts.giveStation, { job, interface: at.id });
   const busy = field?.tasks.some((one) => one.kind === 'station-set' && one.interfaceId === at.id);
   return (
     <>
@@ -61,7 +54,7 @@ export function GiveStation({ call }: { readonly call: Call }) {
   const { job, at, device } = call;
   const { now } = useWire();
   const station = useStations().find((one) => one.mac === at.mac);
-  const search = useSearch(job);
+  const search = useAct(acts.searchStations, { job });
   const planned = findDevice(call.plan, device.id);
   const name = planned ? stationNameOf(planned) : device.name;
   const byController = device.way === 'controller';
@@ -144,7 +137,7 @@ const isUsed = ({ name }: StationView, planned: string): boolean =>
 /** It carries another job's name: set back by a deliberate act with a reason, never in bulk. */
 function Used({ call, station }: { readonly call: Call; readonly station: StationView }) {
   const { job, at } = call;
-  const reset = useResetStation(job, at.id);
+  const reset = useAct(acts.resetStation, { job, interface: at.id });
   const [open, setOpen] = useState(false);
   const [reason, setReason, forget] = useDraft(`set back ${at.id}`);
   const setBack = (evenSo?: string) => {

@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { evidenceWords, isAsking, isNamedOverLayer2 } from '@ipsonomo/core';
-import { useSayOneDevice } from '../../data';
+import { acts, useAct } from '../../data';
 import { Notice, ReasonForm, Refusals } from '../../parts';
 import { agoWords, issuesOf } from '../words';
 import { AnswerAction, useAnswering } from './Answering';
@@ -50,7 +50,7 @@ function Answer({ call }: { readonly call: Call }) {
 /** Whoever has looked knows better: one device alone, which asks in two ways. */
 function OneDevice({ call }: { readonly call: Call }) {
   const [isOpen, setOpen] = useState(false);
-  const say = useSayOneDevice(call.job, call.at.id);
+  const say = useAct(acts.sayOneDevice, { job: call.job, interface: call.at.id });
   const close = () => setOpen(false);
   if (!isOpen)
     return (

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { evidenceWords, pagePortOf, type EvidenceView, type FieldTaskView } from '@ipsonomo/core';
-import { evidenceQuery, useInterfaceAct, usePresent, useField, useWire } from '../../data';
+import { acts, reading, useAct, useField, usePresent, useWire } from '../../data';
 import { AddressText, Card, Notice, Refusals, Row, timeOf, Words } from '../../parts';
 import { usePlan } from '../plan/use-plan';
 import { DeviceSwitches } from '../switches/DeviceSwitches';
@@ -27,7 +27,7 @@ import { Typed } from './Typed';
 export function HandStep({ call }: { readonly call: Call }) {
   const { at, job, device, kind } = call;
   const field = useField();
-  const follow = useInterfaceAct(job, at.id, 'follow');
+  const follow = useAct(acts.follow, { job, interface: at.id });
   const task = field?.tasks.find((one) => one.kind === 'follow' && one.interfaceId === at.id);
   const present = usePresent();
   // Where its MAC was seen last counts more than where it should be as it left its maker.
@@ -130,7 +130,8 @@ interface WhereProps {
 /** Where it was, who answers there now, and where it has to be. */
 function Where({ call, task, before, isFactory }: WhereProps) {
   const { now } = useWire();
-  const all = useQuery(evidenceQuery(call.job, call.at.id)).data ?? [];
+  const all =
+    useQuery(reading(acts.readEvidence, { job: call.job, interface: call.at.id })).data ?? [];
   const last = (...kinds: readonly EvidenceView['kind'][]) =>
     all.find((one) => kinds.includes(one.kind));
   const found = last('found-before');

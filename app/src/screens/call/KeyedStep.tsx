@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
 import { findDevice, dhcpNameOf, evidenceWords, portText, type HeardView } from '@ipsonomo/core';
-import { evidenceQuery, useEdit, useHeard, useWire } from '../../data';
+import { acts, reading, useEdit, useHeard, useWire } from '../../data';
 import { Card, MacText, Notice, Refusals, Row, Words } from '../../parts';
 import { HeardLine } from '../assign/HeardLine';
 import { DeviceSwitches } from '../switches/DeviceSwitches';
@@ -65,7 +65,7 @@ const TROUBLE_CURE =
 function LastAsked({ call }: { readonly call: Call }) {
   const { at } = call;
   const { now } = useWire();
-  const all = useQuery(evidenceQuery(call.job, at.id)).data ?? [];
+  const all = useQuery(reading(acts.readEvidence, { job: call.job, interface: at.id })).data ?? [];
   const last = all.find(({ kind }) => kind.startsWith('asked'));
   if (!last) return <Words size="second">Nobody has asked so yet.</Words>;
   const otherwise = last.facts['says'] !== undefined;

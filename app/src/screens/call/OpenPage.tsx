@@ -1,13 +1,13 @@
 import { Button } from '@rneui/themed';
 import { Linking } from 'react-native';
-import { useOpenPage } from '../../data';
+import { acts, useAct } from '../../data';
 import { Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
 import type { Call } from './CallPage';
 
 /** The page of the device, through the wire, in a page of its own beside this one. */
 export function OpenPage({ call }: { readonly call: Call }) {
-  const open = useOpenPage(call.job, call.at.id);
+  const open = useAct(acts.openPage, { job: call.job, interface: call.at.id });
   const show = async () => {
     const { port, path } = await open.mutateAsync();
     const { protocol, hostname } = globalThis.location;

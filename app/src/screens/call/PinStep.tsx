@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
 import { evidenceWords, isByHand, isKeyed, isNamedOverLayer2 } from '@ipsonomo/core';
-import { useInterfaceAct, useField } from '../../data';
+import { acts, useAct, useField, type Acting } from '../../data';
 import { Notice, timeOf, Words } from '../../parts';
 import { Bound } from './Bound';
 import { CallPage, type Call } from './CallPage';
@@ -13,9 +13,9 @@ import { Watching } from './Watching';
 export function PinStep({ call }: { readonly call: Call }) {
   const { at, job } = call;
   const field = useField();
-  const pin = useInterfaceAct(job, at.id, 'pin');
-  const said = useInterfaceAct(job, at.id, 'said-kept');
-  const watch = useInterfaceAct(job, at.id, 'watch-power');
+  const pin = useAct(acts.pin, { job, interface: at.id });
+  const said = useAct(acts.sayKept, { job, interface: at.id });
+  const watch = useAct(acts.watchPower, { job, interface: at.id });
   const task = field?.tasks.find((one) => one.kind === 'watch-power' && one.interfaceId === at.id);
   const told = at.keep !== null && at.keep.kind !== 'keep-refused';
   if (task) return <Watching call={call} phase={task.phase} />;
@@ -92,16 +92,14 @@ export function PinStep({ call }: { readonly call: Call }) {
   );
 }
 
-type Act = ReturnType<typeof useInterfaceAct>;
-
 function MakeItStay({
   call,
   pin,
   said,
 }: {
   readonly call: Call;
-  readonly pin: Act;
-  readonly said: Act;
+  readonly pin: Acting<typeof acts.pin>;
+  readonly said: Acting<typeof acts.sayKept>;
 }) {
   if (isNamedOverLayer2(call.device.way))
     return <GiveButton call={call} give="stored" title="Store name and address in it" />;

@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { evidenceWords } from '@ipsonomo/core';
-import { useCheck, useWire } from '../../data';
+import { acts, useAct, useWire } from '../../data';
 import { Notice, Refusals, timeOf } from '../../parts';
 import { usePlan } from '../plan/use-plan';
 import { awaitedOf } from '../assign/awaited';
@@ -17,7 +17,7 @@ export function ProveStep({ call }: { readonly call: Call }) {
   const { field, now } = useWire();
   const { view } = usePlan(job);
   const { order } = useRound(job);
-  const check = useCheck(job);
+  const check = useAct(acts.check, { job });
   const asking = field?.tasks.some((one) => one.kind === 'check' && one.interfaceId === at.id);
   const awaited = view ? awaitedOf(view, order, now) : [];
   const [next] = awaited;
@@ -30,7 +30,7 @@ export function ProveStep({ call }: { readonly call: Call }) {
       type={proven ? 'outline' : 'solid'}
       title={proven ? 'Ask it again' : 'Prove it: ARP and ping'}
       loading={asking || check.isPending}
-      onPress={() => check.mutate([at.id])}
+      onPress={() => check.mutate({ interfaceIds: [at.id] })}
     />
   );
   const onward = next ? (

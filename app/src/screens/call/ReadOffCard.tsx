@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
 import { evidenceWords } from '@ipsonomo/core';
-import { evidenceQuery, useInterfaceAct, useReadOff } from '../../data';
+import { acts, reading, useAct } from '../../data';
 import { Card, Field, Notice, Refusals, timeOf, Words, useDraft } from '../../parts';
 import { issuesOf } from '../words';
 import type { Call } from './CallPage';
@@ -22,9 +22,9 @@ export function ReadOffCard({
 }) {
   const { job, at } = call;
   const [text, setText, forget] = useDraft(`read off ${from} ${at.id}`);
-  const read = useReadOff(job, at.id);
-  const said = useInterfaceAct(job, at.id, 'said-given');
-  const all = useQuery(evidenceQuery(job, at.id)).data ?? [];
+  const read = useAct(acts.readOff, { job, interface: at.id });
+  const said = useAct(acts.sayGiven, { job, interface: at.id });
+  const all = useQuery(reading(acts.readEvidence, { job, interface: at.id })).data ?? [];
   const last = all.find(({ kind }) => /^(read-|said-given)/.test(kind));
   return (
     <Card>

@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { useSaySetBack } from '../../data';
+import { acts, useAct } from '../../data';
 import { Field, Notice, Refusals, Words, useDraft } from '../../parts';
 import { issuesOf } from '../words';
 import { NumberedSteps } from './GuideSteps';
@@ -13,7 +13,7 @@ import type { Call } from './CallPage';
  */
 export function SetBack({ call }: { readonly call: Call }) {
   const { job, at, kind } = call;
-  const said = useSaySetBack(job, at.id);
+  const said = useAct(acts.saySetBack, { job, interface: at.id });
   const [open, setOpen] = useState(false);
   const [reason, setReason, forget] = useDraft(`set back ${at.id}`);
   if (said.isSuccess)

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
 import { evidenceWords } from '@ipsonomo/core';
-import { evidenceQuery } from '../../data';
+import { acts, reading } from '../../data';
 import { Notice, timeOf, Words } from '../../parts';
 import { CallPage, type Call } from './CallPage';
 
@@ -13,7 +13,8 @@ const PHASES = [
 /** A device watched through power off and on, or as it comes up for the first time. */
 export function Watching({ call, phase }: { readonly call: Call; readonly phase: string }) {
   const at = PHASES.findIndex(([name]) => name === phase);
-  const [latest] = useQuery(evidenceQuery(call.job, call.at.id)).data ?? [];
+  const [latest] =
+    useQuery(reading(acts.readEvidence, { job: call.job, interface: call.at.id })).data ?? [];
   const boot = call.kind?.bootSeconds ?? 10;
   return (
     <CallPage

@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { SIGN_WORDS, type CauseAct, type FieldTaskView, type LikelyCause } from '@ipsonomo/core';
-import { useCheck, useSearch, useSweep, useField, useWire } from '../../data';
+import { acts, useAct, useField, useWire } from '../../data';
 import { Card, Notice, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
 
@@ -79,7 +79,11 @@ function Try({
   onAsked,
 }: Omit<Props, 'causes'> & { readonly title: string; readonly act: CauseAct }) {
   const router = useRouter();
-  const [check, sweep, search] = [useCheck(job), useSweep(job), useSearch(job)];
+  const [check, sweep, search] = [
+    useAct(acts.check, { job }),
+    useAct(acts.sweep, { job }),
+    useAct(acts.searchStations, { job }),
+  ];
   const { now } = useWire();
   const press = () => {
     // What was seen before this moment is no sign any more; a search ends long after it.
@@ -91,7 +95,7 @@ function Try({
       );
     switch (act) {
       case 'check':
-        return then(check.mutateAsync([at]));
+        return then(check.mutateAsync({ interfaceIds: [at] }));
       case 'sweep':
         return then(sweep.mutateAsync());
       case 'search':
@@ -102,7 +106,7 @@ function Try({
         return router.navigate(`/job/${job}/${act}`);
     }
   };
-  const acts = [check, sweep, search];
+  const asking = [check, sweep, search];
   return (
     <>
       <Button
@@ -110,10 +114,10 @@ function Try({
         containerStyle={{ alignSelf: 'flex-start' }}
         title={ACT_WORDS[act]}
         accessibilityLabel={`${ACT_WORDS[act]}: ${title}`}
-        loading={acts.some(({ isPending }) => isPending)}
+        loading={asking.some(({ isPending }) => isPending)}
         onPress={press}
       />
-      <Refusals issues={issuesOf(acts.find(({ error }) => error !== null)?.error ?? null)} />
+      <Refusals issues={issuesOf(asking.find(({ error }) => error !== null)?.error ?? null)} />
     </>
   );
 }

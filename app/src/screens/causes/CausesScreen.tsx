@@ -17,14 +17,15 @@ import {
   type Sign,
 } from '@ipsonomo/core';
 import {
-  evidenceQuery,
+  acts,
   foundRoutesQuery,
   neededRoutesQuery,
+  reading,
+  useField,
   useHeard,
   useJob,
   usePresent,
   useStations,
-  useField,
   useTraffic,
 } from '../../data';
 import { Page, Refusals, timeOf, Toggle, Words } from '../../parts';
@@ -115,7 +116,7 @@ function useSigns(
   const traffic = useTraffic();
   const [heard, stations, present] = [useHeard(), useStations(), usePresent()];
   const evidence = useQuery({
-    ...evidenceQuery(job, planned?.at.id ?? ''),
+    ...reading(acts.readEvidence, { job, interface: planned?.at.id ?? '' }),
     enabled: planned !== undefined,
   }).data;
   const found = now ? settingsFound(now.plan, now.view) : new Map();

@@ -10,7 +10,7 @@ import {
   type Plan,
   type PlanDoc,
 } from '@ipsonomo/core';
-import { chooseFile, useEdit, useList, useListLines, useSendList } from '../../data';
+import { acts, chooseFile, useAct, useEdit, useList, useListLines } from '../../data';
 import { Card, LongField, Pick, Refusals, Words, useDraft } from '../../parts';
 import { issuesOf, plural } from '../words';
 
@@ -80,7 +80,7 @@ function FromFile({
   readonly id: string;
   readonly onRead: (text: string) => void;
 }) {
-  const send = useSendList(id);
+  const send = useAct(acts.sendList, { job: id });
   const [list, setList] = useState<string>();
   const [sheet, setSheet] = useState<number>();
   const { data: view, error: lost } = useList(id, list);

@@ -10,7 +10,7 @@ import {
   type ConnectionEnd,
   type Plan,
 } from '@ipsonomo/core';
-import { evidenceQuery, useReadRegister } from '../../data';
+import { acts, reading, useAct } from '../../data';
 import { Card, Field, Pick, Refusals, timeOf, Words } from '../../parts';
 import { issuesOf } from '../words';
 
@@ -33,8 +33,10 @@ export function ReadRegister({ job, plan }: { readonly job: string; readonly pla
   const [unit, setUnit] = useState(ITSELF);
   const [counting, setCounting] = useState<ConnectionEnd['counting']>('from-0');
   const [written, setWritten] = useState('');
-  const read = useReadRegister(job, at);
-  const evidence = useQuery({ ...evidenceQuery(job, at), enabled: at !== '' }).data ?? [];
+  const read = useAct(acts.readRegister, { job, interface: at });
+  const evidence =
+    useQuery({ ...reading(acts.readEvidence, { job, interface: at }), enabled: at !== '' }).data ??
+    [];
   const last = evidence.find(({ kind }) => kind === 'register-read');
   const device = devices.find(({ interfaces }) => interfaces.some(({ id }) => id === at));
   if (devices.length === 0) return null;

@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { formatMac, parseLabel } from '@ipsonomo/core';
-import { useBind, useInterfaceAct } from '../../data';
+import { acts, useAct } from '../../data';
 import {
   AddressText,
   LongList,
@@ -33,7 +33,7 @@ export function DeskScreen({ job }: { readonly job: string }) {
   const meant =
     waiting.find(({ at }) => at.id === chosen) ??
     (kindId !== undefined || kinds.length === 1 ? waiting[0] : undefined);
-  const bind = useBind(job, meant?.at.id ?? '');
+  const bind = useAct(acts.bind, { job, interface: meant?.at.id ?? '' });
   const label = typed === '' ? undefined : parseLabel(typed);
   const act = () => {
     if (!meant || !label?.ok || bind.isPending) return;
@@ -127,7 +127,7 @@ export function DeskScreen({ job }: { readonly job: string }) {
 /** What was bound just now, and the way back from a wrong one. */
 function LastBound({ job, last }: { readonly job: string; readonly last: Waiting }) {
   const { view } = usePlan(job);
-  const unbind = useInterfaceAct(job, last.at.id, 'unbind');
+  const unbind = useAct(acts.unbind, { job, interface: last.at.id });
   const now = view?.devices
     .flatMap(({ interfaces }) => interfaces)
     .find(({ id }) => id === last.at.id);

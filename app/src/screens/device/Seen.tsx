@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
 import type { InterfaceView } from '@ipsonomo/core';
-import { evidenceQuery } from '../../data';
+import { acts, reading } from '../../data';
 import { EvidenceStamp, Words } from '../../parts';
 
 /** Everything that was seen of an interface, newest first. */
 export function Seen({ job, at }: { readonly job: string; readonly at: InterfaceView }) {
-  const { data } = useQuery(evidenceQuery(job, at.id));
+  const { data } = useQuery(reading(acts.readEvidence, { job, interface: at.id }));
   if (!data || data.length === 0) return null;
   return (
     <View>

@@ -3,7 +3,7 @@ import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { format } from 'date-fns';
 import { spokenKey, type BrowserView, type InvitationView, type NewKeyView } from '@ipsonomo/core';
-import { useKeys, useNewKey, useNow, useTakeKeyBack } from '../../data';
+import { acts, useAct, useActOn, useKeys, useNow } from '../../data';
 import { Card, Notice, Page, Refusals, Words } from '../../parts';
 import { agoWords, issuesOf, leftWords } from '../words';
 import { QrCode } from './QrCode';
@@ -12,11 +12,11 @@ import { deviceWords } from './device-words';
 /** Who was let in, and the way in for somebody else. */
 export function LetInScreen() {
   const keys = useKeys();
-  const make = useNewKey();
-  const takeBack = useTakeKeyBack();
+  const make = useAct(acts.addKey, {});
+  const takeBack = useActOn(acts.takeKeyBack);
   const now = useNow(0);
   const router = useRouter();
-  const back = (id: string) => takeBack.mutate(id);
+  const back = (id: string) => takeBack.mutate({ params: { key: id } });
   return (
     <Page
       action={

@@ -13,7 +13,7 @@ import {
   type Plan,
   type Returned,
 } from '@ipsonomo/core';
-import { useDrill, useWire } from '../../data';
+import { acts, useAct, useWire, type Acting } from '../../data';
 import { AddressText, LongList, Notice, Page, Refusals, Row, Words } from '../../parts';
 import { useWide } from '../../theme';
 import { usePlan } from '../plan/use-plan';
@@ -23,7 +23,7 @@ import { issuesOf, lengthOf, plural } from '../words';
 export function DrillScreen({ job }: { readonly job: string }) {
   const { view, plan, error } = usePlan(job);
   const { field, now } = useWire();
-  const drill = useDrill(job);
+  const drill = useAct(acts.drill, { job });
   const state = field?.jobId === job ? field.drill : null;
   const phase = state?.phase ?? 'none';
   return (
@@ -70,11 +70,16 @@ function Step({
   drill,
 }: {
   readonly phase: Phase;
-  readonly drill: ReturnType<typeof useDrill>;
+  readonly drill: Acting<typeof acts.drill>;
 }) {
   const [step, title] = ACTS[phase];
   return (
-    <Button size="lg" title={title} loading={drill.isPending} onPress={() => drill.mutate(step)} />
+    <Button
+      size="lg"
+      title={title}
+      loading={drill.isPending}
+      onPress={() => drill.mutate({ step })}
+    />
   );
 }
 

@@ -3,7 +3,7 @@ import { useRef } from 'react';
 import { ScrollView, View } from 'react-native';
 import { format } from 'date-fns';
 import { sourceWords } from '@ipsonomo/core';
-import { useAway, useJob, useSilence, useWire, type FieldNow } from '../../data';
+import { acts, type FieldNow, useAct, useAway, useJob, useWire } from '../../data';
 import { LinkLine, Places, type Place, type PlaceEntry } from '../../parts';
 import { useColours, useLowWindow, useWide } from '../../theme';
 import { ClashBar } from './ClashBar';
@@ -80,7 +80,7 @@ function WireLine({ job }: { readonly job: string }) {
   const away = useAway();
   // Nobody knows what goes on there now.
   const isSending = wasSending && away === undefined;
-  const silence = useSilence();
+  const silence = useAct(acts.silence, {});
   const wide = useWide();
   const until = field?.answeringUntil ?? 0;
   const isAnswering = until > now && away === undefined;

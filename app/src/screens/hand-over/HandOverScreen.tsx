@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { View } from 'react-native';
 import { sourceWords, STAGES } from '@ipsonomo/core';
-import { download, runsQuery, useNoteHandOver } from '../../data';
+import { acts, download, pathOf, reading, useAct } from '../../data';
 import { Card, Page, Refusals, Row, Words } from '../../parts';
 import { usePlan } from '../plan/use-plan';
 import { Temporary } from '../prove/Temporary';
@@ -13,11 +13,11 @@ import { issuesOf, plural } from '../words';
 export function HandOverScreen({ job }: { readonly job: string }) {
   const { view, plan } = usePlan(job);
   const hasPapers = plan?.kinds.some((kind) => kind.papers.length > 0) ?? false;
-  const note = useNoteHandOver(job);
+  const note = useAct(acts.noteHandOver, { job });
   const interfaces = view?.devices.flatMap((device) => device.interfaces) ?? [];
   const proven = interfaces.filter((at) => at.stage === 'proven').length;
   const save = () => {
-    download(`/api/jobs/${job}/addresses.csv`);
+    download(pathOf(acts.fetchAddresses, { job }));
     note.mutate();
   };
   return (
@@ -55,7 +55,7 @@ export function HandOverScreen({ job }: { readonly job: string }) {
         <Button
           type="outline"
           title="Download the reservations"
-          onPress={() => download(`/api/jobs/${job}/dhcp.conf`)}
+          onPress={() => download(pathOf(acts.fetchDhcp, { job }))}
         />
       </Card>
       <Card>
@@ -69,13 +69,13 @@ export function HandOverScreen({ job }: { readonly job: string }) {
         <Button
           type="outline"
           title="Download the plan"
-          onPress={() => download(`/api/jobs/${job}/plan.json`)}
+          onPress={() => download(pathOf(acts.fetchPlanFile, { job }))}
         />
         {hasPapers ? (
           <Button
             type="clear"
             title="Download it without its papers"
-            onPress={() => download(`/api/jobs/${job}/plan.json?papers=named`)}
+            onPress={() => download(pathOf(acts.fetchPlanFile, { job }, { papers: 'named' }))}
           />
         ) : null}
       </Card>
@@ -85,7 +85,7 @@ export function HandOverScreen({ job }: { readonly job: string }) {
 }
 
 function Runs({ job }: { readonly job: string }) {
-  const { data: runs } = useQuery(runsQuery(job));
+  const { data: runs } = useQuery(reading(acts.listRuns, { job }));
   if (!runs || runs.length === 0)
     return (
       <Words tone="second">
@@ -101,7 +101,7 @@ function Runs({ job }: { readonly job: string }) {
         <Row
           key={run.id}
           label={`capture of ${format(run.startedAt, 'd MMM HH:mm')}`}
-          onPress={() => download(`/api/jobs/${job}/runs/${run.id}/capture.pcap`)}
+          onPress={() => download(pathOf(acts.fetchCapture, { job, run: run.id }))}
         >
           <Words size="strong">Capture, {format(run.startedAt, 'd MMM HH:mm')}</Words>
           <Words size="second" tone="second">

@@ -1,7 +1,7 @@
 import { Button, LinearProgress } from '@rneui/themed';
 import { useState } from 'react';
 import type { ListView } from '@ipsonomo/core';
-import { chooseFile, useJob, useList, useSendList } from '../../data';
+import { acts, chooseFile, useAct, useJob, useList } from '../../data';
 import { Notice, Page, Refusals, Words } from '../../parts';
 import { issuesOf, plural } from '../words';
 import { Matching } from './Matching';
@@ -14,7 +14,7 @@ const readingWords = (view: ListView | undefined): string =>
 /** A list of devices from a spreadsheet: chosen, read, matched, seen, and only then taken. */
 export function ImportScreen({ job: id }: { readonly job: string }) {
   const { job, error } = useJob(id);
-  const send = useSendList(id);
+  const send = useAct(acts.sendList, { job: id });
   const [list, setList] = useState<string>();
   const { data: view, error: lost } = useList(id, list);
   const choose = async () => {

@@ -11,7 +11,7 @@ import {
   type Plan,
   type SheetSummary,
 } from '@ipsonomo/core';
-import { useListPreview, useTakeList } from '../../data';
+import { acts, useAct, useListPreview } from '../../data';
 import { Card, Page, Pick, Refusals, Words } from '../../parts';
 import { useWide } from '../../theme';
 import { issuesOf, plural } from '../words';
@@ -53,7 +53,7 @@ export function Matching({ id, list, plan, sheets, onAgain }: Props) {
     [sheet, columns, kindId, subnetId],
   );
   const { data: preview, error } = useListPreview(id, list, taking);
-  const take = useTakeList(id, list);
+  const take = useAct(acts.takeList, { job: id, list });
   const good = preview ? preview.count - preview.badLines : 0;
   const setColumn = (at: number, column: ColumnId | null) =>
     setTyped((known) =>

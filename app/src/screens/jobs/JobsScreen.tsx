@@ -3,12 +3,12 @@ import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import type { JobCounts, JobSummary } from '@ipsonomo/core';
 import {
+  acts,
   changeSettings,
   chooseFile,
   jobsQuery,
   type Settings,
-  useAddJob,
-  useAddJobFromFile,
+  useAct,
   useSettings,
 } from '../../data';
 import { Card, Choice, Field, LongList, Page, Refusals, Row, Words, useDraft } from '../../parts';
@@ -71,11 +71,11 @@ function JobRow({ job }: { readonly job: JobSummary }) {
 
 function NewJob() {
   const [name, setName, forget] = useDraft('new job');
-  const add = useAddJob();
-  const fromFile = useAddJobFromFile();
+  const add = useAct(acts.addJob, {});
+  const fromFile = useAct(acts.addJobFromFile, {});
   const router = useRouter();
   const open = ({ id }: { readonly id: string }) => router.navigate(`/job/${id}/plan`);
-  const create = () => add.mutate(name, { onSuccess: (made) => (forget(), open(made)) });
+  const create = () => add.mutate({ name }, { onSuccess: (made) => (forget(), open(made)) });
   const choose = async () => {
     const file = await chooseFile('.json,application/json');
     if (file) fromFile.mutate(file, { onSuccess: open });

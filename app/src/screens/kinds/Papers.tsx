@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { Pressable, View } from 'react-native';
 import type { Kind, Paper, PlanDoc } from '@ipsonomo/core';
-import { chooseFile, paperPath, useEdit, useKeepPaper } from '../../data';
+import { acts, chooseFile, paperPath, useAct, useEdit } from '../../data';
 import { Refusals, Words } from '../../parts';
 import { TOUCH } from '../../theme';
 import { issuesOf, sizeWords } from '../words';
@@ -67,7 +67,7 @@ interface Props {
 /** Papers of a kind, with what adds one and takes one away. */
 export function KindPapers({ id, doc, kind }: Props) {
   const edit = useEdit(id);
-  const keep = useKeepPaper(id);
+  const keep = useAct(acts.keepPaper, { job: id });
   const write = (papers: readonly Paper[], why: string) =>
     edit.mutate({ edits: editsOfPapers(doc, kind, papers), why });
   const attach = async () => {

@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { type DescriptionView, type Kind, type Plan, type PlanDoc } from '@ipsonomo/core';
-import { useDescription, useEdit, useKeepPaper } from '../../data';
+import { acts, useAct, useDescription, useEdit } from '../../data';
 import { Card, Notice, Refusals, Row, Words } from '../../parts';
 import { issuesOf, plural } from '../words';
 import { editsOfRead, withPaper } from './kind-edits';
@@ -36,7 +36,7 @@ const MOST_UNREAD = 20;
 
 function Shown({ id, file, plan, doc, read, onDone }: Props & { readonly read: DescriptionView }) {
   const edit = useEdit(id);
-  const keep = useKeepPaper(id);
+  const keep = useAct(acts.keepPaper, { job: id });
   const kinds = useMemo(() => read.kinds.flatMap(kindOfDoc), [read]);
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const taken = kinds.filter((kind) => !left.has(kind.id));

@@ -4,14 +4,7 @@ import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { interfacesIn, type Plan, type PlanDoc } from '@ipsonomo/core';
-import {
-  proofQuery,
-  proofsQuery,
-  useBeginProof,
-  useJob,
-  useTimeThereOf,
-  type Job,
-} from '../../data';
+import { acts, type Job, reading, useAct, useJob, useTimeThereOf } from '../../data';
 import { Page, Pick, Refusals, Words, type PickOption } from '../../parts';
 import { issuesOf, plural } from '../words';
 import { findingsOf, ofKind, staleTimesOf, type Finding } from './findings';
@@ -24,7 +17,7 @@ import { Temporary } from './Temporary';
 /** Expected against found: runs over the job or a part of it, and what each device comes to. */
 export function ProveScreen({ job: id }: { readonly job: string }) {
   const { job, error } = useJob(id);
-  const begin = useBeginProof(id);
+  const begin = useAct(acts.beginProof, { job: id });
   const run = useRun(id);
   const [place, setPlace] = useState(WHOLE);
   const [perSecond, setPace] = useState(1000);
@@ -141,8 +134,11 @@ interface ResultsProps {
 }
 
 function Results({ job, plan, doc, findings }: ResultsProps) {
-  const last = useQuery(proofsQuery(job)).data?.find(({ how }) => how === 'done');
-  const detail = useQuery({ ...proofQuery(job, last?.id ?? ''), enabled: last !== undefined });
+  const last = useQuery(reading(acts.listProofs, { job })).data?.find(({ how }) => how === 'done');
+  const detail = useQuery({
+    ...reading(acts.readProof, { job, proof: last?.id ?? '' }),
+    enabled: last !== undefined,
+  });
   const of = (...kinds: Parameters<typeof ofKind>[1][]) => ofKind(findings, ...kinds);
   const parts = { job, plan };
   return (

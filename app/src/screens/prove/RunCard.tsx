@@ -2,7 +2,7 @@ import { Button, LinearProgress } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
 import { proofEndWords, type ProofState } from '@ipsonomo/core';
-import { proofsQuery, useGoOnProof, useStopProof, useField } from '../../data';
+import { acts, reading, useAct, useActOn, useField } from '../../data';
 import { Card, Notice, Refusals, Words } from '../../parts';
 import { issuesOf, plural } from '../words';
 
@@ -23,7 +23,7 @@ export function useRun(job: string): ProofState | undefined {
 /** The run that goes on, or the one that was left in the middle. */
 export function RunCard({ job, perSecond }: { readonly job: string; readonly perSecond: number }) {
   const run = useRun(job);
-  const stop = useStopProof(job);
+  const stop = useAct(acts.stopProof, { job });
   if (run)
     return (
       <Card strong>
@@ -52,8 +52,8 @@ export function RunCard({ job, perSecond }: { readonly job: string; readonly per
 }
 
 function LeftOver({ job, perSecond }: { readonly job: string; readonly perSecond: number }) {
-  const goOn = useGoOnProof(job);
-  const last = useQuery(proofsQuery(job)).data?.[0];
+  const goOn = useActOn(acts.goOnProof);
+  const last = useQuery(reading(acts.listProofs, { job })).data?.[0];
   if (!last || last.endedAt === null || last.how === null || last.how === 'done') return null;
   const left = last.total - last.proven - last.contradicted - last.silent;
   if (left <= 0) return null;
@@ -67,7 +67,7 @@ function LeftOver({ job, perSecond }: { readonly job: string; readonly perSecond
         type="outline"
         title={`Go on with the ${left}`}
         loading={goOn.isPending}
-        onPress={() => goOn.mutate({ id: last.id, perSecond })}
+        onPress={() => goOn.mutate({ params: { job, proof: last.id }, body: { perSecond } })}
       />
     </Notice>
   );

@@ -4,7 +4,7 @@ import { format } from 'date-fns';
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { RevisionView } from '@ipsonomo/core';
-import { revisionsQuery, useJob, useNameRevision, useTakeBack } from '../../data';
+import { acts, reading, useAct, useActOn, useJob } from '../../data';
 import { Field, LongList, Page, Refusals, Row, Words } from '../../parts';
 import { useColours } from '../../theme';
 import { issuesOf, plural } from '../words';
@@ -13,9 +13,9 @@ import { Compare } from './Compare';
 /** Every change of the plan: who, when, why; taken back, named, and held side by side. */
 export function RevisionsScreen({ job: id }: { readonly job: string }) {
   const { job } = useJob(id);
-  const { data: revisions, error } = useQuery(revisionsQuery(id));
-  const undo = useTakeBack(id, 'undo');
-  const redo = useTakeBack(id, 'redo');
+  const { data: revisions, error } = useQuery(reading(acts.listRevisions, { job: id }));
+  const undo = useAct(acts.undo, { job: id });
+  const redo = useAct(acts.redo, { job: id });
   const [chosen, setChosen] = useState<readonly number[]>([]);
   const toggle = (number: number) =>
     setChosen((now) =>
@@ -101,7 +101,7 @@ function Revision({ id, one, isChosen, onPress }: RevisionProps) {
 function Naming({ id, one }: Pick<RevisionProps, 'id' | 'one'>) {
   const colours = useColours();
   const [name, setName] = useState(one.name ?? '');
-  const naming = useNameRevision(id);
+  const naming = useActOn(acts.nameRevision);
   return (
     <View style={{ padding: 12, gap: 4, backgroundColor: colours.surface }}>
       <Field
@@ -116,7 +116,12 @@ function Naming({ id, one }: Pick<RevisionProps, 'id' | 'one'>) {
         title="Name it"
         disabled={name.trim() === '' || name === one.name}
         loading={naming.isPending}
-        onPress={() => naming.mutate({ number: one.number, name: name.trim() })}
+        onPress={() =>
+          naming.mutate({
+            params: { job: id, number: String(one.number) },
+            body: { name: name.trim() },
+          })
+        }
       />
     </View>
   );

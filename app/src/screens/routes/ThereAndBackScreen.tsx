@@ -17,7 +17,7 @@ import {
   type Plan,
   type RackPathView,
 } from '@ipsonomo/core';
-import { evidenceQuery, useAskPath, useEdit, useJob, type Job } from '../../data';
+import { acts, type Job, reading, useAct, useEdit, useJob } from '../../data';
 import { Card, Notice, Page, Refusals, ThereAndBackLine, timeOf, Toggle, Words } from '../../parts';
 import { issuesOf, plural } from '../words';
 import { settingsFound } from './settings-found';
@@ -128,8 +128,8 @@ function walkedOf(plan: Plan, from: string, to: string) {
 
 /** IP does not go through a rack; the automation protocol does. */
 function RackPath({ rack, job, from, to }: Props & { readonly rack: RackPathView }) {
-  const ask = useAskPath(job, to);
-  const evidence = useQuery(evidenceQuery(job, to)).data ?? [];
+  const ask = useAct(acts.askPath, { job, interface: to });
+  const evidence = useQuery(reading(acts.readEvidence, { job, interface: to })).data ?? [];
   const last = evidence.find(({ kind }) => kind === 'path-asked');
   const { hops, numbers, bytes } = rack;
   return (

@@ -17,7 +17,7 @@ import {
   type Plan,
   type WalkStep,
 } from '@ipsonomo/core';
-import { evidenceQuery, useWalk, useField } from '../../data';
+import { acts, reading, useAct, useField } from '../../data';
 import { AddressText, Card, Notice, Pick, Refusals, timeOf, Words } from '../../parts';
 import { issuesOf, lengthOf } from '../words';
 
@@ -34,8 +34,8 @@ interface Props {
 export function WalkCard({ job, plan, to, nearest }: Props) {
   const [subnetId, setSubnet] = useState(nearest ?? plan.subnets[0]?.id ?? '');
   const field = useField();
-  const walk = useWalk(job, to);
-  const seen = useQuery(evidenceQuery(job, to)).data ?? [];
+  const walk = useAct(acts.walk, { job, interface: to });
+  const seen = useQuery(reading(acts.readEvidence, { job, interface: to })).data ?? [];
   const last = seen.find(({ kind }) => kind === 'walked');
   const isWalking = field?.tasks.some(
     ({ kind, interfaceId }) => kind === 'walk' && interfaceId === to,

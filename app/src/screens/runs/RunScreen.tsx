@@ -14,7 +14,7 @@ import {
   type ProofResult,
   type RunChange,
 } from '@ipsonomo/core';
-import { proofQuery, proofsQuery } from '../../data';
+import { acts, reading } from '../../data';
 import { Card, LongList, Page, Pick, Refusals, Row, timeOf, Words } from '../../parts';
 import { useWide } from '../../theme';
 import { usePlan } from '../plan/use-plan';
@@ -25,12 +25,15 @@ import { runCounts, runTime } from './RunsScreen';
 /** One run with all that it found, and what is different since another. */
 export function RunScreen({ job, id }: { readonly job: string; readonly id: string }) {
   const { plan } = usePlan(job);
-  const { data: run, error } = useQuery(proofQuery(job, id));
-  const runs = useQuery(proofsQuery(job)).data ?? [];
+  const { data: run, error } = useQuery(reading(acts.readProof, { job, proof: id }));
+  const runs = useQuery(reading(acts.listProofs, { job })).data ?? [];
   const earlier = runs.filter((one) => one.startedAt < (run?.startedAt ?? 0));
   const [chosen, setChosen] = useState<string>();
   const since = chosen ?? earlier[0]?.id ?? '';
-  const before = useQuery({ ...proofQuery(job, since), enabled: since !== '' }).data;
+  const before = useQuery({
+    ...reading(acts.readProof, { job, proof: since }),
+    enabled: since !== '',
+  }).data;
   return (
     <Page maxWidth={1100}>
       <Words size="title" heading={1}>

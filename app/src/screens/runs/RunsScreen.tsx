@@ -3,7 +3,7 @@ import { format } from 'date-fns';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { proofEndWords, sourceWords, type ProofView } from '@ipsonomo/core';
-import { proofsQuery } from '../../data';
+import { acts, reading } from '../../data';
 import { Notice, Page, Refusals, Row, Words } from '../../parts';
 import { issuesOf, plural } from '../words';
 
@@ -24,7 +24,7 @@ export const runCounts = ({ proven, contradicted, silent, total }: ProofView): s
 
 /** The runs that were kept, newest first. */
 export function RunsScreen({ job }: { readonly job: string }) {
-  const { data: runs, error } = useQuery(proofsQuery(job));
+  const { data: runs, error } = useQuery(reading(acts.listProofs, { job }));
   const router = useRouter();
   return (
     <Page maxWidth={900}>

@@ -3,7 +3,7 @@ import { useRouter } from 'expo-router';
 import { useMemo, useRef, useState } from 'react';
 import { ScrollView, TextInput, View } from 'react-native';
 import { kindsOf, rowsOf, type NotchView, type SheetRow } from '@ipsonomo/core';
-import { useEdit, useTakeBack, type Job } from '../../data';
+import { acts, type Job, useAct, useEdit } from '../../data';
 import { Refusals, Words } from '../../parts';
 import { SPACE, TOUCH, TYPE, useColours, WORDS } from '../../theme';
 import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
@@ -37,8 +37,8 @@ export function PlanSheet({ id, job, selected }: Props) {
   const find = useRef<TextInput>(null);
   const edit = useEdit(id);
   const conflicts = conflictsOf(edit.error);
-  const undo = useTakeBack(id, 'undo');
-  const redo = useTakeBack(id, 'redo');
+  const undo = useAct(acts.undo, { job: id });
+  const redo = useAct(acts.redo, { job: id });
   const all = useMemo(() => rowsOf(plan), [plan]);
   const rows = useMemo(
     () => (subnetId === undefined ? all : all.filter((row) => row.at?.subnetId === subnetId)),

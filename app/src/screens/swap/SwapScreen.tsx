@@ -10,7 +10,7 @@ import {
   type Device,
   type Interface,
 } from '@ipsonomo/core';
-import { useInterfaceAct, useJob } from '../../data';
+import { acts, useAct, useJob } from '../../data';
 import { AddressText, MacText, Notice, Page, Refusals, Row, Words } from '../../parts';
 import { issuesOf, lengthOf, placeOf } from '../words';
 import { StepWords } from './StepWords';
@@ -94,7 +94,7 @@ interface ActionProps {
 /** The new device is in: what was bound to the old one is let go, and its call begins. */
 function SwapAction({ job, at, needsLaptop }: ActionProps) {
   const router = useRouter();
-  const unbind = useInterfaceAct(job, at.id, 'unbind');
+  const unbind = useAct(acts.unbind, { job, interface: at.id });
   const toCall = () => router.navigate(`/job/${job}/call/${at.id}`);
   const begin = () =>
     at.mac === undefined ? toCall() : unbind.mutate(undefined, { onSuccess: toCall });

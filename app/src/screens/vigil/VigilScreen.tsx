@@ -10,7 +10,7 @@ import {
   type VigilRowView,
   type VigilView,
 } from '@ipsonomo/core';
-import { download, useJob, useStartVigil, useStopVigil, vigilQuery } from '../../data';
+import { acts, download, pathOf, useAct, useJob, vigilQuery } from '../../data';
 import { Notice, Page, Pick, Refusals, Words, type PickOption } from '../../parts';
 import { useWide } from '../../theme';
 import { placesOf, scopeOf, WHOLE } from '../prove/scopes';
@@ -36,8 +36,8 @@ export function VigilScreen({ job: id }: { readonly job: string }) {
   const [place, setPlace] = useState(WHOLE);
   const [everySeconds, setEvery] = useState(1);
   const [minutes, setMinutes] = useState(10);
-  const start = useStartVigil(id);
-  const stop = useStopVigil(id);
+  const start = useAct(acts.beginVigil, { job: id });
+  const stop = useAct(acts.endVigil, { job: id });
   const { data: vigil } = useQuery(vigilQuery(id));
   const goesOn = vigil?.state !== undefined && vigil.state !== null && vigil.state.how === null;
   return (
@@ -132,7 +132,7 @@ function Watched({ id, vigil, plan }: WatchedProps) {
       <Button
         type="outline"
         title="Download every beat as a table"
-        onPress={() => download(`/api/jobs/${id}/vigil.csv`)}
+        onPress={() => download(pathOf(acts.fetchVigil, { job: id }))}
       />
     </>
   );

@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { usePresent, useSweep, useField } from '../../data';
+import { acts, useAct, useField, usePresent } from '../../data';
 import { AddressText, LongList, MacText, Refusals, Row, Words } from '../../parts';
 import { usePlan } from '../plan/use-plan';
 import { issuesOf, plural } from '../words';
@@ -59,7 +59,7 @@ export function WhoIsThere({ job }: { readonly job: string }) {
 /** Asks for every address of the planned subnets, and of those the kinds come from. */
 export function SweepButton({ job }: { readonly job: string }) {
   const field = useField();
-  const sweep = useSweep(job);
+  const sweep = useAct(acts.sweep, { job });
   const task = field?.tasks.find(({ kind }) => kind === 'sweep');
   return (
     <>

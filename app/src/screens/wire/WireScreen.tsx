@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import type { AdapterView, WireChoice } from '@ipsonomo/core';
-import { adaptersQuery, useChooseWire, useListen, useField, useRest, useTraffic } from '../../data';
+import { acts, adaptersQuery, useAct, useField, useTraffic } from '../../data';
 import { Choice, Notice, Page, Refusals, Words } from '../../parts';
 import { usePlan } from '../plan/use-plan';
 import { issuesOf } from '../words';
@@ -19,9 +19,9 @@ export function WireScreen({ job }: { readonly job: string }) {
   const field = useField();
   const { data: adapters } = useQuery(adaptersQuery);
   const { view } = usePlan(job);
-  const choose = useChooseWire();
-  const listen = useListen();
-  const rest = useRest();
+  const choose = useAct(acts.chooseWire, {});
+  const listen = useAct(acts.listen, {});
+  const rest = useAct(acts.rest, {});
   const value = field?.source?.replace(/^live:/, '') ?? undefined;
   const listening = !!field?.runId;
   const pick = (name: string) => {
@@ -46,7 +46,10 @@ export function WireScreen({ job }: { readonly job: string }) {
             disabled={field?.source === null}
             loading={listen.isPending}
             onPress={() =>
-              listen.mutate(job, { onSuccess: () => router.navigate(`/job/${job}/assign`) })
+              listen.mutate(
+                { jobId: job },
+                { onSuccess: () => router.navigate(`/job/${job}/assign`) },
+              )
             }
           />
         )

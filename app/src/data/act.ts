@@ -1,0 +1,95 @@
+import {
+  queryOptions,
+  useMutation,
+  useQueryClient,
+  type QueryClient,
+  type UseMutationResult,
+} from '@tanstack/react-query';
+import {
+  acts,
+  isFile,
+  type AnswerOf,
+  type AnyAct,
+  type BodyOf,
+  type Key,
+  type ParamsOf,
+  type QueryOf,
+} from '@ipsonomo/contract';
+import type { EditedView, FieldView } from '@ipsonomo/core';
+import { ask } from './http';
+import { planRefused, takeEdited } from './plan-now';
+import { putField } from './wire-news';
+
+/** What is sent with an act: a file, a body, or nothing. */
+type Sent<A extends AnyAct> = BodyOf<A> extends 'file' ? File : Maybe<BodyOf<A>>;
+
+/** What has only parts that may be left out may be left out itself. */
+type Maybe<B> = B extends undefined ? void : Record<never, never> extends B ? B | void : B;
+
+/** An act whose place is known only when it comes to it. */
+interface Placed<A extends AnyAct> {
+  readonly params: ParamsOf<A>;
+  readonly body?: Sent<A>;
+}
+
+/** An act under way, as a screen shows it. */
+export type Acting<A extends AnyAct, V = Sent<A>> = UseMutationResult<AnswerOf<A>, Error, V>;
+
+/** An act of the contract. Whatever it makes stale is read again. */
+export function useAct<A extends AnyAct>(act: A, params: ParamsOf<A>): Acting<A, Sent<A>> {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (sent: Sent<A>) => asked(act, params, sent),
+    onSuccess: (answer) => afterAct(client, act, params, answer),
+    onError: () => afterRefusal(client, act, params),
+  });
+}
+
+/** The same where what it is done to is known only when it comes to it. */
+export function useActOn<A extends AnyAct>(act: A): Acting<A, Placed<A>> {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ params, body }: Placed<A>) => asked(act, params, body),
+    onSuccess: (answer, { params }) => afterAct(client, act, params, answer),
+    onError: (_error, { params }) => afterRefusal(client, act, params),
+  });
+}
+
+function asked<A extends AnyAct>(
+  act: A,
+  params: ParamsOf<A>,
+  body: Sent<A> | undefined,
+): Promise<AnswerOf<A>> {
+  if (!isFile(act.body)) return ask(act, params, { body });
+  const query = { name: (body as File).name } as QueryOf<A>;
+  return ask(act, params, act.query ? { body, query } : { body });
+}
+
+/** What a page knows is brought in step with what was answered. */
+function afterAct<A extends AnyAct>(
+  client: QueryClient,
+  act: A,
+  params: ParamsOf<A>,
+  answer: AnswerOf<A>,
+): Promise<unknown> {
+  if (act.answer === 'Field') putField(client, answer as FieldView);
+  if (act.answer === 'Edited') takeEdited(client, jobIn(params), answer as EditedView);
+  const stale = (act.stale as ((of: ParamsOf<A>) => readonly Key[]) | undefined)?.(params) ?? [];
+  return Promise.all(stale.map((queryKey) => client.invalidateQueries({ queryKey })));
+}
+
+/** Refused because somebody else was there first: this page has to see what they did. */
+const afterRefusal = <A extends AnyAct>(client: QueryClient, act: A, params: ParamsOf<A>) =>
+  act.answer === 'Edited' ? planRefused(client, jobIn(params)) : undefined;
+
+const jobIn = (params: object): string => ('job' in params ? String(params.job) : '');
+
+/** A reading of the contract, kept under its key. */
+export const reading = <A extends AnyAct>(act: A, params: ParamsOf<A>) =>
+  queryOptions<AnswerOf<A>>({
+    queryKey: (act.key as ((of: ParamsOf<A>) => Key) | undefined)?.(params) ?? [act.path, params],
+    queryFn: () => ask(act, params),
+  });
+
+/** Changes of a plan, with why. */
+export const useEdit = (job: string) => useAct(acts.edit, { job });

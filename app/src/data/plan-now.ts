@@ -1,0 +1,68 @@
+import { queryOptions, type QueryClient } from '@tanstack/react-query';
+import { acts, keys } from '@ipsonomo/contract';
+import { applyEdits, docFromView, type EditedView, type PlanDoc } from '@ipsonomo/core';
+import { watchOf } from './clashes';
+import { ask } from './http';
+
+/** The plan as this page has it: read whole once, then kept in step by the edits since. */
+export interface PlanNow {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly lastNamed: number;
+  readonly doc: PlanDoc;
+}
+
+export const planQuery = (id: string) =>
+  queryOptions({
+    queryKey: keys.plan(id),
+    queryFn: async ({ client }) => {
+      const known = () => client.getQueryData<PlanNow>(keys.plan(id));
+      const read = await readPlan(id, known());
+      // What was told meanwhile may be newer than what was read.
+      const now = known();
+      return now && now.revision > read.revision ? now : read;
+    },
+    // Two plans are compared by their revision and not thing by thing.
+    structuralSharing: false,
+  });
+
+async function readPlan(job: string, known: PlanNow | undefined): Promise<PlanNow> {
+  if (known) {
+    const query = { since: String(known.revision) };
+    const since = await ask(acts.readEdits, { job }, { query });
+    if (since.revision === known.revision && since.lastNamed === known.lastNamed) return known;
+    watchOf(job).noteRead(since.revisions);
+    const edits = since.revisions.flatMap((one) => one.edits);
+    const next = planAfter(known, { revision: since.revision, edits });
+    if (next) return { ...next, lastNamed: since.lastNamed };
+  }
+  const { things, ...head } = await ask(acts.readPlan, { job });
+  return { ...head, doc: docFromView({ things }) };
+}
+
+/** The plan with edits that the server made; undefined where they do not follow on it. */
+export function planAfter(known: PlanNow, { revision, edits }: EditedView): PlanNow | undefined {
+  if (revision < known.revision) return undefined;
+  const outcome = applyEdits(known.doc, edits);
+  return outcome.ok ? { ...known, revision, doc: outcome.value.doc } : undefined;
+}
+
+const planAfterNext = (known: PlanNow | undefined, edited: EditedView): PlanNow | undefined =>
+  known && edited.revision === known.revision + 1 ? planAfter(known, edited) : undefined;
+
+/** The plan of the page moves on at once by what the server made of a change. */
+export function takeEdited(client: QueryClient, job: string, edited: EditedView): void {
+  watchOf(job).noteMine(edited.revision, edited.edits);
+  const known = client.getQueryData<PlanNow>(keys.plan(job));
+  // Where it was told before this answer came, it is looked at once more, now that it is known to be mine.
+  const isTold = known !== undefined && known.revision >= edited.revision;
+  const next = isTold ? { ...known } : planAfterNext(known, edited);
+  if (next) client.setQueryData<PlanNow>(keys.plan(job), next);
+  else void client.invalidateQueries({ queryKey: keys.plan(job) });
+  void client.invalidateQueries({ queryKey: keys.revisions(job) });
+}
+
+/** Somebody else was there first: what they did is read. */
+export const planRefused = (client: QueryClient, job: string): Promise<void> =>
+  client.invalidateQueries({ queryKey: keys.plan(job) });

@@ -1,0 +1,137 @@
+import type {
+  Binding,
+  GoingOn,
+  ReadOff,
+  RegisterWish,
+  SetBack,
+  StationGiving,
+  StationReset,
+} from '@ipsonomo/core';
+import { answers, does, ends, reads } from '../act';
+import { keys } from '../keys';
+import { choice, list, object, said, text, thingId, whole, type Shape } from '../shape';
+import { ofJob } from './jobs';
+
+const reason = said(300);
+const evenSo = said(300);
+
+const binding: Shape<Binding> = object({ mac: text(40), label: text(80) }, { reason: text(300) });
+const goingOn: Shape<GoingOn> = object({}, { evenSo });
+const setBack: Shape<SetBack> = object({ reason });
+const reset: Shape<StationReset> = object({ reason }, { evenSo });
+const giving: Shape<StationGiving> = object(
+  { give: choice('name', 'temporary', 'stored') },
+  { evenSo },
+);
+const readOff: Shape<ReadOff> = object({ from: choice('display', 'page'), text: text(20_000) });
+const register: Shape<RegisterWish> = object({
+  unit: whole(0, 255),
+  written: text(10),
+  counting: choice('from-0', 'from-1', 'area-digit'),
+});
+
+const at = '/jobs/:job/interfaces/:interface';
+
+/** What a person says of a device. */
+const saying = { right: 'assign', stale: ofJob } as const;
+/** What makes a frame leave. */
+const sending = { right: 'send', stale: ofJob } as const;
+/** Any frame needs a wire that listens to this job, and an address to speak from. */
+const WIRE = ['wire', 'field'];
+
+/** A device and its address: bound, given, told to keep it, looked at. */
+export const assignActs = {
+  readEvidence: reads(`${at}/evidence`, 'Evidence', {
+    about: 'Everything that was seen of an interface, the newest first.',
+    key: (params) => keys.evidence(params.job, params.interface),
+  }),
+  bind: does(`${at}/bind`, {
+    about: 'Binds a MAC to an interface, with what was read off its label.',
+    ...{ ...saying, body: binding },
+    refusals: ['mac', 'label', 'edit'],
+  }),
+  unbind: does(`${at}/unbind`, {
+    about: 'Takes the MAC off again.',
+    ...saying,
+    refusals: ['edit'],
+  }),
+  sayKept: does(`${at}/said-kept`, {
+    ...{ about: 'A person says that the device was told to keep its address.', ...saying },
+  }),
+  sayGiven: does(`${at}/said-given`, {
+    ...{ about: 'A person says that the device was given its address by hand.', ...saying },
+  }),
+  saySetBack: does(`${at}/said-set-back`, {
+    ...{ about: 'A person says that the device was set back.', ...saying, body: setBack },
+  }),
+  sayOneDevice: does(`${at}/said-one-device`, {
+    about: 'A person says that one device alone has this MAC.',
+    ...{ ...saying, body: setBack, refusals: ['wire', 'field'] },
+  }),
+  readOff: does(`${at}/read-off`, {
+    about: 'Keeps what a person read off the display or the page of a device.',
+    ...{ ...saying, body: readOff, refusals: ['read'] },
+  }),
+  follow: does(`${at}/follow`, {
+    ...{ about: 'Follows a device that is given its address by hand.', ...sending },
+    refusals: WIRE,
+  }),
+  pin: does(`${at}/pin`, {
+    about: 'Tells a device to keep its address.',
+    ...{ ...sending, body: goingOn, refusals: [...WIRE, 'pin', 'talk', 'device'] },
+  }),
+  watchPower: does(`${at}/watch-power`, {
+    about: 'Watches a device while its power is switched off and on.',
+    ...{ ...sending, body: goingOn, refusals: [...WIRE, 'device'] },
+  }),
+  walk: does(`${at}/walk`, {
+    about: 'Walks to a device from an address in a subnet.',
+    ...{ ...sending, status: 202 },
+    body: object({ subnetId: text(80) }),
+    refusals: [...WIRE, 'walk'],
+  }),
+  readRegister: does(`${at}/read-register`, {
+    about: 'Reads one register; nothing is written.',
+    ...{ ...sending, body: register, refusals: [...WIRE, 'register', 'entered', 'talk', 'device'] },
+  }),
+  askPath: does(`${at}/ask-path`, {
+    about: 'Asks along a route path who is at its end.',
+    ...{ ...sending, body: object({ from: text(80) }), refusals: [...WIRE, 'path', 'talk'] },
+  }),
+  openPage: answers(`${at}/page`, 'OpenedAt', {
+    about: 'Opens the web page of a device for one browser.',
+    ...{ ...sending, refusals: [...WIRE, 'page'] },
+  }),
+  closePage: ends('/jobs/:job/page', {
+    ...{ about: 'Closes the page that is open.', right: 'send', refusals: WIRE, stale: ofJob },
+  }),
+  drill: does('/jobs/:job/drill', {
+    about: 'A cold start that is watched: about to be switched off, on again, over.',
+    ...{ ...sending, body: object({ step: choice('begin', 'on', 'end') }), refusals: WIRE },
+  }),
+  sweep: does('/jobs/:job/sweep', {
+    ...{ about: 'Asks for every address of the planned subnets.', ...sending },
+    refusals: [...WIRE, 'sweep'],
+  }),
+  searchStations: does('/jobs/:job/stations/search', {
+    ...{ about: 'Looks for stations over layer 2.', ...sending, refusals: [...WIRE, 'station'] },
+  }),
+  flash: does('/jobs/:job/stations/:mac/flash', {
+    ...{ about: 'Has the lamp of a station flash.', ...sending },
+    refusals: [...WIRE, 'station', 'mac'],
+  }),
+  giveStation: does(`${at}/station`, {
+    about: 'Gives a station its name, or its address with it: for now, or to stay.',
+    ...{ ...sending, body: giving, refusals: [...WIRE, 'station', 'device'] },
+  }),
+  resetStation: does(`${at}/station/reset`, {
+    about: 'Sets a station back to how it left its maker.',
+    ...{ ...sending, body: reset, refusals: [...WIRE, 'station', 'device'] },
+  }),
+  check: does('/jobs/:job/check', {
+    about: 'Asks whether devices are found as planned.',
+    ...{ ...sending, status: 202 },
+    body: object({ interfaceIds: list(thingId, 1000, 1) }),
+    refusals: WIRE,
+  }),
+} as const;

@@ -1,0 +1,36 @@
+import { answers, does, ends, reads } from '../act';
+import { keys } from '../keys';
+import { object, text } from '../shape';
+
+const ofBrowsers = () => [keys.browsers];
+
+/** What answers those who were not let in. */
+export const doorActs = {
+  readDoor: reads('/door', 'Door', {
+    ...{ about: 'Whether whoever asks is let in.', right: 'door', key: () => keys.door },
+    refusals: ['door'],
+  }),
+  enter: does('/door', {
+    about: 'Lets a browser in by a key; answers with its cookie.',
+    ...{ right: 'door', body: object({ key: text(80) }), refusals: ['door'] },
+  }),
+} as const;
+
+/** Who was let in, and how the server is. */
+export const houseActs = {
+  listKeys: reads('/keys', 'Keys', {
+    ...{ about: 'Browsers that are let in, and keys that wait.', key: () => keys.browsers },
+  }),
+  addKey: answers('/keys', 'NewKey', {
+    ...{ about: 'Makes a key for one browser.', right: 'keep', status: 201, stale: ofBrowsers },
+    refusals: ['door'],
+  }),
+  takeKeyBack: ends('/keys/:key', {
+    ...{ about: 'Takes back a key, or shuts a browser out.', right: 'keep', stale: ofBrowsers },
+  }),
+  readHealth: reads('/health', 'Health', { about: 'Whether the database answers.' }),
+  readState: reads('/state', 'State', {
+    about: 'What the stream of news would tell from its beginning.',
+    key: () => keys.state,
+  }),
+} as const;

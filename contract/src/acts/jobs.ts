@@ -1,0 +1,99 @@
+import type { Edit, NewEdits, NewSubnet } from '@ipsonomo/core';
+import { answers, bytes, changes, does, reads } from '../act';
+import { keys } from '../keys';
+import { anyObject, list, matching, object, orNull, text, whole, type Shape } from '../shape';
+
+const ofJobs = () => [keys.jobs];
+export const ofJob = ({ job }: { readonly job: string }) => [keys.job(job)];
+
+/** What a page has already, as it was told it. */
+const mark = object({}, { since: text(200) });
+
+const newSubnet: Shape<NewSubnet> = object({
+  name: text(80),
+  network: text(40),
+  gateway: orNull(text(40)),
+  vlan: orNull(whole(1, 4094)),
+  purpose: text(200),
+});
+
+/** Core reads each edit, and names what is wrong with it. */
+const newEdits: Shape<NewEdits> = object({
+  edits: list(anyObject as Shape<Edit>, 50_000, 1),
+  why: text(300),
+});
+
+/** Jobs, their plans, and what is changed in them. */
+export const jobActs = {
+  listJobs: reads('/jobs', 'Jobs', {
+    about: 'All jobs, with what is left to do in each; counts are null while they are counted.',
+    key: () => keys.jobs,
+  }),
+  addJob: answers('/jobs', 'Added', {
+    about: 'Begins a job with an empty plan.',
+    ...{ right: 'plan', status: 201, stale: ofJobs },
+    body: object({ name: text(120) }),
+    refusals: ['name.empty', 'job.taken'],
+  }),
+  addJobFromFile: answers('/jobs/from-file', 'Added', {
+    about: 'Begins a job with the plan of a plan file, and the papers in it.',
+    ...{ right: 'plan', status: 201, stale: ofJobs },
+    body: bytes('application/octet-stream'),
+    most: '200mb',
+    refusals: ['file', 'paper', 'reading', 'name', 'ipv4', 'prefix', 'mac'],
+  }),
+  readPlan: reads('/jobs/:job/plan', 'Plan', {
+    about: 'The plan whole, thing by thing, as of its last revision.',
+    key: ({ job }) => keys.plan(job),
+  }),
+  readProgress: reads('/jobs/:job/progress', 'Progress', {
+    about:
+      'What was seen of each interface. With `since`, the mark of an answer that is there: what changed after it.',
+    query: mark,
+    key: ({ job }) => keys.progress(job),
+  }),
+  readRound: reads('/jobs/:job/round', 'Round', {
+    about: 'The calls that are left, in the order in which they are walked.',
+    query: mark,
+    key: ({ job }) => keys.round(job),
+  }),
+  readEdits: reads('/jobs/:job/edits', 'Edits', {
+    about: 'What was changed after a revision, edit by edit.',
+    query: object({ since: matching('^\\d{1,9}$', 9, 'a whole number') }),
+  }),
+  edit: answers('/jobs/:job/edits', 'Edited', {
+    about:
+      'Changes the plan by edits, all or none. Each says what it found: where somebody else changed that meanwhile, all are refused.',
+    right: 'plan',
+    body: newEdits,
+    most: '20mb', // a paste of some thousand lines is a few megabytes
+    refusals: ['edit', 'file.value', 'ipv4', 'prefix', 'mac'],
+  }),
+  undo: answers('/jobs/:job/undo', 'Edited', {
+    ...{ about: 'Takes back the last change of whoever asks.', right: 'plan' },
+    refusals: ['undo.none', 'edit'],
+  }),
+  redo: answers('/jobs/:job/redo', 'Edited', {
+    ...{ about: 'Makes again what was taken back last.', right: 'plan' },
+    refusals: ['redo.none', 'edit'],
+  }),
+  listRevisions: reads('/jobs/:job/revisions', 'Revisions', {
+    about: 'Who changed what, and why; the newest first.',
+    key: ({ job }) => keys.revisions(job),
+  }),
+  nameRevision: changes('/jobs/:job/revisions/:number', {
+    about: 'Gives a revision a name, or takes it off with an empty one.',
+    ...{ right: 'plan', stale: ofJob },
+    body: object({ name: text(120) }),
+    refusals: ['name'],
+  }),
+  addSubnet: answers('/jobs/:job/subnets', 'Added', {
+    about: 'Adds a subnet with bands for the roles of its addresses.',
+    ...{ right: 'plan', status: 201, stale: ofJob },
+    body: newSubnet,
+    refusals: ['name', 'prefix', 'ipv4', 'gateway', 'subnet', 'edit'],
+  }),
+  noteHandOver: does('/jobs/:job/hand-overs', {
+    ...{ about: 'Notes that the lists were handed over as they are.', right: 'plan', stale: ofJob },
+  }),
+} as const;

@@ -1,0 +1,5 @@
+export * from './act';
+export * from './acts';
+export * from './keys';
+export * from './shape';
+export * from './views';

@@ -1,0 +1,27 @@
+/** Under which name a page keeps what it read: everything of one job lies under ['job', id]. */
+export const keys = {
+  jobs: ['jobs'],
+  job: (job: string) => ['job', job],
+  plan: (job: string) => ['job', job, 'plan'],
+  progress: (job: string) => ['job', job, 'progress'],
+  round: (job: string) => ['job', job, 'round'],
+  revisions: (job: string) => ['job', job, 'revisions'],
+  evidence: (job: string, at: string) => ['job', job, 'evidence', at],
+  runs: (job: string) => ['job', job, 'runs'],
+  proofs: (job: string) => ['job', job, 'proofs'],
+  proof: (job: string, proof: string) => ['job', job, 'proofs', proof],
+  vigil: (job: string) => ['job', job, 'vigil'],
+  list: (list: string) => ['list', list],
+  field: ['field'],
+  traffic: ['traffic'],
+  heard: ['heard'],
+  stations: ['stations'],
+  present: ['present'],
+  adapters: ['adapters'],
+  cabinet: ['cabinet'],
+  state: ['state'],
+  door: ['door'],
+  browsers: ['keys'],
+} as const;
+
+export type Key = readonly unknown[];

@@ -1,0 +1,93 @@
+import type {
+  AdapterView,
+  CabinetView,
+  DescriptionView,
+  DoorView,
+  EditedView,
+  EditsView,
+  ErrorView,
+  EvidenceView,
+  FieldView,
+  HeardView,
+  JobSummary,
+  KeysView,
+  ListLines,
+  ListPreview,
+  ListView,
+  NewKeyView,
+  PlanView,
+  PresentView,
+  ProgressView,
+  ProofDetailView,
+  ProofView,
+  RevisionView,
+  RoundView,
+  RunView,
+  StationView,
+  StoredPaper,
+  VigilView,
+} from '@ipsonomo/core';
+
+/** Something new, by its id. */
+export interface Added {
+  readonly id: string;
+}
+
+/** Where the page of a device is read: a port of this server, and where to begin there. */
+export interface OpenedAt {
+  readonly port: number;
+  readonly path: string;
+}
+
+/** Whether the database answers. */
+export interface Health {
+  readonly database: boolean;
+}
+
+/** Files that wait to be read, whoever sent them. */
+export interface Readings {
+  readonly waiting: number;
+}
+
+/** All that the stream of news would tell from its beginning, and the number of the last of it. */
+export interface StateView {
+  readonly id: string;
+  readonly news: readonly (readonly [name: string, data: unknown])[];
+}
+
+/** What is answered, by name. */
+export interface Views {
+  readonly Adapters: readonly AdapterView[];
+  readonly Added: Added;
+  readonly Cabinet: CabinetView;
+  readonly Description: DescriptionView;
+  readonly Door: DoorView;
+  readonly Edited: EditedView;
+  readonly Edits: EditsView;
+  readonly Error: ErrorView;
+  readonly Evidence: readonly EvidenceView[];
+  readonly Field: FieldView;
+  readonly Health: Health;
+  readonly Heard: readonly HeardView[];
+  readonly Jobs: readonly JobSummary[];
+  readonly Keys: KeysView;
+  readonly List: ListView;
+  readonly ListLines: ListLines;
+  readonly ListPreview: ListPreview;
+  readonly NewKey: NewKeyView;
+  readonly OpenedAt: OpenedAt;
+  readonly Paper: StoredPaper;
+  readonly Plan: PlanView;
+  readonly Present: readonly PresentView[];
+  readonly Progress: ProgressView;
+  readonly Proof: ProofDetailView;
+  readonly Proofs: readonly ProofView[];
+  readonly Readings: Readings;
+  readonly Revisions: readonly RevisionView[];
+  /** The mark alone where it is the one that was sent. */
+  readonly Round: RoundView | Pick<RoundView, 'mark'>;
+  readonly Runs: readonly RunView[];
+  readonly State: StateView;
+  readonly Stations: readonly StationView[];
+  readonly Vigil: VigilView;
+}

@@ -1,0 +1,17 @@
+import type { houseActs } from '@ipsonomo/contract';
+import type { Handlers } from '../serve';
+import type { Services } from '../services';
+
+export const houseHandlers = (services: Services): Handlers<typeof houseActs> => {
+  const { door, openAt, store, events } = services;
+  return {
+    listKeys: ({ actor }) => door.view(actor.browser),
+    addKey: async ({ actor }) => {
+      const { key, endsAt } = await door.invite(actor.name);
+      return { key, endsAt, addresses: openAt(key) };
+    },
+    takeKeyBack: ({ params }) => door.takeBack(params.key),
+    readHealth: async () => ({ database: await store.isAlive() }),
+    readState: () => events.state(),
+  };
+};

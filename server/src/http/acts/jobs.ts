@@ -1,0 +1,36 @@
+import type { jobActs } from '@ipsonomo/contract';
+import type { JsonObject } from '@ipsonomo/core';
+import { noteHandOver } from '../../service/hand-over';
+import type { Handlers } from '../serve';
+import type { Services } from '../services';
+
+export const jobHandlers = (services: Services): Handlers<typeof jobActs> => {
+  const { reader, summaries, changer, planWork, rounds, store, changed } = services;
+  return {
+    listJobs: () => summaries.list(),
+    addJob: async ({ body }) => ({ id: await changer.addJob(body.name) }),
+    addJobFromFile: async ({ body, actor }) => {
+      const id = await planWork.jobFromPlan(body, actor);
+      changed(id);
+      return { id };
+    },
+    readPlan: ({ params }) => reader.plan(params.job),
+    readProgress: ({ params, query }) => reader.progress(params.job, query.since),
+    readRound: ({ params, query }) => rounds.of(params.job, query.since),
+    readEdits: ({ params, query }) => reader.editsSince(params.job, Number(query.since)),
+    edit: ({ params, body, actor }) =>
+      changer.edit(params.job, body.edits as unknown as readonly JsonObject[], body.why, actor),
+    undo: ({ params, actor }) => changer.undo(params.job, actor),
+    redo: ({ params, actor }) => changer.redo(params.job, actor),
+    listRevisions: ({ params }) => reader.revisions(params.job),
+    nameRevision: ({ params, body }) =>
+      changer.nameRevision(params.job, Number(params.number), body.name),
+    addSubnet: async ({ params, body, actor }) => ({
+      id: await changer.addSubnet(params.job, body, actor),
+    }),
+    noteHandOver: async ({ params, actor }) => {
+      await noteHandOver(store, params.job, actor);
+      changed(params.job);
+    },
+  };
+};

@@ -1,0 +1,45 @@
+import type { proofActs } from '@ipsonomo/contract';
+import { hasCapture, readCapture } from '../../field/capture';
+import { Refusal } from '../../store/refusal';
+import type { Handlers } from '../serve';
+import type { Services } from '../services';
+
+export const proofHandlers = (services: Services): Handlers<typeof proofActs> => {
+  const { proofs, vigils, field, planWork, captures } = services;
+  return {
+    listProofs: ({ params }) => proofs.list(params.job),
+    readProof: ({ params }) => proofs.one(params.job, params.proof),
+    beginProof: async ({ params, body, actor }) => ({
+      id: await proofs.begin(params.job, body, actor),
+    }),
+    goOnProof: ({ params, body, actor }) =>
+      proofs.goOn(params.job, params.proof, body.perSecond, actor),
+    stopProof: async ({ params }) => {
+      field.needsJob(params.job);
+      await proofs.stop();
+    },
+    readVigil: ({ params }) => vigils.view(params.job),
+    beginVigil: ({ params, body, actor }) => vigils.begin(params.job, body, actor),
+    endVigil: async ({ params }) => {
+      field.needsJob(params.job);
+      await vigils.end();
+    },
+    fetchVigil: async ({ params }) => ({
+      name: 'vigil.csv',
+      bytes: Buffer.from(await vigils.csv(params.job)),
+    }),
+    fetchAddresses: ({ params }) => planWork.file({ kind: 'addresses', jobId: params.job }),
+    fetchDhcp: ({ params }) => planWork.file({ kind: 'dhcp', jobId: params.job }),
+    fetchPlanFile: ({ params, query }) => {
+      const withPapers = query.papers !== 'named';
+      return planWork.file({ kind: 'plan', jobId: params.job, withPapers });
+    },
+    listRuns: ({ params }) => field.runs(params.job),
+    fetchCapture: async ({ params }) => {
+      const runs = await field.runs(params.job);
+      if (!runs.some(({ id }) => id === params.run) || !hasCapture(captures, params.run))
+        throw Refusal.of('thing.unknown', 'capture');
+      return { name: `${params.run}.pcap`, pieces: readCapture(captures, params.run) };
+    },
+  };
+};

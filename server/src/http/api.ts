@@ -1,0 +1,62 @@
+import { Router } from 'express';
+import {
+  assignActs,
+  doorActs,
+  fileActs,
+  houseActs,
+  jobActs,
+  proofActs,
+  wireActs,
+  type AnyAct,
+} from '@ipsonomo/contract';
+import { Refusal } from '../store/refusal';
+import { assignHandlers } from './acts/assign';
+import { doorHandlers } from './acts/door';
+import { houseHandlers } from './acts/house';
+import { fileHandlers } from './acts/files';
+import { jobHandlers } from './acts/jobs';
+import { proofHandlers } from './acts/proofs';
+import { wireHandlers } from './acts/wire';
+import { actorIn, onlyLetIn, slowly } from './browsers';
+import { sameOrigin } from './guard';
+import { fewFiles, fewPlans, notTooFast, notTooMany } from './limits';
+import { serve, type Handlers } from './serve';
+import type { Services } from './services';
+
+/** Everything that can be asked: the acts of the contract, and the stream of news. */
+export function apiOf(services: Services, log: (line: string) => void): Router {
+  const { door, events, store } = services;
+  const api = Router();
+  const actorOf = actorIn(door);
+  // All files together, whichever kind.
+  const files = [fewFiles()];
+  const before = {
+    ...{ enter: [slowly()], addJobFromFile: [fewPlans()] },
+    ...{ sendList: files, describe: files, keepPaper: files },
+  };
+  const serving = {
+    ...{ actorOf, before },
+    needsJob: (job: string) => store.job(job),
+    unnamed: (act: string, code: string) =>
+      log(`${act} refuses with ${code}, which its contract does not name`),
+  };
+  const register = <G extends Readonly<Record<string, AnyAct>>>(group: G, by: Handlers<G>) =>
+    serve(api, group, by, serving);
+  api.use(notTooMany());
+  api.use(notTooFast());
+  api.use(sameOrigin);
+  // The one thing that answers those who were not let in.
+  register(doorActs, doorHandlers(services));
+  api.use(onlyLetIn(door));
+  register(houseActs, houseHandlers(services));
+  api.get('/events', events.handler(actorOf));
+  register(jobActs, jobHandlers(services));
+  register(fileActs, fileHandlers(services));
+  register(assignActs, assignHandlers(services));
+  register(proofActs, proofHandlers(services));
+  register(wireActs, wireHandlers(services));
+  api.use(() => {
+    throw Refusal.of('thing.unknown', 'address');
+  });
+  return api;
+}

@@ -1,0 +1,42 @@
+import type { Readings } from '../common/readings';
+import type { Practice } from '../field/practice';
+import type { OpenedAt } from '../pages/relay';
+import type { PlanChanger } from '../service/change-plan';
+import type { Door } from '../service/door';
+import type { FieldService } from '../service/field-service';
+import type { ListImporter } from '../service/import-list';
+import type { JobSummaries } from '../service/job-summaries';
+import type { Papers } from '../service/papers';
+import type { PlanWork } from '../service/plan-work';
+import type { Proofs } from '../service/proofs';
+import type { PlanReader } from '../service/read-plan';
+import type { Rounds } from '../service/round';
+import type { Vigils } from '../service/vigils';
+import type { Store } from '../store/store';
+import type { EventStream } from './event-stream';
+
+/** The use cases that acts are made of. */
+export interface Services {
+  readonly door: Door;
+  readonly store: Store;
+  readonly reader: PlanReader;
+  readonly changer: PlanChanger;
+  readonly importer: ListImporter;
+  readonly papers: Papers;
+  readonly readings: Readings;
+  readonly rounds: Rounds;
+  readonly summaries: JobSummaries;
+  readonly field: FieldService;
+  readonly proofs: Proofs;
+  readonly vigils: Vigils;
+  readonly practice: Practice;
+  readonly planWork: PlanWork;
+  readonly events: EventStream;
+  readonly captures: string;
+  /** Addresses under which this server can be opened, each bringing the key. */
+  readonly openAt: (key: string) => readonly string[];
+  /** Makes a place at which the page of a device that is open is read, by one browser. */
+  readonly openPage: (browser: string | undefined) => Promise<OpenedAt>;
+  /** Tells open pages that a job is not what it was. */
+  readonly changed: (jobId: string) => void;
+}
