@@ -131,22 +131,17 @@ type Nothing = Record<never, never>;
 export const reads = <P extends string, V extends keyof Views, Q = Nothing>(
   path: P,
   answer: V,
-  told: Omit<Told<P, Q, never>, 'right'> & { readonly right?: Right },
+  told: Omit<Told<P, Q, undefined>, 'right' | 'body'> & { readonly right?: Right },
 ): Act<P, Q, undefined, V> =>
-  act<P, Q, undefined, V>('GET', path, { right: 'look', ...told } as Told<P, Q, undefined>, answer);
+  act<P, Q, undefined, V>('GET', path, { right: 'look', ...told }, answer);
 
 /** Reads a file. @param type its content type */
 export const fetches = <P extends string, Q = Nothing>(
   path: P,
   type: string,
-  told: Omit<Told<P, Q, never>, 'right'>,
+  told: Omit<Told<P, Q, undefined>, 'right' | 'body'>,
 ): Act<P, Q, undefined, FileAnswer> =>
-  act<P, Q, undefined, FileAnswer>(
-    'GET',
-    path,
-    { right: 'look', ...told } as Told<P, Q, undefined>,
-    { file: type },
-  );
+  act<P, Q, undefined, FileAnswer>('GET', path, { right: 'look', ...told }, { file: type });
 
 /** Does something, and answers with how it stands then. */
 export const answers = <P extends string, V extends keyof Views, Q = Nothing, B = undefined>(

@@ -22,7 +22,13 @@ export interface Schema {
 declare const value: unique symbol;
 
 /** What is sent, as JSON Schema, and as a type. Sizes and forms only: whether a value is right is core's to say. */
-export type Shape<T> = Schema & { readonly [value]?: T };
+export type Shape<T> = Schema & { readonly [value]?: Exactly<T> };
+
+/** Of no wider and no narrower type: what may be left out in one may be left out in the other. */
+interface Exactly<T> {
+  readonly is: T;
+  readonly takes: (given: T) => void;
+}
 
 export type ValueOf<S> = S extends Shape<infer T> ? T : never;
 
@@ -78,10 +84,12 @@ type Needed<F> = { readonly [K in keyof F]: ValueOf<F[K]> };
 type Free<F> = { readonly [K in keyof F]?: ValueOf<F[K]> };
 
 /** An object with these fields, those of `free` may be left out; one that is not among them is refused. */
-export function object<F extends Fields, O extends Fields = Record<never, never>>(
+export function object<F extends Fields>(fields: F): Shape<Needed<F>>;
+export function object<F extends Fields, O extends Fields>(
   fields: F,
-  free?: O,
-): Shape<Needed<F> & Free<O>> {
+  free: O,
+): Shape<Needed<F> & Free<O>>;
+export function object(fields: Fields, free: Fields = {}): Schema {
   return {
     type: 'object',
     properties: { ...fields, ...free },
@@ -91,7 +99,7 @@ export function object<F extends Fields, O extends Fields = Record<never, never>
 }
 
 /** Any object; core reads it, and names what is wrong with it. */
-export const anyObject: Shape<Readonly<Record<string, unknown>>> = { type: 'object' };
+export const anyObject = <T>(): Shape<T> => ({ type: 'object' });
 
 /** One of several. */
 export const either = <const S extends readonly Schema[]>(

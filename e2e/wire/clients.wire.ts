@@ -86,7 +86,7 @@ test('an address that something else has is refused, and who has it is named', a
   const at = await on.job.plan('drive-5', DRIVE, 'dhcp-mac', '10.77.0.83');
   await on.job.bind(at, mac);
   expect(udhcpc(device, 3).address).toBeUndefined();
-  expect((await on.job.seen(at, 'address-taken')).facts['by']).toBe('02:00:5e:00:53:77');
+  expect((await on.job.seen(at, 'address-taken')).facts.by).toBe('02:00:5e:00:53:77');
   // The holder goes; what waited is answered without a further word from anybody.
   holder.ip('addr', 'flush', 'dev', 'eth0');
   expect(udhcpc(device, 20).address).toBe('10.77.0.83');

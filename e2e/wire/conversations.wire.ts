@@ -115,7 +115,7 @@ test('a pulled cable is no power cut; a device that is back after a start has ke
   await on.job.check(at);
   const { facts } = await on.job.seen(at, 'found-as-planned');
   expect(facts).toMatchObject({ found: mac, product: 'Pump drive D4', services: '44818 open' });
-  expect(Number(facts['pingMillis'])).toBeGreaterThan(0);
+  expect(Number(facts.pingMillis)).toBeGreaterThan(0);
   await on.job.reaches(at, 'proven');
 });
 

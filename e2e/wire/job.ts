@@ -1,10 +1,13 @@
-import type {
-  EvidenceView,
-  FieldView,
-  HeardView,
-  InterfaceView,
-  PlanView,
-  StationView,
+import {
+  isOneOf,
+  type EvidenceKind,
+  type EvidenceView,
+  type EvidenceViewOf,
+  type FieldView,
+  type HeardView,
+  type InterfaceView,
+  type PlanView,
+  type StationView,
 } from '@ipsonomo/core';
 import { api, until, type TestServer } from '../harness';
 import { addDevices, jobView } from '../jobs';
@@ -105,8 +108,13 @@ export class Job {
     api<EvidenceView[]>(this.server, 'GET', `/jobs/${this.id}/interfaces/${at}/evidence`);
 
   /** Waits for evidence of this kind; in vain, it tells what was seen instead. */
-  async seen(at: string, kind: EvidenceView['kind'], seconds = 60): Promise<EvidenceView> {
-    const look = async () => (await this.evidence(at)).find((one) => one.kind === kind);
+  async seen<K extends EvidenceKind>(
+    at: string,
+    kind: K,
+    seconds = 60,
+  ): Promise<EvidenceViewOf<K>> {
+    const look = async (): Promise<EvidenceViewOf<K> | undefined> =>
+      (await this.evidence(at)).find((one) => isOneOf([kind], one));
     try {
       return await until(`evidence "${kind}"`, look, seconds);
     } catch (error) {

@@ -72,10 +72,10 @@ test('DHCP by switch port: moving the cable moves the address', async () => {
   const program = relay.start('sh', '-c', `exec dhcrelay -4 -d -a ${sides} ${voice} 2>/dev/null`);
   await until('the relay is there', async () => relay.run('ss', '-lun').out.includes(':67'));
   expect(udhcpc(client, 15, 'a1').address).toBe('10.77.0.121');
-  expect((await on.job.seen(left, 'asked-by-port')).facts['port']).toBe('p1');
+  expect((await on.job.seen(left, 'asked-by-port')).facts.port).toBe('p1');
   client.ip('link', 'set', 'a1', 'down');
   expect(udhcpc(client, 15, 'a2').address).toBe('10.77.0.122');
-  expect((await on.job.seen(right, 'asked-by-port')).facts['port']).toBe('p2');
+  expect((await on.job.seen(right, 'asked-by-port')).facts.port).toBe('p2');
   program.kill('SIGTERM');
 });
 

@@ -15,10 +15,10 @@ export const dueOf = (at: number): string =>
 /** What was seen, when, by whom, from where. */
 export function EvidenceStamp({ evidence }: { readonly evidence: EvidenceView }) {
   const colours = useColours();
-  const { kind, facts, at, person, source, again } = evidence;
+  const { at, person, source, again } = evidence;
   return (
     <View style={{ paddingVertical: 8, borderBottomWidth: 1, borderBottomColor: colours.line }}>
-      <Words size="second">{evidenceWords(kind, facts)}</Words>
+      <Words size="second">{evidenceWords(evidence)}</Words>
       <Words size="caption" tone="second">
         {[timeOf(at), person, sourceWords(source)].filter(Boolean).join(' · ')}
       </Words>

@@ -19,7 +19,7 @@ const newSubnet: Shape<NewSubnet> = object({
 
 /** Core reads each edit, and names what is wrong with it. */
 const newEdits: Shape<NewEdits> = object({
-  edits: list(anyObject as Shape<Edit>, 50_000, 1),
+  edits: list(anyObject<Edit>(), 50_000, 1),
   why: text(300),
 });
 

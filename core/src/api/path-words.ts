@@ -1,8 +1,8 @@
 import { CODES, formatCode } from '../codes';
-import type { Facts } from '../plan';
+import type { FactsOf } from '../plan';
 
 /** What came back along a route path, as a clause. */
-export function pathWords(facts: Facts): string {
+export function pathWords(facts: FactsOf<'path-asked'>): string {
   const { how, via, from, product, serial, what, expected, found, why } = facts;
   const path = `asked along ${via} from ${from}`;
   switch (how) {
@@ -20,11 +20,11 @@ export function pathWords(facts: Facts): string {
 }
 
 /** The code in plain words: what it means on a route path, and what to look at. */
-function refusalOf({ status, extended }: Facts): string {
+function refusalOf({ status, extended }: FactsOf<'path-asked'>): string {
   const reading =
     extended === undefined
       ? ({ system: 'cip', value: Number(status) } as const)
-      : ({ system: 'cip-connection', value: Number(extended) } as const);
+      : ({ system: 'cip-connection', value: extended } as const);
   const meaning = CODES[reading.system][reading.value];
   const code = formatCode({ ...reading, meaning });
   return meaning ? `${code}: ${meaning.means} ${meaning.look}` : `Its code is ${code}`;

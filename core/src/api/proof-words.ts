@@ -1,13 +1,13 @@
 import { formatIpv4, parseMac } from '../net';
-import { interfacesOf, stationNameOf, type Facts, type Plan } from '../plan';
 import {
   FOUND_VALUES,
-  type FoundDifference,
+  interfacesOf,
+  stationNameOf,
+  type CheckFacts,
   type FoundValue,
-  type ProofEnd,
-  type SettlementKind,
-  type Stranger,
-} from '../proof';
+  type Plan,
+} from '../plan';
+import { type FoundDifference, type ProofEnd, type SettlementKind, type Stranger } from '../proof';
 
 const DIFFERENCE: Readonly<
   Record<FoundDifference['what'], (difference: FoundDifference) => string>
@@ -62,8 +62,8 @@ export const FOUND_WORDS: Readonly<Record<FoundValue | 'mac', string>> = {
 };
 
 /** All that was found, whether it is as planned or not, as one line. */
-export const foundWords = (facts: Facts): string =>
-  [['mac', facts['found']] as const, ...FOUND_VALUES.map((value) => [value, facts[value]] as const)]
+export const foundWords = (facts: CheckFacts): string =>
+  [['mac', facts.found] as const, ...FOUND_VALUES.map((value) => [value, facts[value]] as const)]
     .flatMap(([value, has]) => (has === undefined ? [] : [`${FOUND_WORDS[value]} ${has}`]))
     .join(' · ');
 

@@ -3,11 +3,14 @@ import type { Issue } from '../net';
 import type {
   Edit,
   EditConflict,
+  CheckKind,
   EvidenceKind,
+  EvidenceTold,
   Role,
   Stage,
   ThingDoc,
   ThingType,
+  ToldAs,
   Way,
 } from '../plan';
 import type { ProofState } from '../proof';
@@ -57,15 +60,19 @@ export interface SubnetView {
   readonly bands: readonly BandView[];
 }
 
-export interface EvidenceView {
+/** What was seen, each kind with facts of its own. */
+export type EvidenceView = EvidenceTold & EvidenceHeadView;
+
+/** The same of some kinds. */
+export type EvidenceViewOf<K extends EvidenceKind> = ToldAs<K> & EvidenceHeadView;
+
+export interface EvidenceHeadView {
   readonly id: string;
-  readonly kind: EvidenceKind;
   readonly at: number;
   readonly mac: string | null;
   readonly address: string | null;
   readonly source: string;
   readonly person: string;
-  readonly facts: Readonly<Record<string, string | number>>;
   /** How often the same was seen again that is only counted now, and when last. */
   readonly again?: { readonly count: number; readonly until: number };
 }
@@ -82,9 +89,9 @@ export interface SeenView {
   readonly stage: Stage;
   readonly notches: readonly NotchView[];
   /** The last answer to "is it found as planned?". */
-  readonly check: EvidenceView | null;
+  readonly check: EvidenceViewOf<CheckKind> | null;
   /** The last word on keeping the address: told, said, or refused. */
-  readonly keep: EvidenceView | null;
+  readonly keep: EvidenceViewOf<'told-to-keep' | 'said-kept' | 'keep-refused'> | null;
   /** Where a name or a switch port is the key: the MAC that asked under it last. */
   readonly askedBy: string | null;
   /** Nothing is bound yet: the MAC that came up with the planned address by itself. */
@@ -92,7 +99,7 @@ export interface SeenView {
   /** Nothing is bound yet: the MAC that answered alone where such a device is at first. */
   readonly before: string | null;
   /** Why it is not answered although it is bound: another MAC has its address, or two share its MAC. */
-  readonly trouble: EvidenceView | null;
+  readonly trouble: EvidenceViewOf<'address-taken' | 'twins' | 'declined' | 'set-refused'> | null;
 }
 
 export interface InterfaceView extends SeenView {

@@ -1,9 +1,9 @@
-import type { Facts } from '../plan';
+import type { FactsOf } from '../plan';
 import { secondsOf, type VigilSummary } from '../vigil';
 
 /** What a vigil says of one device, by the facts of its evidence. */
-export function watchedWords(facts: Facts): string {
-  const { asked = 0, lost = 0, longestSeconds, periodSeconds, slowestMillis } = facts;
+export function watchedWords(facts: FactsOf<'watched-over'>): string {
+  const { asked, lost, longestSeconds, periodSeconds, slowestMillis } = facts;
   const slow = slowestMillis === undefined ? '' : `, the slowest after ${slowestMillis} ms`;
   if (lost === 0) return `all of ${asked} answered${slow}`;
   if (lost === asked) return `none of ${asked} answered`;
@@ -12,7 +12,7 @@ export function watchedWords(facts: Facts): string {
 }
 
 /** The facts that are kept of a summary. */
-export function watchedFacts(summary: VigilSummary, everyMillis: number): Facts {
+export function watchedFacts(summary: VigilSummary, everyMillis: number): FactsOf<'watched-over'> {
   const { asked, lost, mean, slowest, outages, longest, period } = summary;
   return {
     ...{ asked, lost, outages, longestSeconds: secondsOf(longest, everyMillis) },

@@ -1,5 +1,13 @@
 import type { TwinDifference } from '../answering';
-import { nameSlip, type EvidenceKind, type Facts, type Role, type Stage, type Way } from '../plan';
+import {
+  nameSlip,
+  type EvidenceKind,
+  type EvidenceTold,
+  type FactsOf,
+  type Role,
+  type Stage,
+  type Way,
+} from '../plan';
 import { differencesIn } from '../proof';
 import { differenceWords } from './proof-words';
 import { pathWords } from './path-words';
@@ -43,26 +51,26 @@ export const STAGE_WORDS: Readonly<Record<Stage, string>> = {
 };
 
 /** Why a device did not keep its address, in words. */
-function keepRefused(facts: Facts): string {
-  switch (facts['why']) {
+function keepRefused(facts: FactsOf<'keep-refused'>): string {
+  switch (facts.why) {
     case 'refused':
-      return facts['name']
-        ? `it refused to be changed: ${facts['name']}. Is a controller connected to it?`
+      return facts.name
+        ? `it refused to be changed: ${facts.name}. Is a controller connected to it?`
         : 'it refused the conversation';
     case 'silent':
       return 'it did not answer the conversation';
     case 'no-right':
       return 'Ipsonomo may not put an address on this adapter (cap_net_admin)';
     case 'other-device':
-      return `another device answers for its address: ${facts['found']}; nothing was said to it`;
+      return `another device answers for its address: ${facts.found}; nothing was said to it`;
     case 'other-address':
-      return `it says it has ${facts['found']}; nothing was changed`;
+      return `it says it has ${facts.found}; nothing was changed`;
     case 'not-settable':
       return 'its address cannot be set over the wire';
     case 'not-kept':
       return 'it took the change but reads back as before';
     default:
-      return `the conversation broke off at "${facts['step']}"`;
+      return `the conversation broke off at "${facts.step}"`;
   }
 }
 
@@ -83,14 +91,12 @@ const STATION_WORDS: Readonly<Record<string, string>> = {
 export const stationRefusal = (why: string): string =>
   STATION_WORDS[why] ?? 'it refused without a reason that is known';
 
-function setRefused({ what, why, by }: Facts): string {
+function setRefused({ what, why, by }: FactsOf<'set-refused'>): string {
   const said = what === 'reset' ? 'it was not set back' : `it did not get its ${what}`;
-  return why === 'taken'
-    ? `${said}: ${by} has that ${what}`
-    : `${said}: ${stationRefusal(String(why))}`;
+  return why === 'taken' ? `${said}: ${by} has that ${what}` : `${said}: ${stationRefusal(why)}`;
 }
 
-const readWords = ({ address, mac, serial, firmware }: Facts): string =>
+const readWords = ({ address, mac, serial, firmware }: FactsOf<'read-off'>): string =>
   [
     address,
     mac && `MAC ${mac}`,
@@ -123,12 +129,12 @@ const SLIPS: Readonly<Record<string, string>> = {
   digit: 'One digit is another',
 };
 
-function otherwise({ macIs, slip, address, planned }: Facts): string {
+function otherwise({ macIs, slip, address, planned }: FactsOf<'read-otherwise'>): string {
   if (macIs !== undefined && macIs !== 'same')
     return macIs === 'near'
       ? 'Its MAC is near the bound one: another port of the same device, or the neighbour'
       : 'Its MAC is not the bound one: it is another device';
-  if (slip !== undefined) return `${SLIPS[String(slip)]}: planned is ${planned}`;
+  if (slip !== undefined) return `${SLIPS[slip]}: planned is ${planned}`;
   return address === undefined ? `Planned is ${planned}` : `That is not ${planned}, as planned`;
 }
 
@@ -140,11 +146,18 @@ const CONNECTION_WORDS: Readonly<Record<string, readonly string[]>> = {
   owned: ['a controller has it'],
 };
 
-const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
-  asked: ({ message, says }) =>
-    says === undefined
+/** What it said instead of the name or the port that the plan goes by. */
+function askedOtherwise({ otherName, otherPort }: Omit<FactsOf<'asked'>, 'message'>): string {
+  if (otherPort !== undefined)
+    return otherPort === '' ? 'through no relay' : `through the port ${otherPort}`;
+  return otherName === '' ? 'without a name' : `under the name ${otherName}`;
+}
+
+const EVIDENCE: { readonly [K in EvidenceKind]: (facts: FactsOf<K>) => string } = {
+  asked: ({ message, ...otherwise }) =>
+    otherwise.otherName === undefined && otherwise.otherPort === undefined
       ? `heard asking (${message})`
-      : `heard asking (${message}), but ${says}; not answered`,
+      : `heard asking (${message}), but ${askedOtherwise(otherwise)}; not answered`,
   'asked-by-name': ({ name }) => `heard asking under the name ${name}`,
   'asked-by-port': ({ port }) => `heard asking through its switch port ${port}`,
   seen: ({ using }) => (using ? `seen on the wire with ${using}` : 'seen on the wire'),
@@ -162,7 +175,7 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   'has-address': ({ lent }) =>
     lent === undefined ? 'uses the planned address' : `uses ${lent}, which is lent to it`,
   'told-to-keep': ({ by, gave }) =>
-    by === 'layer 2'
+    by === 'layer2'
       ? `took ${gave} over layer 2, to stay`
       : 'told to keep its address, and reads back so',
   'keep-refused': keepRefused,
@@ -173,7 +186,7 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   'said-kept': () => 'said to be kept by its own step, not seen yet',
   gone: () => 'gone after its power was cut',
   'arrived-elsewhere': ({ found, expected, by }) => {
-    const isLast = String(found).split('.')[3] === String(expected).split('.')[3];
+    const isLast = found.split('.')[3] === expected.split('.')[3];
     return `${by} came up with ${found} instead of ${expected}. ${
       isLast
         ? 'The last number is right: it has the network from before. Set its network first'
@@ -188,14 +201,14 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
         : `${count} devices answer at ${at}: ${found}`,
   'left-old': ({ was }) => `answers no longer at ${was}`,
   'still-at-old': ({ was }) => `still answers at ${was} as well`,
-  'read-off': (facts) => `read off its ${facts['from']}: ${readWords(facts)}`,
+  'read-off': (facts) => `read off its ${facts.from}: ${readWords(facts)}`,
   'read-otherwise': (facts) =>
-    `read off its ${facts['from']}: ${readWords(facts)}. ${otherwise(facts)}`,
+    `read off its ${facts.from}: ${readWords(facts)}. ${otherwise(facts)}`,
   'register-read': (facts) => registerWords(facts),
   'path-asked': (facts) => pathWords(facts),
   'watched-over': (facts) => `watched: ${watchedWords(facts)}`,
   'came-back': (facts) => `cold start: ${returnWords(facts)}`,
-  walked: ({ path, ended }) => `walked to it by ${path}: ${ENDED[String(ended)] ?? ended}`,
+  walked: ({ path, ended }) => `walked to it by ${path}: ${ENDED[ended] ?? ended}`,
   'said-one-device': ({ reason }) => `said to be one device alone, not seen: ${reason}`,
   'said-set-back': ({ reason }) => `said to be set back, not seen: ${reason}`,
   'said-given': () => 'said to have its address; said, not seen',
@@ -231,10 +244,10 @@ const EVIDENCE: Readonly<Record<EvidenceKind, (facts: Facts) => string>> = {
   'address-taken': ({ by }) => `its address is in use by ${by}`,
   declined: () => 'it refused the address: something else has it',
   released: () => 'it gave the address back',
-  twins: ({ differs, key, one, other }) =>
-    key !== undefined
-      ? `two devices ask under ${key}: ${one} and ${other}; neither is answered`
-      : `two devices have this MAC (they differ in: ${twinWords(String(differs))}); neither is answered`,
+  twins: ({ differs, under, name, one, other }) =>
+    under === undefined
+      ? `two devices have this MAC (they differ in: ${twinWords(differs ?? '')}); neither is answered`
+      : `two devices ask under ${under === 'name' ? `the name ${name}` : 'one switch port'}: ${one} and ${other}; neither is answered`,
 };
 
 /** How a device came back from a cold start. */
@@ -275,7 +288,12 @@ const ENDED: Readonly<Record<string, string>> = {
 };
 
 /** One thing that was seen, as a short clause without its time. */
-export const evidenceWords = (kind: EvidenceKind, facts: Facts): string => EVIDENCE[kind](facts);
+export function evidenceWords(told: EvidenceTold): string {
+  if (told.kind === 'unknown')
+    return `seen, and kept as "${told.was}": this version does not know it`;
+  const words = EVIDENCE[told.kind] as (facts: EvidenceTold['facts']) => string;
+  return words(told.facts);
+}
 
 /** What tells two clients apart, in words. */
 export const TWIN_WORDS: Readonly<Record<TwinDifference, string>> = {

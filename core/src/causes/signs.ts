@@ -1,4 +1,12 @@
-import { nameSlip, type Facts, type EvidenceKind, type Way } from '../plan';
+import {
+  isOneOf,
+  nameSlip,
+  type EvidenceKind,
+  type EvidenceTold,
+  type Facts,
+  type ToldAs,
+  type Way,
+} from '../plan';
 import type { Ipv4, MacAddress } from '../net';
 import { differencesIn, type DifferenceKind } from '../proof';
 
@@ -59,11 +67,7 @@ export interface Known {
     readonly address: Ipv4 | undefined;
     readonly lastAt: number;
   }[];
-  readonly evidence: readonly {
-    readonly kind: EvidenceKind;
-    readonly facts: Facts;
-    readonly at: number;
-  }[];
+  readonly evidence: readonly (EvidenceTold & { readonly at: number })[];
   /** The route there or back does not work by the plan. */
   readonly farFails: boolean;
   /** What a person said they see. */
@@ -171,31 +175,31 @@ const OF_DIFFERENCE: Readonly<Record<DifferenceKind, Sign | undefined>> = {
 
 /** What was kept of it; of each kind the newest counts. */
 function ofEvidence({ evidence }: Known): readonly (Sign | Countersign)[] {
-  const newest = (...kinds: readonly EvidenceKind[]) =>
-    evidence.find((one) => kinds.includes(one.kind));
+  const newest = <K extends EvidenceKind>(...kinds: readonly K[]): ToldAs<K> | undefined =>
+    evidence.find((one) => isOneOf(kinds, one));
   const signs: (Sign | Countersign)[] = [];
   const check = newest('found-as-planned', 'contradicted', 'no-answer');
   if (check?.kind === 'no-answer') signs.push('silent');
   if (check?.kind === 'contradicted')
     for (const { what } of differencesIn(check.facts)) signs.push(OF_DIFFERENCE[what] ?? 'heard');
-  if (check?.facts['connection'] === 'faulted') signs.push('connection-faulted');
+  if (check?.facts.connection === 'faulted') signs.push('connection-faulted');
   const told = newest('identified');
-  if (told?.facts['used'] === 'yes') signs.push('in-use');
-  if (told?.facts['planned'] !== undefined) signs.push('other-revision');
+  if (told?.facts.used === 'yes') signs.push('in-use');
+  if (told?.facts.planned !== undefined) signs.push('other-revision');
   if (newest('keep-refused', 'told-to-keep')?.kind === 'keep-refused') signs.push('not-settable');
   const set = newest('set-refused', 'named', 'told-to-keep', 'given-for-now');
   if (set?.kind === 'set-refused') {
-    if (set.facts['why'] === 'silent') signs.push('layer2-silent');
-    if (set.facts['why'] === 'taken' && set.facts['what'] === 'name') signs.push('name-doubled');
-    if (set.facts['why'] === 'in-operation') signs.push('in-use');
+    if (set.facts.why === 'silent') signs.push('layer2-silent');
+    if (set.facts.why === 'taken' && set.facts.what === 'name') signs.push('name-doubled');
+    if (set.facts.why === 'in-operation') signs.push('in-use');
   }
   const watched = newest('watched-over')?.facts;
-  if (watched && Number(watched['lost']) > 0)
-    signs.push(watched['periodSeconds'] === undefined ? 'drops' : 'drops-in-beat');
+  if (watched && watched.lost > 0)
+    signs.push(watched.periodSeconds === undefined ? 'drops' : 'drops-in-beat');
   if (newest('kept', 'asks-again')?.kind === 'asks-again') signs.push('asks-again');
   if (newest('address-taken', 'has-address')?.kind === 'address-taken')
     signs.push('another-answers');
-  if (Number(newest('found-before')?.facts['count'] ?? 0) > 1) signs.push('fresh-brothers');
+  if ((newest('found-before')?.facts.count ?? 0) > 1) signs.push('fresh-brothers');
   if (newest('still-at-old', 'left-old')?.kind === 'still-at-old') signs.push('still-at-factory');
   return signs;
 }

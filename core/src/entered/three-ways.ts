@@ -5,7 +5,8 @@ import {
   measureEnd,
   stationNameOf,
   type Device,
-  type Facts,
+  type CheckFacts,
+  type FoundValue,
   type Interface,
   type Plan,
 } from '../plan';
@@ -30,7 +31,7 @@ export interface ThreeWays {
 }
 
 /** What a run found of it. */
-type LastCheck = { readonly kind: string; readonly facts: Facts } | undefined;
+type LastCheck = { readonly kind: string; readonly facts: CheckFacts } | undefined;
 
 const text = (value: number | string | undefined): string =>
   value === undefined ? '' : String(value);
@@ -50,20 +51,20 @@ export function threeWays(
   const kind = findKind(plan, device.kindId);
   const own = connection && measureEnd(connection.device);
   const other = connection && measureEnd(connection.controller);
-  const facts = check?.facts ?? {};
-  const said = (value: EnteredValue) => text(facts[value]);
-  const isThere = check !== undefined && check.kind !== 'no-answer' && facts['what'] !== 'mac';
+  const facts: CheckFacts = check?.facts ?? {};
+  const said = (value: FoundValue) => text(facts[value]);
+  const isThere = check !== undefined && check.kind !== 'no-answer' && facts.what !== 'mac';
   const cells: readonly Cells[] = [
-    ['name', plannedName(device), entered?.name ?? '', text(facts['name'])],
+    ['name', plannedName(device), entered?.name ?? '', text(facts.name)],
     [
       ...(['address', formatIpv4(at.address)] as const),
       entered?.address === undefined ? '' : formatIpv4(entered.address),
-      isThere ? text(facts['asked']) : '',
+      isThere ? text(facts.asked) : '',
     ],
     [
       ...(['revision', kind?.revision ?? ''] as const),
       entered?.revision || (connection?.controller.revision ?? ''),
-      text(facts['revision']),
+      text(facts.revision),
     ],
     ['in', text(own?.inBytes), text(other?.inBytes), said('in')],
     ['out', text(own?.outBytes), text(other?.outBytes), said('out')],
@@ -95,7 +96,7 @@ type Cells = readonly [EnteredValue, planned: string, entered: string, found: st
 /** Instances as the controller sees them, whatever viewpoint each end states them from. */
 function instanceCells(
   connection: Device['connection'],
-  said: (value: EnteredValue) => string,
+  said: (value: FoundValue) => string,
 ): readonly Cells[] {
   const own = connection && instancesOf(connection.device);
   const other = connection && instancesOf(connection.controller);
@@ -119,7 +120,7 @@ export const plannedName = (device: Device): string =>
 function verdictOf(
   value: EnteredValue,
   cells: readonly string[],
-  facts: Facts,
+  facts: CheckFacts,
 ): ThreeWays['verdict'] {
   const said = cells.filter((cell) => cell !== '');
   const [first, ...others] = said;

@@ -21,5 +21,6 @@ export * from './switch-setting';
 export * from './allocate';
 export * from './split';
 export * from './read-off';
+export * from './evidence';
 export * from './stages';
 export * from './offers';

@@ -1,121 +1,11 @@
 import type { Ipv4, MacAddress } from '../net';
+import { isOneOf, type Evidence, type EvidenceKind } from './evidence';
 import { isKeyed, type Way } from './words';
 
 /** How far an interface has come. */
 export const STAGES = ['planned', 'heard', 'given', 'pinned', 'proven'] as const;
 
 export type Stage = (typeof STAGES)[number];
-
-/** What can have been seen or decided. Every kind carries its own facts. */
-export const EVIDENCE_KINDS = [
-  /** A BootP or DHCP request of the MAC was heard. */
-  'asked',
-  /** A request with the planned name (option 12 or 61) was heard. */
-  'asked-by-name',
-  /** A request through the planned switch port (option 82) was heard. */
-  'asked-by-port',
-  /** Any frame of the MAC was seen. */
-  'seen',
-  /** It answered layer-2 discovery. */
-  'discovered',
-  /** A person held label against MAC and bound it. */
-  'bound',
-  /** A reply with the planned address was sent. */
-  'answered',
-  /** The MAC used the planned address: an ARP answer or announcement. */
-  'has-address',
-  /** The device was told to keep its address and read back as such. */
-  'told-to-keep',
-  /** The device refused to keep its address. */
-  'keep-refused',
-  /** It has its planned name over layer 2. */
-  'named',
-  /** It took an address over layer 2 that lasts to the next power-off. */
-  'given-for-now',
-  /** It did not take what it was told over layer 2, or somebody else has it. */
-  'set-refused',
-  /** Set back to how it left its maker. */
-  'reset',
-  /** A person says the kind's own step was done: said, not seen. */
-  'said-kept',
-  /** It stopped answering after its power was cut. */
-  'gone',
-  /** Who answered where it was before, or nobody. */
-  'found-before',
-  /** It answers no longer where it was before. */
-  'left-old',
-  /** It answers at its new address and still at the old one. */
-  'still-at-old',
-  /** A person read the planned address off its display or its page: weaker than seen on the wire. */
-  'read-off',
-  /** A person read something else off it than is planned. */
-  'read-otherwise',
-  /** A person says it was given: said, not seen. */
-  'said-given',
-  /** A person says it was set back or released by who owned it: said, not seen. */
-  'said-set-back',
-  /** One device alone has its MAC, although two were heard. */
-  'said-one-device',
-  /** A person went on although a controller uses it. */
-  'overruled',
-  /** What was in it before it was changed. */
-  'found-values',
-  /** It told who it is, and whether a controller uses it. */
-  'identified',
-  /** A person opened its web page. */
-  'page-opened',
-  /** While it was awaited, something came up with another address. */
-  'arrived-elsewhere',
-  /** It was away for less time than it needs to start: its power was not cut. */
-  'back-too-soon',
-  /** After power off and on it was at the planned address, not given by Ipsonomo. */
-  'kept',
-  /** After power off and on it asked for an address again. */
-  'asks-again',
-  /** It answered ARP and ping from the planned address with the planned MAC. */
-  'found-as-planned',
-  /** Something else was found than planned. */
-  'contradicted',
-  /** The way to it, router by router. */
-  'walked',
-  /** Who is at the end of a route path was asked along it. */
-  'path-asked',
-  /** One register of it, or of one behind it, was read. */
-  'register-read',
-  /** It was asked in a steady beat over minutes or hours. */
-  'watched-over',
-  /** How it came back from a cold start that was only watched. */
-  'came-back',
-  /** Nothing answered at the planned address. */
-  'no-answer',
-  /** Another MAC answers for the planned address. */
-  'address-taken',
-  /** The client refused the address as in use (RFC 2131 §3.1). */
-  'declined',
-  /** The client gave the address back. */
-  'released',
-  /** Two devices have this MAC; neither is answered. */
-  'twins',
-] as const;
-
-export type EvidenceKind = (typeof EVIDENCE_KINDS)[number];
-
-/** Values that belong to something that was seen, by their names. */
-export type Facts = Readonly<Record<string, string | number>>;
-
-/** One thing that was seen or decided; never changed and never removed. */
-export interface Evidence {
-  readonly id: string;
-  readonly kind: EvidenceKind;
-  /** Milliseconds since 1970. */
-  readonly at: number;
-  readonly mac: MacAddress | undefined;
-  readonly address: Ipv4 | undefined;
-  /** The wire: `practice` or `live:eth0`. */
-  readonly source: string;
-  readonly person: string;
-  readonly facts: Facts;
-}
 
 type EvidencedStage = Exclude<Stage, 'planned'>;
 type StageRow = Readonly<Record<EvidencedStage, EvidenceKind>>;
@@ -219,7 +109,7 @@ export function progressOf(
 function unseen(stage: Stage, evidence: readonly Evidence[]): Notch {
   const read =
     stage === 'given' ? latest(evidence, ['read-off', 'read-otherwise', 'reset']) : undefined;
-  return read?.kind === 'read-off' && read.facts['address'] !== undefined
+  return read?.kind === 'read-off' && read.facts.address !== undefined
     ? { stage, state: 'read', by: read }
     : { stage, state: 'open', by: undefined };
 }
@@ -229,7 +119,7 @@ const latest = (
   kinds: readonly EvidenceKind[],
 ): Evidence | undefined =>
   evidence
-    .filter((one) => kinds.includes(one.kind))
+    .filter((one) => isOneOf(kinds, one))
     .reduce<Evidence | undefined>(
       (best, one) => (best && best.at > one.at ? best : one),
       undefined,

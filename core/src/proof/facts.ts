@@ -1,5 +1,5 @@
 import { formatIpv4 } from '../net';
-import type { Facts, Kind } from '../plan';
+import type { CheckFacts, Facts, Kind } from '../plan';
 import { CHECK_NAMES, type CheckName } from './checks';
 import { networkSaid, type Compared, type Found } from './compare-found';
 import { DIFFERENCES, type DifferenceKind, type FoundDifference } from './differences';
@@ -7,24 +7,17 @@ import { foundModulesText } from './modules';
 
 // What a check found, as it is kept in the facts of its evidence: flat, so that a list can show it.
 
-/** The values that were found, whether they are as planned or not. */
-export const FOUND_VALUES = [
-  ...(['name', 'product', 'revision', 'hardware', 'serial', 'mask', 'gateway', 'page'] as const),
-  ...(['services', 'connection', 'modules', 'in', 'out'] as const),
-  ...(['in-instance', 'out-instance', 'config-instance'] as const),
-] as const;
-export type FoundValue = (typeof FOUND_VALUES)[number];
-
 /** @param offers what the modules of such a kind are called */
 export function proofFacts(
   found: Found,
   { differences, passed }: Compared,
   offers: Kind['modules'] = [],
-): Facts {
+): CheckFacts {
   const { said, services, pingMillis } = found;
   const [worst] = differences;
   const network = networkSaid(found);
 
+  // What is missing is left out; the rest has the names of a check's facts.
   return compact({
     passed: passed.join(' '),
     pingMillis: pingMillis === undefined ? undefined : Math.round(pingMillis * 10) / 10,
@@ -49,7 +42,7 @@ export function proofFacts(
         [`found ${what}`, has],
       ]),
     ),
-  });
+  }) as CheckFacts;
 }
 
 /** Instances that are there, and their sizes in bytes. */
@@ -74,18 +67,18 @@ const isDifference = (text: string): text is DifferenceKind =>
   (DIFFERENCES as readonly string[]).includes(text);
 
 /** The differences that such facts tell of, the worst first. */
-export const differencesIn = (facts: Facts): readonly FoundDifference[] =>
-  String(facts['differs'] ?? facts['what'] ?? '')
+export const differencesIn = (facts: CheckFacts): readonly FoundDifference[] =>
+  (facts.differs ?? facts.what ?? '')
     .split(' ')
     .filter(isDifference)
     .map((what) => ({
       what,
-      expected: String(facts[`expected ${what}`] ?? facts['expected'] ?? ''),
-      found: String(facts[`found ${what}`] ?? facts['found'] ?? ''),
+      expected: facts[`expected ${what}`] ?? facts.expected ?? '',
+      found: facts[`found ${what}`] ?? facts.found ?? '',
     }));
 
 /** The checks that were passed; what was kept before they had names was ARP and ping. */
-export const passedIn = (facts: Facts): readonly CheckName[] => {
-  const passed = String(facts['passed'] ?? 'arp ping').split(' ');
+export const passedIn = (facts: CheckFacts): readonly CheckName[] => {
+  const passed = (facts.passed ?? 'arp ping').split(' ');
   return CHECK_NAMES.filter((check) => passed.includes(check));
 };

@@ -8,7 +8,8 @@ import {
   stationNameOf,
   type Acceptance,
   type PlannedInterface,
-  type Evidence,
+  type CheckKind,
+  type ToldAs,
   type Plan,
 } from '../plan';
 import type { CheckName, RequiredCheck } from './checks';
@@ -44,7 +45,7 @@ interface Judging {
 }
 
 /** What the last check says. */
-type LastCheck = Pick<Evidence, 'kind' | 'at' | 'facts'>;
+type LastCheck = ToldAs<CheckKind> & { readonly at: number };
 
 /** What an acceptance names: this value of this interface, found so. */
 export const foundKey = (interfaceId: string, { what, found }: FoundDifference): string =>

@@ -1,10 +1,10 @@
-import type { Evidence } from '../plan';
-import { FOUND_VALUES, type FoundValue } from './facts';
+import { factOf, FOUND_VALUES, type CheckKind, type FoundValue, type ToldAs } from '../plan';
 
 /** What one run kept of one interface. */
-export interface ProofResult extends Pick<Evidence, 'kind' | 'at' | 'facts'> {
+export type ProofResult = ToldAs<CheckKind> & {
   readonly interfaceId: string;
-}
+  readonly at: number;
+};
 
 /** One value that two runs found differently; empty where one of them found none. */
 export interface ValueChange {
@@ -22,7 +22,7 @@ export interface RunChange {
   readonly values: readonly ValueChange[];
 }
 
-const textOf = (result: ProofResult, key: string): string => String(result.facts[key] ?? '');
+const textOf = (result: ProofResult, key: string): string => String(factOf(result, key) ?? '');
 
 function valueChanges(before: ProofResult, after: ProofResult): readonly ValueChange[] {
   // A silent one tells nothing, which is no change of its values.

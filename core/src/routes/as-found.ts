@@ -1,5 +1,12 @@
 import { maskOf, parseIpv4, UNSPECIFIED, type Ipv4 } from '../net';
-import { findSubnet, gatewayOf, interfacesOf, maskLengthOf, type Facts, type Plan } from '../plan';
+import {
+  findSubnet,
+  gatewayOf,
+  interfacesOf,
+  maskLengthOf,
+  type CheckFacts,
+  type Plan,
+} from '../plan';
 
 /** Mask and gateway as a device says it has them. */
 export interface SettingsFound {
@@ -9,12 +16,12 @@ export interface SettingsFound {
 }
 
 /** What the facts of a check tell of them; undefined where the device did not tell, or it was another one. */
-export function settingsIn(facts: Facts): SettingsFound | undefined {
+export function settingsIn(facts: CheckFacts): SettingsFound | undefined {
   const read = (text: unknown) => {
     const parsed = parseIpv4(String(text ?? ''));
     return parsed.ok ? parsed.value : undefined;
   };
-  const [mask, gateway] = [read(facts['mask']), read(facts['gateway'])];
+  const [mask, gateway] = [read(facts.mask), read(facts.gateway)];
   if (mask === undefined || gateway === undefined) return undefined;
   return { mask, gateway: gateway === UNSPECIFIED ? undefined : gateway };
 }

@@ -27,8 +27,8 @@ export type ListRow = Readonly<Partial<Record<ColumnId, string>>>;
 
 /** What a line is taken for that says nothing of it. */
 export interface RowDefaults {
-  readonly kindId?: string | undefined;
-  readonly subnetId?: string | undefined;
+  readonly kindId?: string;
+  readonly subnetId?: string;
 }
 
 export interface BadRowCell {

@@ -9,6 +9,7 @@ import {
   parsePrefix,
   sentenceOf,
   sourceWords,
+  type EvidenceTold,
   type HeardView,
 } from '../../src';
 
@@ -76,7 +77,8 @@ test('an address part is named as it was typed', () => {
 });
 
 test.each(EVIDENCE_KINDS)('evidence %s has words', (kind) => {
-  expect(evidenceWords(kind, {})).toMatch(/^[a-z]/i);
+  const facts = new Proxy({}, { get: () => '1' });
+  expect(evidenceWords({ kind, facts } as EvidenceTold)).toMatch(/^[a-z0-9]/i);
 });
 
 test.each([
@@ -85,7 +87,7 @@ test.each([
   ['silent', {}, 'it did not answer the conversation'],
   ['broken', { step: 'read 2' }, 'the conversation broke off at "read 2"'],
 ])('a refusal to keep the address, %s, is told', (why, facts, words) => {
-  expect(evidenceWords('keep-refused', { why, ...facts })).toContain(words);
+  expect(evidenceWords({ kind: 'keep-refused', facts: { why, ...facts } })).toContain(words);
 });
 
 test.each([

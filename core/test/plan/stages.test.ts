@@ -29,7 +29,7 @@ const seen = (kinds: readonly EvidenceKind[], more: Partial<Evidence> = {}): rea
     person: '',
     facts: {},
     ...more,
-  }));
+  })) as unknown as readonly Evidence[];
 
 /** `proven`, with what is broken behind it. */
 function told(way: Way, evidence: readonly Evidence[], wanted = planned): string {

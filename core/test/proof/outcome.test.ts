@@ -24,10 +24,12 @@ import {
   findShelfKind,
   type Acceptance,
   type ConnectionEnd,
-  type EvidenceKind,
+  type CheckKind,
   type FoundDifference,
   type ProofResult,
 } from '../../src';
+
+type LastCheck = NonNullable<Parameters<typeof proofOutcome>[2]>;
 
 const ip = (text: string) => must(parseIpv4(text));
 const mac = (text: string) => must(parseMac(text));
@@ -36,7 +38,7 @@ const DAY = 86_400_000;
 const REQUIRED = requiredChecks(findShelfKind('tarnwick-valves-16'), 'bootp');
 const ALL = 'arp ping identity services';
 
-const check = (kind: EvidenceKind, facts: Record<string, string>, daysAgo = 0) => ({
+const check = (kind: CheckKind, facts: Record<string, string>, daysAgo = 0): LastCheck => ({
   ...{ kind, facts, at: NOW - daysAgo * DAY },
 });
 const REVISION: FoundDifference = { what: 'revision', expected: '2.1', found: '3.1' };
@@ -204,8 +206,8 @@ test('what a run is over', () => {
 });
 
 test('two runs compared: what changed, came and went; a ping that took longer is no change', () => {
-  const result = (interfaceId: string, kind: EvidenceKind, facts: object): ProofResult => ({
-    ...{ interfaceId, kind, at: NOW, facts: facts as ProofResult['facts'] },
+  const result = (interfaceId: string, kind: CheckKind, facts: object): ProofResult => ({
+    ...({ interfaceId, kind, at: NOW, facts } as ProofResult),
   });
   const before = [
     result('same', 'found-as-planned', { found: 'm1', pingMillis: 1 }),

@@ -84,8 +84,8 @@ export function saysKey({ traits, port }: HeardClient, key: FieldTarget['key']):
 
 export function doubledFacts({ doubled, target: { key } }: Entry) {
   if (!doubled) return undefined;
-  const under = key.by === 'name' ? `the name ${key.name}` : 'one switch port';
-  return { key: under, one: formatMac(doubled.one), other: formatMac(doubled.other) };
+  const under = key.by === 'name' ? { under: 'name', name: key.name } : { under: 'port' };
+  return { ...under, one: formatMac(doubled.one), other: formatMac(doubled.other) };
 }
 
 /** Planned interfaces by what they are recognised by: a MAC, a name, a port, an address. */

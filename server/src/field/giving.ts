@@ -184,15 +184,12 @@ export class Giving {
     entry.lastAsked = now;
     const [name] = namesSaid(dhcp);
     const port = relayPortOf(dhcp);
-    const says =
+    const otherwise =
       entry.target.key.by === 'port'
-        ? port
-          ? `through the port ${portText(port)}`
-          : 'through no relay'
-        : name
-          ? `under the name ${name}`
-          : 'without a name';
-    this.events.record('asked', entry.target, { message: kindOfMessage(dhcp), says }, { frame });
+        ? { otherPort: port ? portText(port) : '' }
+        : { otherName: name ?? '' };
+    const facts = { message: kindOfMessage(dhcp), ...otherwise };
+    this.events.record('asked', entry.target, facts, { frame });
   }
 
   private requestOf(entry: Entry, client: HeardClient, pending: Pending, now: number): void {

@@ -2,7 +2,7 @@ import {
   formatIpv4,
   formatMac,
   type EvidenceKind,
-  type Facts,
+  type FactsOf,
   type Ipv4,
   type MacAddress,
 } from '@ipsonomo/core';
@@ -203,13 +203,17 @@ export class Moves implements Unit {
       this.once(move, 'still', 'still-at-old', was);
   }
 
-  private once(move: Move, key: string, kind: EvidenceKind, facts: Facts): void {
+  private once<K extends EvidenceKind>(move: Move, key: string, kind: K, facts: FactsOf<K>): void {
     if (move.told.has(key)) return;
     move.told.add(key);
     this.record(move, kind, facts);
   }
 
-  private record({ target, person, mover }: Move, kind: EvidenceKind, facts: Facts): void {
+  private record<K extends EvidenceKind>(
+    { target, person, mover }: Move,
+    kind: K,
+    facts: FactsOf<K>,
+  ): void {
     const mac = kind === 'address-taken' ? target.mac : mover;
     this.events.record(kind, { ...target, mac }, facts, { person });
     this.events.changed();

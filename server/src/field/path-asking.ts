@@ -5,7 +5,7 @@ import {
   identityObject,
   identityText,
   type CipReply,
-  type Facts,
+  type FactsOf,
   type IdentityObject,
   type PortSegment,
 } from '@ipsonomo/core';
@@ -60,8 +60,11 @@ export class PathAsking implements Unit {
   }
 }
 
+/** What came back along the path. */
+type Outcome = Omit<FactsOf<'path-asked'>, 'via' | 'from'>;
+
 /** What came back along the path, as the facts of an evidence. */
-async function outcomeAlong(stream: TcpStream, { target, route }: PathOrder): Promise<Facts> {
+async function outcomeAlong(stream: TcpStream, { target, route }: PathOrder): Promise<Outcome> {
   try {
     const talk = new CipTalk(stream);
     await talk.register();
@@ -77,13 +80,13 @@ async function outcomeAlong(stream: TcpStream, { target, route }: PathOrder): Pr
   }
 }
 
-const refusedFacts = ({ status, additional: [extended] }: CipReply): Facts => ({
+const refusedFacts = ({ status, additional: [extended] }: CipReply): Outcome => ({
   ...{ how: 'refused', status },
   ...(extended === undefined ? {} : { extended }),
 });
 
 /** Is it the one that is meant: of its kind, and with its serial number where one is noted. */
-function reachedFacts(said: IdentityObject, { proof }: FieldTarget): Facts {
+function reachedFacts(said: IdentityObject, { proof }: FieldTarget): Outcome {
   const serial = serialOfSaid(said);
   const has = identityText(said);
   const facts = { product: said.name, revision: said.revision.join('.'), serial };

@@ -77,11 +77,14 @@ export class Pinning {
   }
 
   private record(target: FieldTarget, outcome: PinOutcome | TcpFailure, person: string): void {
-    const say = (kind: EvidenceKind, facts: Facts) =>
-      this.events.record(kind, target, facts, { person });
-    if (typeof outcome === 'string') return say('keep-refused', { why: outcome });
+    const more = { person };
+    if (typeof outcome === 'string')
+      return this.events.record('keep-refused', target, { why: outcome }, more);
+    if (outcome.kind === 'kept') {
+      const { kind: _kept, ...facts } = outcome;
+      return this.events.record('told-to-keep', target, facts, more);
+    }
     const { kind, ...facts } = outcome;
-    if (kind === 'kept') return say('told-to-keep', facts as Facts);
-    say('keep-refused', { why: kind, ...facts });
+    this.events.record('keep-refused', target, { why: kind, ...facts }, more);
   }
 }

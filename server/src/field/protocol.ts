@@ -1,7 +1,7 @@
 import type {
   DrillState,
   EvidenceKind,
-  Facts,
+  FactsOf,
   FieldTaskView,
   HeardClient,
   Ipv4,
@@ -71,10 +71,10 @@ export interface FieldTarget {
 }
 
 /** Keeps something that was seen of a planned interface and its bound MAC. */
-export type RecordEvidence = (
-  kind: EvidenceKind,
+export type RecordEvidence = <K extends EvidenceKind>(
+  kind: K,
   target: FieldTarget,
-  facts: Facts,
+  facts: FactsOf<K>,
   more: {
     /** The frame that showed it. */
     readonly frame?: Uint8Array;

@@ -1,4 +1,4 @@
-import { DecodeError, type Facts, type ModbusReply } from '@ipsonomo/core';
+import { DecodeError, type FactsOf, type ModbusReply } from '@ipsonomo/core';
 import { Conversations } from './conversations';
 import { Broken } from './inbox';
 import { openTo } from './open-to';
@@ -41,7 +41,9 @@ export class RegisterAsking implements Unit {
   }
 }
 
-async function factsOf(asking: Promise<ModbusReply>): Promise<Facts> {
+type Outcome = Pick<FactsOf<'register-read'>, 'value' | 'exception' | 'why'>;
+
+async function factsOf(asking: Promise<ModbusReply>): Promise<Outcome> {
   try {
     const reply = await asking;
     if (reply.kind === 'exception') return { exception: reply.code };

@@ -245,7 +245,7 @@ export class Stations {
     const given = { kind: 'address', address, length, gateway, stay: giving } as const;
     const addressed = await this.order(mac, given, goesOn);
     if (addressed !== 'done') return refused('address', { why: addressed });
-    const facts = { by: 'layer 2', gave: formatIpv4(address) };
+    const facts = { by: 'layer2', gave: formatIpv4(address) };
     const kind = giving === 'stored' ? 'told-to-keep' : 'given-for-now';
     this.events.record(kind, target, facts, { person });
     await this.readBack(goesOn, mac);
@@ -333,7 +333,7 @@ export class Stations {
   }
 
   private refused(target: FieldTarget, what: string, trouble: Trouble, person: string): void {
-    this.events.record('set-refused', target, { what, ...trouble } satisfies Facts, { person });
+    this.events.record('set-refused', target, { what, ...trouble }, { person });
   }
 
   /** A task while it lasts: only then may anything leave. */

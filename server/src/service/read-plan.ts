@@ -4,6 +4,7 @@ import {
   SnagBook,
   thingsOf,
   type EditsView,
+  type Evidence,
   type EvidenceView,
   type JobView,
   type Plan,
@@ -99,6 +100,9 @@ export class PlanReader {
 
   async evidenceOf(jobId: string, interfaceId: string): Promise<readonly EvidenceView[]> {
     const found = await this.store.evidence.of(jobId, interfaceId, MOST_EVIDENCE);
-    return found.map(({ again, ...one }) => ({ ...evidenceView(one), ...(again && { again }) }));
+    return found.map(({ again, ...one }): EvidenceView => {
+      const view = evidenceView(one as Evidence);
+      return again ? { ...view, again } : view;
+    });
   }
 }

@@ -17,9 +17,9 @@ export interface BrokenEvidence {
 }
 
 /** A piece, and how often the same was seen again that is only counted now. */
-export interface CountedEvidence extends Evidence {
+export type CountedEvidence = Evidence & {
   readonly again: { readonly count: number; readonly until: number } | undefined;
-}
+};
 
 /** Pieces of a job that were folded, by whom and when last. */
 export interface Folded {

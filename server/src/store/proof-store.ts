@@ -1,6 +1,12 @@
 import type { Knex } from 'knex';
 import { raw } from 'objection';
-import type { ProofEnd, ProofResult, Stranger } from '@ipsonomo/core';
+import {
+  CHECK_KINDS,
+  isOneOf,
+  type ProofEnd,
+  type ProofResult,
+  type Stranger,
+} from '@ipsonomo/core';
 import { asking } from './asking';
 import { EvidenceRow, ProofRow } from './models';
 import { Refusal } from './refusal';
@@ -106,9 +112,9 @@ export class ProofStore {
           { column: 'at', order: 'desc' },
           { column: 'id', order: 'desc' },
         ]);
-      return rows.map((row) => {
-        const { kind, at, facts } = toEvidence(row);
-        return { interfaceId: row.interface_id, kind, at, facts };
+      return rows.flatMap((row) => {
+        const { at, ...told } = toEvidence(row);
+        return isOneOf(CHECK_KINDS, told) ? [{ ...told, interfaceId: row.interface_id, at }] : [];
       });
     });
   }

@@ -4,8 +4,8 @@ import {
   must,
   parseIpv4,
   parseMac,
+  readEvidence,
   type Evidence,
-  type EvidenceKind,
 } from '@ipsonomo/core';
 import type { EvidenceRow } from './models';
 
@@ -16,13 +16,12 @@ const mac = (text: string) => must(parseMac(text));
 
 export const toEvidence = (row: EvidenceRow): Evidence => ({
   id: row.id,
-  kind: row.kind as EvidenceKind,
   at: row.at.getTime(),
   mac: row.mac === null ? undefined : mac(row.mac),
   address: row.address === null ? undefined : ip(row.address),
   source: row.source,
   person: row.person,
-  facts: row.facts,
+  ...readEvidence(row.kind, row.facts),
 });
 
 export const macText = (value: Parameters<typeof formatMac>[0] | undefined): string | null =>

@@ -1,6 +1,7 @@
 import {
   knownSince,
   likelyCauses,
+  readEvidence,
   signsOf,
   type CauseAct,
   type Countersign,
@@ -78,7 +79,10 @@ function knownOf(site: Site, one: FieldTarget, said: readonly (Sign | Countersig
     stations: site.engine.foundStations().map(({ station, lastAt }) => ({
       ...{ mac: station.mac, name: station.name, address: station.address?.address, lastAt },
     })),
-    evidence: site.events.filter(({ interfaceId }) => interfaceId === 'one').toReversed(),
+    evidence: site.events
+      .filter(({ interfaceId }) => interfaceId === 'one')
+      .map(({ kind, facts, at }) => ({ ...readEvidence(kind, facts), at }))
+      .toReversed(),
     ...{ farFails: false, said },
   };
 }

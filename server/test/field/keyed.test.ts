@@ -89,7 +89,7 @@ test('R-KEY-TWINS: two that both go on asking under one name: neither is answere
   expect(bench.replies()).toEqual([]);
   expect(bench.events.at(-1)).toMatchObject({
     kind: 'twins',
-    facts: { key: `the name ${NAME}`, one: '02:00:5e:00:53:77', other: '02:00:5e:00:53:11' },
+    facts: { under: 'name', name: NAME, one: '02:00:5e:00:53:77', other: '02:00:5e:00:53:11' },
   });
   // One is unplugged and listening begins anew.
   bench.engine.listen('another run');
@@ -124,7 +124,7 @@ test('by name: its own MAC under another name is told, and not answered', () => 
   expect(bench.replies()).toEqual([]);
   expect(bench.events.at(-1)).toMatchObject({
     kind: 'asked',
-    facts: { says: 'under the name terminal4-008' },
+    facts: { otherName: 'terminal4-008' },
   });
 });
 

@@ -27,7 +27,7 @@ function opened() {
   let mayLeave = true;
   const onDisk = (number: number): boolean =>
     readFileSync(join(folder, 'run.pcap')).includes(Buffer.from(frame(number))) &&
-    readFileSync(join(folder, 'run.jsonl'), 'utf8').includes(`"number":${number}`);
+    readFileSync(join(folder, 'run.jsonl'), 'utf8').includes(`"gave":"${number}"`);
   const keeping: Keeping = new Keeping(
     { folder, source: 'practice', clock },
     {
@@ -47,7 +47,12 @@ function opened() {
   keeping.begin('run');
   /** As an answer is given: evidence of it, then the answer. */
   const answer = (number: number) => {
-    keeping.record('answered', target, { number }, { frame: frame(number) });
+    keeping.record(
+      'answered',
+      target,
+      { reply: 'ACK', gave: String(number) },
+      { frame: frame(number) },
+    );
     outbox.add(frame(number));
   };
   return { keeping, outbox, told, left, answer, forbid: () => (mayLeave = false) };
@@ -76,10 +81,10 @@ test('heard in one go: all in their order, each on the disk before it leaves, to
 
 test('evidence alone is written at the end of what was heard in one go, and where the run ends in it', () => {
   const { keeping, told, outbox } = opened();
-  outbox.together(() => keeping.record('asked', target, { number: 1 }, {}));
+  outbox.together(() => keeping.record('asked', target, { message: 'one' }, {}));
   expect(told.flat()).toHaveLength(1);
   outbox.together(() => {
-    keeping.record('asked', target, { number: 2 }, {});
+    keeping.record('asked', target, { message: 'two' }, {});
     keeping.end();
   });
   expect(told.flat()).toHaveLength(2);

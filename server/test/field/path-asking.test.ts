@@ -1,4 +1,11 @@
-import { evidenceWords, findShelfKind, parsePrefix, must, type PortSegment } from '@ipsonomo/core';
+import {
+  evidenceWords,
+  findShelfKind,
+  must,
+  parsePrefix,
+  readEvidence,
+  type PortSegment,
+} from '@ipsonomo/core';
 import { ip, mac, planOf, target, wanted } from './bench';
 import { Site } from './site';
 
@@ -92,7 +99,7 @@ test.each<[string, readonly PortSegment[], string, object, RegExp]>([
 ])('%s', async (_name, route, serial, facts, words) => {
   const found = await asked(route, serial);
   expect(found).toMatchObject(facts);
-  expect(evidenceWords('path-asked', found)).toMatch(words);
+  expect(evidenceWords(readEvidence('path-asked', found))).toMatch(words);
   expect(found['via']).toBe(route.map(({ port, link }) => `${port},${link}`).join(','));
 });
 

@@ -1,4 +1,4 @@
-import { evidenceWords } from '@ipsonomo/core';
+import { evidenceWords, readEvidence } from '@ipsonomo/core';
 import { ip, mac, target } from './bench';
 import { Site } from './site';
 
@@ -35,7 +35,7 @@ test.each<[string, number, number, object, RegExp]>([
 ])('%s', async (_name, unit, register, facts, words) => {
   const found = await read(unit, register);
   expect(found).toMatchObject(facts);
-  expect(evidenceWords('register-read', found)).toMatch(words);
+  expect(evidenceWords(readEvidence('register-read', found))).toMatch(words);
 });
 
 test('another device answers at its address: not a word is said to it', async () => {

@@ -1,4 +1,4 @@
-import { evidenceWords, noticeWords, sentenceOf, type EvidenceKind } from '@ipsonomo/core';
+import { evidenceWords, noticeWords, readEvidence, sentenceOf } from '@ipsonomo/core';
 import { FieldRefusal, type FieldTarget } from '../../src/field/protocol';
 import { ip, mac, target } from './bench';
 import { Site } from './site';
@@ -38,7 +38,7 @@ export class Told {
     return [
       ...this.refusals,
       ...notices.map(({ code, facts }) => noticeWords(code, facts) ?? ''),
-      ...this.site.events.map(({ kind, facts }) => evidenceWords(kind as EvidenceKind, facts)),
+      ...this.site.events.map(({ kind, facts }) => evidenceWords(readEvidence(kind, facts))),
     ];
   }
 }

@@ -1,4 +1,4 @@
-import { evidenceWords, LOST, NOT_ASKED, summaryOf } from '@ipsonomo/core';
+import { evidenceWords, LOST, NOT_ASKED, readEvidence, summaryOf } from '@ipsonomo/core';
 import { VigilRing } from '../../src/common/vigil-ring';
 import { VigilUnit } from '../../src/field/vigil';
 import { ip, mac, target } from './bench';
@@ -29,7 +29,7 @@ test('the one that drops out every forty seconds is found, and the steady one be
   const facts = (id: string) =>
     site.events.find((one) => one.kind === 'watched-over' && one.interfaceId === id)?.facts ?? {};
   expect(facts('drum')).toMatchObject({ asked: 300, periodSeconds: 40 });
-  expect(evidenceWords('watched-over', facts('drum'))).toMatch(
+  expect(evidenceWords(readEvidence('watched-over', facts('drum')))).toMatch(
     /^watched: 2[0-4] of 300 lost, every 40 s, the longest for [34] s/,
   );
   expect(facts('valves')).toMatchObject({ asked: 300, lost: 0 });

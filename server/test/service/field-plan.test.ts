@@ -71,9 +71,11 @@ function editsOf(doc: PlanDoc, { kind, at }: Step): readonly Edit[] {
 }
 
 const seen = (at: number, number: number): Evidence => ({
-  ...{ id: String(number), kind: number % 2 === 0 ? 'asked' : 'has-address', at: BEGUN + number },
+  ...(number % 2 === 0
+    ? { kind: 'asked' as const, facts: { message: `${at}` } }
+    : { kind: 'has-address' as const, facts: {} }),
+  ...{ id: String(number), at: BEGUN + number },
   ...{ mac: undefined, address: undefined, source: 'practice', person: '' },
-  facts: { count: at },
 });
 
 test('seeded: brought forward it is what is made anew, and what the wire was told comes to the same', () => {

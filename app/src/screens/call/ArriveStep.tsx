@@ -61,9 +61,7 @@ export function ArriveStep({ call }: { readonly call: Call }) {
         />
       )}
       {at.check && at.check.kind !== 'found-as-planned' ? (
-        <Notice tone="ochre">
-          {`${evidenceWords(at.check.kind, at.check.facts)} (${timeOf(at.check.at)})`}
-        </Notice>
+        <Notice tone="ochre">{`${evidenceWords(at.check)} (${timeOf(at.check.at)})`}</Notice>
       ) : null}
     </CallPage>
   );
@@ -77,7 +75,7 @@ function Awaiting({ call, phase }: { readonly call: Call; readonly phase: string
   if (latest?.kind === 'arrived-elsewhere')
     return (
       <Notice tone="brick" title="Something came up elsewhere">
-        {`${evidenceWords(latest.kind, latest.facts)} (${timeOf(latest.at)}).`}
+        {`${evidenceWords(latest)} (${timeOf(latest.at)}).`}
       </Notice>
     );
   if (phase === 'waiting-gone')

@@ -73,7 +73,7 @@ export function GiveStation({ call }: { readonly call: Call }) {
       <Refusals issues={issuesOf(search.error)} />
       {at.trouble ? (
         <Notice tone="brick" title="It was not given">
-          {`${evidenceWords(at.trouble.kind, at.trouble.facts)} (${timeOf(at.trouble.at)}).`}
+          {`${evidenceWords(at.trouble)} (${timeOf(at.trouble.at)}).`}
         </Notice>
       ) : null}
       <Card>

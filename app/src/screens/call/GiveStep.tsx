@@ -30,7 +30,7 @@ function Answer({ call }: { readonly call: Call }) {
       <Refusals issues={issuesOf(answering.error)} />
       {at.trouble ? (
         <Notice tone="brick" title="It is not answered">
-          {`Why: ${evidenceWords(at.trouble.kind, at.trouble.facts)}. ${cureOf(at.trouble.kind)}`}
+          {`Why: ${evidenceWords(at.trouble)}. ${cureOf(at.trouble.kind)}`}
         </Notice>
       ) : (
         <Notice

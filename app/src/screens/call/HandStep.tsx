@@ -147,7 +147,7 @@ function Where({ call, task, before, isFactory }: WhereProps) {
           <AddressText size="call" address={before} length={24} />
           <Words size="second">
             {found
-              ? `${evidenceWords(found.kind, found.facts)}, ${agoWords(found.at, now)}`
+              ? `${evidenceWords(found)}, ${agoWords(found.at, now)}`
               : 'Nobody has looked there yet.'}
           </Words>
         </Card>
@@ -169,7 +169,7 @@ function Where({ call, task, before, isFactory }: WhereProps) {
       ) : null}
       {taken?.kind === 'address-taken' ? (
         <Notice tone="brick" title={`${call.at.address} is taken`}>
-          {`${evidenceWords(taken.kind, taken.facts)} (${timeOf(taken.at)}). Find that device before you give the address again.`}
+          {`${evidenceWords(taken)} (${timeOf(taken.at)}). Find that device before you give the address again.`}
         </Notice>
       ) : null}
     </View>

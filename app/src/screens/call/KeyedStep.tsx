@@ -1,6 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
-import { findDevice, dhcpNameOf, evidenceWords, portText, type HeardView } from '@ipsonomo/core';
+import {
+  dhcpNameOf,
+  evidenceWords,
+  findDevice,
+  isOneOf,
+  portText,
+  type HeardView,
+} from '@ipsonomo/core';
 import { acts, reading, useEdit, useHeard, useWire } from '../../data';
 import { Card, MacText, Notice, Refusals, Row, Words } from '../../parts';
 import { HeardLine } from '../assign/HeardLine';
@@ -25,7 +32,7 @@ export function KeyedStep({ call }: { readonly call: Call }) {
       <Refusals issues={issuesOf(answering.error)} />
       {at.trouble ? (
         <Notice tone="brick" title="It is not answered">
-          {`${evidenceWords(at.trouble.kind, at.trouble.facts)}. ${TROUBLE_CURE}`}
+          {`${evidenceWords(at.trouble)}. ${TROUBLE_CURE}`}
         </Notice>
       ) : null}
       <Card>
@@ -66,14 +73,15 @@ function LastAsked({ call }: { readonly call: Call }) {
   const { at } = call;
   const { now } = useWire();
   const all = useQuery(reading(acts.readEvidence, { job: call.job, interface: at.id })).data ?? [];
-  const last = all.find(({ kind }) => kind.startsWith('asked'));
+  const last = all.find((one) => isOneOf(['asked', 'asked-by-name', 'asked-by-port'], one));
   if (!last) return <Words size="second">Nobody has asked so yet.</Words>;
-  const otherwise = last.facts['says'] !== undefined;
+  const otherwise =
+    last.kind === 'asked' && (last.facts.otherName ?? last.facts.otherPort) !== undefined;
   return (
     <View>
       {at.askedBy ? <MacText mac={at.askedBy} /> : null}
       <Words size="second" tone={otherwise ? 'brick' : 'second'}>
-        {`${evidenceWords(last.kind, last.facts)}, ${agoWords(last.at, now)}`}
+        {`${evidenceWords(last)}, ${agoWords(last.at, now)}`}
       </Words>
     </View>
   );

@@ -41,7 +41,7 @@ export function PinStep({ call }: { readonly call: Call }) {
       action={ready ? watchButton('solid') : <MakeItStay call={call} pin={pin} said={said} />}
     >
       {told && at.keep ? (
-        <Notice tone="moss" title={evidenceWords(at.keep.kind, at.keep.facts)}>
+        <Notice tone="moss" title={evidenceWords(at.keep)}>
           {`${timeOf(at.keep.at)}. Whether it stays is seen only after power off and on.`}
         </Notice>
       ) : isStored ? (
@@ -72,7 +72,7 @@ export function PinStep({ call }: { readonly call: Call }) {
       )}
       {at.keep?.kind === 'keep-refused' ? (
         <Notice tone="brick" title="It was not told">
-          {`${evidenceWords(at.keep.kind, at.keep.facts)} (${timeOf(at.keep.at)})`}
+          {`${evidenceWords(at.keep)} (${timeOf(at.keep.at)})`}
         </Notice>
       ) : null}
       <EvenSo

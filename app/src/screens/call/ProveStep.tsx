@@ -47,7 +47,7 @@ export function ProveStep({ call }: { readonly call: Call }) {
       <Refusals issues={issuesOf(check.error)} />
       {at.check ? (
         <Notice tone={proven ? 'moss' : 'brick'} title={proven ? 'Proven' : 'Not as planned'}>
-          {`${evidenceWords(at.check.kind, at.check.facts)} (${timeOf(at.check.at)})`}
+          {`${evidenceWords(at.check)} (${timeOf(at.check.at)})`}
         </Notice>
       ) : (
         <Notice tone="moss" title="The address stays">

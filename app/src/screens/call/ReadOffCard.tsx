@@ -33,7 +33,7 @@ export function ReadOffCard({
           tone={last.kind === 'read-otherwise' ? 'brick' : 'plain'}
           title={last.kind === 'read-otherwise' ? 'It reads otherwise' : 'Not seen on the wire yet'}
         >
-          {`${evidenceWords(last.kind, last.facts)} (${last.person}, ${timeOf(last.at)})`}
+          {`${evidenceWords(last)} (${last.person}, ${timeOf(last.at)})`}
         </Notice>
       ) : null}
       <Field label={ASKS[from]} value={text} onChange={setText} figures />

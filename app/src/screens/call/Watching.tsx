@@ -48,7 +48,7 @@ export function Watching({ call, phase }: { readonly call: Call; readonly phase:
       </View>
       {latest?.kind === 'back-too-soon' ? (
         <Notice tone="ochre" title="That was not a power cut">
-          {`It was ${evidenceWords(latest.kind, latest.facts)} (${timeOf(latest.at)}). Once more.`}
+          {`It was ${evidenceWords(latest)} (${timeOf(latest.at)}). Once more.`}
         </Notice>
       ) : null}
       <Notice tone="plain">

@@ -5,6 +5,7 @@ import { View } from 'react-native';
 import {
   evidenceWords,
   findKind,
+  isOneOf,
   registerAsked,
   speaksModbus,
   type ConnectionEnd,
@@ -37,14 +38,14 @@ export function ReadRegister({ job, plan }: { readonly job: string; readonly pla
   const evidence =
     useQuery({ ...reading(acts.readEvidence, { job, interface: at }), enabled: at !== '' }).data ??
     [];
-  const last = evidence.find(({ kind }) => kind === 'register-read');
+  const last = evidence.find((one) => isOneOf(['register-read'], one));
   const device = devices.find(({ interfaces }) => interfaces.some(({ id }) => id === at));
   if (devices.length === 0) return null;
   const units = (device?.lines ?? []).flatMap((line) =>
     line.units.map((one) => ({ value: one.unit, title: `${one.unit}: ${one.title}` })),
   );
   const asked = written === '' ? undefined : registerAsked(written, counting);
-  const isFine = last?.facts['value'] !== undefined;
+  const isFine = last?.facts.value !== undefined;
   return (
     <Card>
       <Words size="strong" heading={2}>
@@ -82,7 +83,7 @@ export function ReadRegister({ job, plan }: { readonly job: string; readonly pla
       {last ? (
         <Words size="second" tone={isFine ? 'moss' : 'brick'}>
           {isFine ? '✓ ' : '× '}
-          {evidenceWords(last.kind, last.facts)} · {timeOf(last.at)}
+          {evidenceWords(last)} · {timeOf(last.at)}
         </Words>
       ) : null}
       <Refusals issues={issuesOf(read.error)} />

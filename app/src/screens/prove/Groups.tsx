@@ -151,7 +151,7 @@ const CHECK_WORDS: Readonly<Record<CheckName, string>> = {
 
 /** What a row says of a device that is not contradicted. */
 function wordsOf({ at: { check }, outcome }: Finding): string {
-  const said = check ? `${evidenceWords(check.kind, check.facts)} · ${timeOf(check.at)}` : '';
+  const said = check ? `${evidenceWords(check)} · ${timeOf(check.at)}` : '';
   if (outcome.kind === 'not-asked' && check)
     return `${said} · not asked for ${outcome.checks.map((one) => CHECK_WORDS[one]).join(', ')}`;
   return said;

@@ -7,8 +7,9 @@ import {
   cureWords,
   evidenceWords,
   findCure,
-  predict,
+  isOneOf,
   planAsFound,
+  predict,
   PreparedNet,
   rackPathView,
   routeNetOf,
@@ -130,7 +131,7 @@ function walkedOf(plan: Plan, from: string, to: string) {
 function RackPath({ rack, job, from, to }: Props & { readonly rack: RackPathView }) {
   const ask = useAct(acts.askPath, { job, interface: to });
   const evidence = useQuery(reading(acts.readEvidence, { job, interface: to })).data ?? [];
-  const last = evidence.find(({ kind }) => kind === 'path-asked');
+  const last = evidence.find((one) => isOneOf(['path-asked'], one));
   const { hops, numbers, bytes } = rack;
   return (
     <Card>
@@ -148,9 +149,9 @@ function RackPath({ rack, job, from, to }: Props & { readonly rack: RackPathView
       <Words size="strong">{numbers}</Words>
       <Words size="second">{bytes}</Words>
       {last ? (
-        <Words size="second" tone={last.facts['how'] === 'reached' ? 'moss' : 'brick'}>
-          {last.facts['how'] === 'reached' ? '✓ ' : '× '}
-          {evidenceWords(last.kind, last.facts)} · {timeOf(last.at)}
+        <Words size="second" tone={last.facts.how === 'reached' ? 'moss' : 'brick'}>
+          {last.facts.how === 'reached' ? '✓ ' : '× '}
+          {evidenceWords(last)} · {timeOf(last.at)}
         </Words>
       ) : null}
       <Refusals issues={issuesOf(ask.error)} />

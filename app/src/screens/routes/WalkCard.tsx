@@ -3,17 +3,19 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
 import {
-  findInterface,
-  findSubnet,
   addressOrNone,
   compareWalk,
+  findInterface,
+  findSubnet,
   formatIpv4,
+  isOneOf,
   laptopIn,
   predict,
   PreparedNet,
   routeNetOf,
   walkWords,
   type EvidenceView,
+  type EvidenceViewOf,
   type Plan,
   type WalkStep,
 } from '@ipsonomo/core';
@@ -36,7 +38,7 @@ export function WalkCard({ job, plan, to, nearest }: Props) {
   const field = useField();
   const walk = useAct(acts.walk, { job, interface: to });
   const seen = useQuery(reading(acts.readEvidence, { job, interface: to })).data ?? [];
-  const last = seen.find(({ kind }) => kind === 'walked');
+  const last = seen.find((one) => isOneOf(['walked'], one));
   const isWalking = field?.tasks.some(
     ({ kind, interfaceId }) => kind === 'walk' && interfaceId === to,
   );
@@ -75,10 +77,10 @@ function Walked({
 }: {
   readonly plan: Plan;
   readonly to: string;
-  readonly last: EvidenceView;
+  readonly last: EvidenceViewOf<'walked'>;
 }) {
   const { path, ended, from, subnet: subnetId } = last.facts;
-  const subnet = findSubnet(plan, String(subnetId));
+  const subnet = findSubnet(plan, subnetId);
   const voice = addressOrNone(String(from));
   const { device, at: target } = findInterface(plan, to) ?? {};
   if (!subnet || voice === undefined || !device || !target)

@@ -156,8 +156,7 @@ function changeWords({ before, after, values }: RunChange): string {
 function Result({ plan, result }: { readonly plan: Plan; readonly result: ProofResult }) {
   const wide = useWide();
   const isFine = result.kind === 'found-as-planned';
-  const { facts } = result;
-  const found = foundWords(facts);
+  const found = foundWords(result.facts);
   return (
     <Row>
       <View style={{ flexDirection: wide ? 'row' : 'column', columnGap: 16, gap: 2 }}>
@@ -167,7 +166,7 @@ function Result({ plan, result }: { readonly plan: Plan; readonly result: ProofR
         <View style={wide ? { flex: 5 } : null}>
           <Words size="second" tone={isFine ? 'moss' : 'brick'}>
             {isFine ? '✓ ' : '× '}
-            {evidenceWords(result.kind, facts)} · {timeOf(result.at)}
+            {evidenceWords(result)} · {timeOf(result.at)}
           </Words>
           {found ? (
             <Words size="caption" tone="second">

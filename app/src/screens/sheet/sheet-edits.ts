@@ -173,7 +173,11 @@ export function proposeRows(
 export function lastDefaults({ plan, lines, subnetId }: Sheet): RowDefaults {
   const last = lines.at(-1);
   const only = plan.subnets.length === 1 ? plan.subnets[0]?.id : undefined;
-  return { kindId: last?.device.kindId, subnetId: subnetId ?? last?.at?.subnetId ?? only };
+  const subnet = subnetId ?? last?.at?.subnetId ?? only;
+  return {
+    ...(last ? { kindId: last.device.kindId } : {}),
+    ...(subnet === undefined ? {} : { subnetId: subnet }),
+  };
 }
 
 function rowFrom(texts: readonly string[], left: number): ListRow {

@@ -1,7 +1,7 @@
 import {
   type Clock,
   compareFound,
-  type Facts,
+  type CheckFacts,
   formatIpv4,
   formatMac,
   type Found,
@@ -203,14 +203,14 @@ export class Checks implements Unit {
 
   private conclude({ target, by, macs, pong, asks }: Check, interview: Interview): void {
     const { mac, address, proof, stationName } = target;
-    const asked: Facts = {
+    const asked: CheckFacts = {
       asked: formatIpv4(address),
       ...(macs.size > 0 ? { found: [...macs].map(formatMac).join(', ') } : {}),
       ...(by.proofId === undefined ? {} : { proof: by.proofId }),
     };
     const { person } = by;
     if (macs.size === 0) {
-      const why: Facts = asks === 0 ? { why: 'no-voice' } : {};
+      const why = asks === 0 ? { why: 'no-voice' } : {};
       this.events.record('no-answer', target, { ...asked, ...why }, { person });
       return;
     }

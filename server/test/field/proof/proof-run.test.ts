@@ -5,6 +5,7 @@ import {
   timerClock,
   toPrefixLength,
   tryDissect,
+  type CheckFacts,
 } from '@ipsonomo/core';
 import { PLATFORM } from '../../../src/common/time';
 import { Checks } from '../../../src/field/proof/checks';
@@ -64,6 +65,8 @@ const of = (site: Site, interfaceId: string) =>
   site.events.findLast(
     (event) => event.interfaceId === interfaceId && event.facts['proof'] === 'p1',
   );
+const factsOf = (site: Site, interfaceId: string) =>
+  (of(site, interfaceId)?.facts ?? {}) as CheckFacts;
 
 test('proven, contradicted, silent, and who else is there', async () => {
   const site = await given([controller, valves(), sludge, away]);
@@ -79,7 +82,7 @@ test('proven, contradicted, silent, and who else is there', async () => {
     serial: '7a405162',
   });
   // The old lift controller has its address.
-  expect(differencesIn(of(site, 'sludge')?.facts ?? {})).toEqual([
+  expect(differencesIn(factsOf(site, 'sludge'))).toEqual([
     { what: 'mac', expected: '02:4c:7a:40:51:7b', found: '02:4c:7a:10:00:77' },
   ]);
   expect(of(site, 'away')?.kind).toBe('no-answer');
@@ -102,7 +105,7 @@ test('another revision and another serial number are contradictions of their own
   const site = await given([noted]);
   site.site.act({ kind: 'fault', fault: 'other-revision', on: true }, site.now());
   await prove(site, ['valves']);
-  expect(differencesIn(of(site, 'valves')?.facts ?? {})).toEqual([
+  expect(differencesIn(factsOf(site, 'valves'))).toEqual([
     { what: 'revision', expected: '2.1', found: '3.1' },
     { what: 'serial', expected: '00001234', found: '7a405162' },
   ]);
@@ -112,7 +115,7 @@ test('a mask and a gateway that show only from another subnet are asked of the d
   const wrong = { ...controller, gateway: ip('172.22.40.254'), length: toPrefixLength(23) };
   const site = await given([wrong]);
   await prove(site, ['controller']);
-  expect(differencesIn(of(site, 'controller')?.facts ?? {})).toEqual([
+  expect(differencesIn(factsOf(site, 'controller'))).toEqual([
     { what: 'mask', expected: '255.255.254.0', found: '255.255.255.0' },
     { what: 'gateway', expected: '172.22.40.254', found: '172.22.40.1' },
   ]);
@@ -161,7 +164,7 @@ test('R-MODULES: a station tells slot by slot what is plugged in, its order numb
   });
   site.site.act({ kind: 'fault', fault: 'other-module', on: true }, site.now());
   await prove(site, ['block']);
-  expect(differencesIn(of(site, 'block')?.facts ?? {})).toEqual([
+  expect(differencesIn(factsOf(site, 'block'))).toEqual([
     { what: 'module', expected: 'slot 2: channel state', found: 'slot 2: 8 channels' },
   ]);
 });
@@ -181,7 +184,7 @@ test('R-MODULES: the modules of a rack are asked through its backplane; an empty
   site.site.act({ kind: 'cable', device: 'grader-rack', on: true }, site.now());
   await site.advance(2);
   await prove(site, ['rack']);
-  const facts = of(site, 'rack')?.facts ?? {};
+  const facts = factsOf(site, 'rack');
   expect(differencesIn(facts).find(({ what }) => what === 'module')).toEqual({
     what: 'module',
     expected: 'slot 2: 32 outputs; slot 4: network module',
@@ -199,7 +202,7 @@ test('R-SIZES: sizes and instances of a connection, and its state, as the device
   site.site.act({ kind: 'fault', fault: 'other-size', on: true }, site.now());
   site.site.act({ kind: 'fault', fault: 'in-use', on: true }, site.now());
   await prove(site, ['valves']);
-  const facts = of(site, 'valves')?.facts ?? {};
+  const facts = factsOf(site, 'valves');
   expect(differencesIn(facts)).toEqual([
     // The second has no attribute for its size: its data tell it.
     { what: 'size', expected: 'in 2, out 2', found: 'in 4, out 4' },
