@@ -1,10 +1,4 @@
-import {
-  ENIP_PORT,
-  formatMac,
-  type EvidenceKind,
-  type Facts,
-  type MacAddress,
-} from '@ipsonomo/core';
+import { ENIP_PORT, formatMac, type MacAddress } from '@ipsonomo/core';
 import type { TcpFailure, TcpStream } from './carrier';
 import type { TalkEvents } from './patience';
 import { pinOver, type PinOutcome } from './pin';

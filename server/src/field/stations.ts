@@ -4,7 +4,6 @@ import {
   discoveryFrame,
   type DiscoveryMessage,
   type Dissected,
-  type Facts,
   formatIpv4,
   formatMac,
   identifyAll,

@@ -8,14 +8,11 @@ import {
   progressOf,
   type Device,
   type Evidence,
-  type EvidenceHead,
-  type EvidenceHeadView,
   type EvidenceKind,
   type EvidenceView,
   type EvidenceViewOf,
   type Interface,
   type SeenView,
-  type ToldAs,
 } from '@ipsonomo/core';
 
 const KEEPS = ['told-to-keep', 'said-kept', 'keep-refused'] as const;

@@ -14,7 +14,6 @@ import {
   PreparedNet,
   routeNetOf,
   walkWords,
-  type EvidenceView,
   type EvidenceViewOf,
   type Plan,
   type WalkStep,
