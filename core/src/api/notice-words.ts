@@ -1,8 +1,7 @@
-// Notices of the wire, each in a sentence that says what it is and what to do.
+import type { Facts, NoticeCode, NoticeFacts, NoticeTold } from '../plan';
 
-import type { Facts } from '../plan';
-
-const WORDS: Readonly<Record<string, (facts: Facts) => string>> = {
+/** Each in a sentence that says what it is and what to do. */
+const WORDS: { readonly [C in NoticeCode]: (facts: NoticeFacts[C]) => string } = {
   'other-server': ({ server, mac, answered }) => {
     const who = mac === undefined ? server : `${server} (${mac})`;
     return answered === undefined
@@ -44,5 +43,8 @@ const WORDS: Readonly<Record<string, (facts: Facts) => string>> = {
     'The wire is full of what others say: in the capture their older frames give way to younger ones. What devices of the plan and Ipsonomo say is kept whole, and so is the evidence.',
 };
 
-/** A notice as it is told; undefined for a code nobody knows. */
-export const noticeWords = (code: string, facts: Facts): string | undefined => WORDS[code]?.(facts);
+/** A notice as it is told. */
+export function noticeWords({ code, facts }: NoticeTold): string {
+  const words = WORDS[code] as (facts: Facts) => string;
+  return words(facts as Facts);
+}

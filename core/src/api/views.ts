@@ -8,6 +8,7 @@ import type {
   EvidenceTold,
   Role,
   Stage,
+  NoticeTold,
   ThingDoc,
   ThingType,
   ToldAs,
@@ -337,6 +338,13 @@ export interface DrillView {
   }[];
 }
 
+/** Something the wire, or the server, has to say to everybody. */
+export type NoticeView = NoticeTold & {
+  readonly at: number;
+  /** Until a person has read it. */
+  readonly stays: boolean;
+};
+
 export interface FieldView {
   /** `practice`, `live:eth0`, or null while no wire is chosen. */
   readonly source: string | null;
@@ -365,13 +373,7 @@ export interface FieldView {
     readonly requests: number;
     readonly strangersDropped: number;
   };
-  readonly notices: readonly {
-    readonly code: string;
-    readonly at: number;
-    readonly facts: Readonly<Record<string, string | number>>;
-    /** Until a person has read it. */
-    readonly stays: boolean;
-  }[];
+  readonly notices: readonly NoticeView[];
   /** The server's clock when this was told. */
   readonly now: number;
 }

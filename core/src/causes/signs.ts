@@ -3,7 +3,7 @@ import {
   nameSlip,
   type EvidenceKind,
   type EvidenceTold,
-  type Facts,
+  type NoticeTold,
   type ToldAs,
   type Way,
 } from '../plan';
@@ -44,11 +44,7 @@ export interface Known {
   readonly tags: readonly number[];
   /** VLAN of the laptop's socket as its switch tells it, and of the device's subnet; undefined where nobody says. */
   readonly vlans: { readonly socket: number | undefined; readonly planned: number | undefined };
-  readonly notices: readonly {
-    readonly code: string;
-    readonly facts: Facts;
-    readonly at: number;
-  }[];
+  readonly notices: readonly (NoticeTold & { readonly at: number })[];
   readonly present: readonly {
     readonly mac: MacAddress;
     readonly address: Ipv4;
@@ -136,8 +132,8 @@ function ofWhere({ mac, address, factory, present, clients, notices }: Known) {
   if (client?.hasTwin) signs.push('twins');
   if (client?.changesNumber) signs.push('changes-number');
   if (mine.size > 0 || client) signs.push('heard');
-  const by = (code: string) =>
-    notices.some((one) => one.code === code && isMac(one.facts['by'], mac));
+  const by = (code: 'other-question' | 'unreadable' | 'voice-taken') =>
+    notices.some((one) => one.code === code && isMac(one.facts.by, mac));
   if (by('unreadable')) signs.push('unreadable', 'heard');
   if (by('other-question')) signs.push('other-question', 'heard');
   return signs;

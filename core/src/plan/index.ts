@@ -22,5 +22,6 @@ export * from './allocate';
 export * from './split';
 export * from './read-off';
 export * from './evidence';
+export * from './notices';
 export * from './stages';
 export * from './offers';

@@ -1,18 +1,19 @@
 import {
-  type Clock,
   DecodeError,
   DHCP_PORT,
-  type Dissected,
   formatIpv4,
   formatMac,
-  type HeardClient,
-  type HostInput,
-  type Ipv4,
   senderOf,
   serverChosenBy,
   tryDissect,
   UNSPECIFIED,
   vlanOf,
+  type Clock,
+  type Dissected,
+  type HeardClient,
+  type HostInput,
+  type Ipv4,
+  type TellNotice,
 } from '@ipsonomo/core';
 import type { VigilRing } from '../common/vigil-ring';
 import { Acts } from './acts';
@@ -32,7 +33,6 @@ import { PowerWatch } from './power-watch';
 import { proofUnits } from './proof';
 import {
   FieldRefusal,
-  type FieldNotice,
   type FieldPlan,
   type FieldStatus,
   type FieldTarget,
@@ -80,6 +80,10 @@ export class FieldEngine {
   private readonly targets = new Targets((mac) => this.present.addressOf(mac));
   private readonly counters = { received: 0, malformed: 0 };
   readonly notices = new Notices(() => this.changed());
+  private readonly notice: TellNotice = (code, facts) => {
+    this.notices.add(code, facts, this.clock.now());
+    this.changed();
+  };
   /** Whom our own addresses on the wire tell. */
   private readonly listeners;
   /** All that may send; each sees who has which address, in this order. */
@@ -132,7 +136,7 @@ export class FieldEngine {
         carrier.openTcp ? carrier.openTcp(request) : this.streams.open(subnetId, request),
       ask: (subnetId: string, question: UdpQuestion) =>
         carrier.askUdp ? carrier.askUdp(question) : this.streams.ask(subnetId, question),
-      notice: (code: FieldNotice['code'], facts: FieldNotice['facts']) => this.notice(code, facts),
+      notice: this.notice,
       lost: (interfaceId: string) => this.giving.lost(interfaceId),
       hasLink: () => this.link === 'up',
       vigilBegins: (ring: VigilRing) => this.reports.vigil(ring),
@@ -436,11 +440,6 @@ export class FieldEngine {
   private needsListening(): void {
     if (!this.isListening) throw new FieldRefusal('field.notListening');
     if (this.link !== 'up') throw new FieldRefusal('field.noLink', { source: this.carrier.source });
-  }
-
-  private notice(code: FieldNotice['code'], facts: FieldNotice['facts']): void {
-    this.notices.add({ code, facts, at: this.clock.now() });
-    this.changed();
   }
 
   private changed(): void {

@@ -1,3 +1,4 @@
+import type { NoticeCode, NoticeFacts } from '@ipsonomo/core';
 import type { FieldNotice } from './protocol';
 
 const MOST = 20;
@@ -36,10 +37,12 @@ export class Notices {
     this.changed();
   }
 
-  add({ code, facts, at }: FieldNotice): void {
+  add<C extends NoticeCode>(code: C, facts: NoticeFacts[C], at: number): void {
     const same = (one: FieldNotice) =>
       one.code === code && JSON.stringify(one.facts) === JSON.stringify(facts);
-    const all = [{ code, facts, at }, ...this.all.filter((one) => !same(one))];
+    // Code and facts belong together, as they were given.
+    const one = { code, facts, at } as unknown as FieldNotice;
+    const all = [one, ...this.all.filter((one) => !same(one))];
     if (all.length > MOST) {
       const least = Math.min(...all.map(rankOf));
       all.splice(

@@ -7,6 +7,7 @@ import type {
   Ipv4,
   MacAddress,
   Neighbour,
+  NoticeTold,
   PlannedProof,
   PortSegment,
   PrefixLength,
@@ -277,42 +278,8 @@ export interface OpenPage {
   readonly address: Ipv4;
 }
 
-/** A notice for the link line: a code and its facts. */
-export interface FieldNotice {
-  readonly code:
-    | 'other-server'
-    /** A client names one that nobody has seen. */
-    | 'server-named'
-    /** An expected one answers a device of ours, which is left to it. */
-    | 'left-to-server'
-    /** Looked for, and none answered. */
-    | 'no-other-server'
-    | 'adapter-gone'
-    | 'link-down'
-    | 'page-lost'
-    | 'voice-taken'
-    /** Somebody sends frames that cannot be read. */
-    | 'unreadable'
-    /** Somebody answers a question that was not asked like that. */
-    | 'other-question'
-    | 'no-voice'
-    /** A subnet has more addresses than are asked for. */
-    | 'sweep-too-wide'
-    | 'capture-full'
-    | 'capture-gives-way'
-    | 'disk-full'
-    // What the server itself has to say of the wire.
-    /** The plan was changed, and the wire could not be told. */
-    | 'plan-untold'
-    /** A person took the wire from another. */
-    | 'wire-taken'
-    /** The server met what nobody foresaw, and was started again. */
-    | 'server-fell'
-    /** So did the thread of the wire. */
-    | 'thread-fell';
-  readonly at: number;
-  readonly facts: Readonly<Record<string, string | number>>;
-}
+/** A notice for the link line. */
+export type FieldNotice = NoticeTold & { readonly at: number };
 
 export interface FieldStatus {
   /** `practice`, `live:eth0`, or undefined while no wire is chosen. */

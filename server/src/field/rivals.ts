@@ -15,9 +15,10 @@ import {
   type DhcpMessage,
   type Ipv4,
   type MacAddress,
+  type TellNotice,
 } from '@ipsonomo/core';
 import type { DhcpFrame } from './entries';
-import type { FieldNotice, FieldSubnet, FieldTask } from './protocol';
+import type { FieldSubnet, FieldTask } from './protocol';
 
 export interface RivalEvents {
   readonly mac: MacAddress;
@@ -32,7 +33,7 @@ export interface RivalEvents {
   disarm(): void;
   /** A device that an expected server answers is not answered by us until then. */
   leave(client: MacAddress, until: number): void;
-  notice(code: FieldNotice['code'], facts: FieldNotice['facts']): void;
+  notice: TellNotice;
   changed(): void;
 }
 
@@ -152,7 +153,12 @@ export class Rivals {
     return this.subnets.some(({ servers }) => servers.includes(server));
   }
 
-  private answers(client: MacAddress, server: Ipv4, who: FieldNotice['facts'], now: number): void {
+  private answers(
+    client: MacAddress,
+    server: Ipv4,
+    who: { readonly mac?: string },
+    now: number,
+  ): void {
     const isExpected = this.isExpected(server);
     const ours = this.events.titleOf(client);
     if (isExpected && ours === undefined) return;
@@ -169,7 +175,12 @@ export class Rivals {
   }
 
   /** An expected server has a device of ours; whom else it serves is nobody's business. */
-  private leaveTo(server: Ipv4, client: MacAddress, who: FieldNotice['facts'], now: number): void {
+  private leaveTo(
+    server: Ipv4,
+    client: MacAddress,
+    who: { readonly mac?: string },
+    now: number,
+  ): void {
     const title = this.events.titleOf(client);
     if (title === undefined) return;
     this.events.leave(client, now + FRESH);

@@ -1,27 +1,27 @@
 import {
-  type Clock,
   DISCOVERY_GROUP,
   discoveryFrame,
-  type DiscoveryMessage,
-  type Dissected,
   formatIpv4,
   formatMac,
   identifyAll,
   identifyName,
-  type Ipv4,
-  type MacAddress,
   orderOf,
   outcomeOf,
   pause,
   responseWindow,
-  type Station,
   stationOf,
+  type Clock,
+  type DiscoveryMessage,
+  type Dissected,
+  type Ipv4,
+  type MacAddress,
+  type Station,
   type StationOrder,
   type StationRefusal,
+  type TellNotice,
 } from '@ipsonomo/core';
 import {
   FieldRefusal,
-  type FieldNotice,
   type FieldTarget,
   type FieldTask,
   type FoundStation,
@@ -40,7 +40,7 @@ export interface StationEvents {
     millis?: number,
   ): Promise<ReadonlySet<MacAddress> | 'no-voice'>;
   readonly record: RecordEvidence;
-  notice(code: FieldNotice['code'], facts: FieldNotice['facts']): void;
+  notice: TellNotice;
   /** The list of found stations changed. */
   found(): void;
   /** An address was taken from it: the next sighting is news. */

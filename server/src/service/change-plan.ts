@@ -25,6 +25,7 @@ import {
   type Binding,
   type Edit,
   type EvidenceKind,
+  type FactsOf,
   type EditedView,
   type Ipv4,
   type Issue,
@@ -205,12 +206,12 @@ export class PlanChanger {
   }
 
   /** A tick: it is kept as said, and raises no stage. */
-  private async tick(
+  private async tick<K extends 'said-kept' | 'said-given' | 'said-set-back' | 'said-one-device'>(
     jobId: string,
     interfaceId: string,
-    kind: 'said-kept' | 'said-given' | 'said-set-back' | 'said-one-device',
+    kind: K,
     actor: Actor,
-    facts: Readonly<Record<string, string>>,
+    facts: FactsOf<K>,
   ): Promise<void> {
     const found = findInterface(await this.store.plan(jobId), interfaceId);
     if (!found) throw Refusal.of('thing.unknown', 'device');
@@ -245,11 +246,11 @@ export class PlanChanger {
   }
 
   /** What a person says at the desk, as evidence. */
-  private said(
+  private said<K extends EvidenceKind>(
     jobId: string,
     interfaceId: string,
-    kind: EvidenceKind,
-    facts: Readonly<Record<string, string>>,
+    kind: K,
+    facts: FactsOf<K>,
     actor: Actor,
     mac: Parameters<typeof formatMac>[0] | undefined,
     address: Ipv4,

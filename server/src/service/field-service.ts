@@ -1,6 +1,6 @@
 import {
-  findInterface,
   askedPath,
+  findInterface,
   findKind,
   formatIpv4,
   MODBUS_PORT,
@@ -13,6 +13,7 @@ import {
   type RegisterWish,
   type RunView,
   type StationView,
+  type TellNotice,
   type WireChoice,
 } from '@ipsonomo/core';
 import { MessageChannel } from 'node:worker_threads';
@@ -20,7 +21,7 @@ import { Notices } from '../field/notices';
 import type { Field } from '../field/field';
 import type { Practice } from '../field/practice';
 import { planNews } from '../field/plan-news';
-import type { FieldNotice, FieldPlan, Giving } from '../field/protocol';
+import type { FieldPlan, Giving } from '../field/protocol';
 import type { RelayedPage } from '../pages/relayed-page';
 import { WireStream } from '../pages/wire-stream';
 import { Presence } from '../common/presence';
@@ -67,10 +68,10 @@ export class FieldService {
   }
 
   /** Says something of the wire to everybody. */
-  notice(code: FieldNotice['code'], facts: FieldNotice['facts']): void {
-    this.own.add({ code, facts, at: this.clock() });
+  readonly notice: TellNotice = (code, facts) => {
+    this.own.add(code, facts, this.clock());
     this.told();
-  }
+  };
 
   /** A person has read a notice. */
   async noticeRead(code: string, at: number): Promise<void> {

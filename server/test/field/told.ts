@@ -37,7 +37,7 @@ export class Told {
     const { notices } = this.site.engine.status();
     return [
       ...this.refusals,
-      ...notices.map(({ code, facts }) => noticeWords(code, facts) ?? ''),
+      ...notices.map(noticeWords),
       ...this.site.events.map(({ kind, facts }) => evidenceWords(readEvidence(kind, facts))),
     ];
   }

@@ -27,7 +27,7 @@ afterAll(() => scratch.close());
 const event = (fields: Partial<FieldEvent> = {}): FieldEvent => ({
   ...{ runId: undefined as unknown as string, sequence: 1, jobId: job, interfaceId: 'at' },
   ...{ kind: 'asked', at: Date.now(), mac: undefined, address: undefined, source: 'practice' },
-  ...{ person: 'Mara', facts: {}, bytes: undefined, ...fields },
+  ...{ person: 'Mara', facts: { message: 'DISCOVER' }, bytes: undefined, ...fields },
 });
 
 function open() {

@@ -76,7 +76,12 @@ const KINDS: readonly EvidenceKind[] = ['asked', 'has-address', 'kept', 'found-a
 
 const pieceOf = (jobId: string, fields: Partial<NewEvidence> = {}): NewEvidence => ({
   ...{ jobId, interfaceId: 'd0-at', kind: 'asked' as const, at: 1_790_000_000_000 },
-  ...{ mac: must(parseMac(MACS[0])), address: ip('10.0.0.2'), facts: {}, source: 'desk' },
+  ...{
+    mac: must(parseMac(MACS[0])),
+    address: ip('10.0.0.2'),
+    facts: { message: 'DISCOVER' },
+    source: 'desk',
+  },
   ...{ person: 'Mara Quist', runId: undefined, sequence: undefined, bytes: undefined },
   ...fields,
 });

@@ -37,7 +37,13 @@ afterAll(async () => {
 const piece = (number: number): NewEvidence => ({
   ...{ jobId, interfaceId: `i${number % INTERFACES}`, kind: 'asked' as const },
   ...{ at: BEGUN + number, mac: must(parseMac('02:00:5e:00:53:11')), address: ip('10.0.0.2') },
-  ...{ facts: {}, source: 'practice', person: '', runId: undefined, sequence: undefined },
+  ...{
+    facts: { message: 'DISCOVER' },
+    source: 'practice',
+    person: '',
+    runId: undefined,
+    sequence: undefined,
+  },
   bytes: undefined,
 });
 

@@ -197,7 +197,8 @@ const evidence = (
   fields: Partial<NewEvidence> = {},
 ): NewEvidence => ({
   ...{ jobId, interfaceId, kind, at: 1000, mac: MAC, address: ip('10.0.0.86') },
-  ...{ source: 'practice', person: 'Mara', facts: {}, bytes: undefined },
+  ...{ source: 'practice', person: 'Mara', bytes: undefined },
+  facts: { message: 'DISCOVER', reply: 'ACK', gave: '10.0.0.86' },
   ...{ runId: undefined, sequence: undefined },
   ...fields,
 });

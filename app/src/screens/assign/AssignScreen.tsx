@@ -161,19 +161,19 @@ function Notices({ job, plan }: { readonly job: string; readonly plan: Plan | un
   const read = useAct(acts.readNotice, {});
   return field?.notices
     .filter(({ at, stays }) => stays || now - at < 10 * 60_000)
-    .map(({ code, facts, at, stays }) => (
-      <View key={code + at} style={{ gap: 6 }}>
-        <Notice tone={NOTICE_TONES[code] ?? 'ochre'}>{noticeWords(code, facts) ?? code}</Notice>
-        {code === 'other-server' && plan ? (
-          <ExpectServer {...{ job, plan }} server={String(facts['server'])} />
+    .map((notice) => (
+      <View key={notice.code + notice.at} style={{ gap: 6 }}>
+        <Notice tone={NOTICE_TONES[notice.code] ?? 'ochre'}>{noticeWords(notice)}</Notice>
+        {notice.code === 'other-server' && plan ? (
+          <ExpectServer {...{ job, plan }} server={notice.facts.server} />
         ) : null}
-        {stays ? (
+        {notice.stays ? (
           <View style={{ alignItems: 'flex-start' }}>
             <Button
               type="clear"
               title="I have read it"
-              accessibilityLabel={`I have read it: ${code}`}
-              onPress={() => read.mutate({ code, at })}
+              accessibilityLabel={`I have read it: ${notice.code}`}
+              onPress={() => read.mutate({ code: notice.code, at: notice.at })}
             />
           </View>
         ) : null}

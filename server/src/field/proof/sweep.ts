@@ -6,15 +6,16 @@ import {
   ZERO_MAC,
   type Ipv4,
   type MacAddress,
+  type TellNotice,
 } from '@ipsonomo/core';
 import type { VoiceEvents } from '../patience';
-import { FieldRefusal, type FieldNotice, type FieldSubnet, type FieldTask } from '../protocol';
+import { FieldRefusal, type FieldSubnet, type FieldTask } from '../protocol';
 import type { Unit } from '../unit';
 
 export interface SweepEvents extends VoiceEvents {
   readonly mac: MacAddress;
   transmit(frame: Uint8Array): void;
-  notice(code: FieldNotice['code'], facts: FieldNotice['facts']): void;
+  notice: TellNotice;
   changed(): void;
 }
 
@@ -184,7 +185,7 @@ export function refuseTooWide(subnets: readonly FieldSubnet[]): void {
   if (first && subnets.every(isTooWide)) throw new FieldRefusal('sweep.tooWide', factsOf(first));
 }
 
-const factsOf = (subnet: FieldSubnet): FieldNotice['facts'] => ({
+const factsOf = (subnet: FieldSubnet) => ({
   ...{ subnet: subnet.name, addresses: countOf(subnet), most: MOST_HOSTS },
   minutes: Math.ceil(countOf(subnet) / MOST_PER_SECOND / 60),
 });
