@@ -1,3 +1,4 @@
+import type { IssueCode, IssueFamily } from '@ipsonomo/core';
 import type { Key } from './keys';
 import { thingId, uuid, type Schema, type Shape } from './shape';
 import type { Views } from './views';
@@ -41,6 +42,9 @@ export type AnswerOf<A extends AnyAct> = TypesOf<A>['answer'] extends keyof View
   ? Views[TypesOf<A>['answer']]
   : TypesOf<A>['answer'];
 
+/** A code of what is refused, or a family of codes. */
+export type Refused = IssueCode | IssueFamily;
+
 /** A file that is sent as it is. */
 export interface FileBody {
   /** Its content type; whatever else it says it is, it is taken as bytes. */
@@ -71,7 +75,7 @@ export interface Act<P extends string, Q, B, V> {
   /** The name of what is answered; undefined where nothing is. */
   readonly answer: V | FileAnswer | undefined;
   /** Codes of what may be refused, beside those that anything may be refused with. */
-  readonly refusals: readonly string[];
+  readonly refusals: readonly Refused[];
   /** Under which name a page keeps the answer. */
   readonly key: ((params: Readonly<Record<string, string>>) => Key) | undefined;
   /** What a page has to read again after it. */
@@ -92,15 +96,15 @@ interface Told<P extends string, Q, B> {
   readonly body?: Shape<B>;
   readonly most?: string;
   readonly status?: 201 | 202;
-  readonly refusals?: readonly string[];
+  readonly refusals?: readonly Refused[];
   readonly key?: (params: Given<P>) => Key;
   readonly stale?: (params: Given<P>) => readonly Key[];
 }
 
 /** Whatever is asked may be refused with these, or with a code of these families. */
-export const COMMON_REFUSALS: readonly string[] = [
-  ...['thing.unknown', 'body', 'door', 'store', 'server'],
-  ...['wire.ownWeb', 'wire.otherName'],
+export const COMMON_REFUSALS: readonly Refused[] = [
+  ...(['thing.unknown', 'body', 'door', 'store', 'server'] as const),
+  ...(['wire.ownWeb', 'wire.otherName'] as const),
 ];
 
 /** Whether a code, or its family, is among what an act may be refused with. */

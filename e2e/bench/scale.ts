@@ -87,19 +87,27 @@ async function whileListening(server: TestServer, jobId: string): Promise<number
   });
 }
 
+const GO = 1000;
+
 /** Rows as the server would write them, many at once: devices that were asked again and again. */
 async function addEvidence(server: TestServer, jobId: string, count: number): Promise<void> {
   const { devices } = await jobView(server, jobId);
   const ids = devices.flatMap((one) => one.interfaces.map((at) => at.id));
   const client = new Client({ connectionString: server.databaseUrl });
   await client.connect();
-  await client.query(
-    `insert into evidence (job_id, interface_id, kind, at, mac, address, source, person, facts)
-     select $1, ($2::text[])[1 + n % $3], (array['asked', 'has-address', 'found-as-planned'])[1 + (n / $3) % 3],
-       now() - make_interval(secs => $4 - n), '02:00:5e:00:53:01', '10.20.0.9', 'bench', 'bench', '{}'
-     from generate_series(0, $4 - 1) as n`,
-    [jobId, ids, ids.length, count],
-  );
+  // In many transactions, as it comes: in one alone PostgreSQL would keep every state of the table of the latest.
+  for (let first = 0; first < count; first += GO)
+    await client.query(
+      `insert into evidence (job_id, interface_id, kind, at, mac, address, source, person, facts)
+       select $1, ($2::text[])[1 + n % $3], (array['asked', 'has-address', 'found-as-planned'])[1 + (n / $3) % 3],
+         now() - make_interval(secs => $4 - n), '02:00:5e:00:53:01', '10.20.0.9', 'bench', 'bench',
+         '{"message": "BootP request"}'
+       from generate_series($5::int, $6::int - 1) as n`,
+      [jobId, ids, ids.length, count, first, Math.min(first + GO, count)],
+    );
+  // As the database does by itself in the weeks that so much takes to come.
+  await client.query('vacuum analyze evidence, latest_evidence');
+  await client.query('checkpoint');
   await client.end();
 }
 
@@ -113,16 +121,24 @@ async function muchEvidence(): Promise<readonly Figure[]> {
     await api(server, 'POST', '/field/listen', { jobId });
     const without = await whileListening(server, jobId);
     const pages = () => timed(9, () => api(server, 'GET', `/jobs/${jobId}/progress`));
+    /** How long a start takes, and what was seen for the first time after it. */
+    const again = async () => {
+      await server.kill();
+      const begun = performance.now();
+      await server.restart();
+      const start = performance.now() - begun;
+      const first = await timed(1, () => api(server, 'GET', `/jobs/${jobId}/progress`));
+      return { start, first };
+    };
     await addEvidence(server, jobId, 15_000);
     const few = await pages();
+    const fewAgain = await again();
     await addEvidence(server, jobId, MUCH);
+    await pages();
     const many = await pages();
+    await api(server, 'POST', '/field/listen', { jobId });
     const edit = await whileListening(server, jobId);
-    await server.kill();
-    const begun = performance.now();
-    await server.restart();
-    const start = performance.now() - begun;
-    const first = await timed(1, () => api(server, 'GET', `/jobs/${jobId}/progress`));
+    const { start, first } = await again();
     const figures: readonly Figure[] = [
       figure('an edit while somebody listens, 5,000 devices', without, 30),
       figure(`the same with ${MUCH.toLocaleString('en')} pieces of evidence`, edit, 30),
@@ -134,7 +150,13 @@ async function muchEvidence(): Promise<readonly Figure[]> {
         isReached: many <= few * 1.2,
       },
       figure('start with it', start, 3000),
-      figure('what was seen, for the first time after it', first, 1000),
+      {
+        what: 'what was seen, for the first time after it',
+        ours: `${first.toFixed(0)} ms`,
+        reference: `${fewAgain.first.toFixed(0)} ms with 15,000`,
+        wanted: '≤ 1.2 times',
+        isReached: first <= fewAgain.first * 1.2,
+      },
     ];
     return figures;
   } finally {

@@ -37,7 +37,7 @@ const saying = { right: 'assign', stale: ofJob } as const;
 /** What makes a frame leave. */
 const sending = { right: 'send', stale: ofJob } as const;
 /** Any frame needs a wire that listens to this job, and an address to speak from. */
-const WIRE = ['wire', 'field'];
+const WIRE = ['wire', 'field'] as const;
 
 /** A device and its address: bound, given, told to keep it, looked at. */
 export const assignActs = {

@@ -20,7 +20,7 @@ const vigilWish: Shape<VigilWish> = object({
 });
 
 const sending = { right: 'send', stale: ofJob } as const;
-const WIRE = ['wire', 'field'];
+const WIRE = ['wire', 'field'] as const;
 
 /** Proofs, vigils, and what leaves of a job as files. */
 export const proofActs = {

@@ -23,7 +23,7 @@ const cabinetAction: Shape<CabinetAction> = either(
   object({ kind: choice('reset') }),
 ) as Shape<CabinetAction>;
 
-const WIRE = ['wire', 'field'];
+const WIRE = ['wire', 'field'] as const;
 
 /** The wire itself: which it is, who listens, who may send. Nothing here is of one job alone. */
 export const wireActs = {
@@ -68,6 +68,6 @@ export const wireActs = {
   actAtCabinet: answers('/practice/cabinet', 'Cabinet', {
     about: 'What somebody does there.',
     ...{ right: 'assign', body: object({ action: cabinetAction }) },
-    refusals: ['cabinet', 'switches', 'ipv4'],
+    refusals: ['switches', 'ipv4'],
   }),
 } as const;

@@ -1,14 +1,14 @@
-import type { Issue } from '../net';
+import type { Issue, IssueCode, IssueFacts } from '../net';
 import type { Facts } from '../plan';
 import { stationRefusal } from './words';
-
-type Sentence = (where: string, facts: Facts) => string;
 
 /**
  * Every refusal in one short sentence: what is wrong, where, and what to do. The table is the
  * catalogue of codes; a test holds it against the codes in use.
  */
-const SENTENCES: Readonly<Record<string, Sentence>> = {
+const SENTENCES: {
+  readonly [C in IssueCode]: (where: string, facts: IssueFacts[C]) => string;
+} = {
   'ipv4.empty': () => 'There is no address. Write four numbers with dots, like 172.22.40.86.',
   'ipv4.space': (where) => `"${where}" has a space in it. Take the space out.`,
   'ipv4.parts': (where, { have }) =>
@@ -295,10 +295,15 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'server.failed': () => 'The server met an error of its own. It is written in its log.',
 };
 
-/** The sentence for a refusal; never empty. */
+type Sentence = (where: string, facts: Facts) => string;
+
+/** The sentence for a refusal; never empty, also for a code that a newer server knows. */
 export function sentenceOf(issue: Issue): string {
-  const sentence = SENTENCES[issue.code];
-  return sentence ? sentence(issue.where, issue.facts ?? {}) : `${issue.where} (${issue.code})`;
+  const { code, where } = issue;
+  const facts = (issue.facts ?? {}) as Facts;
+  const sentence = (SENTENCES as unknown as Readonly<Record<string, Sentence>>)[code];
+  const said = sentence ? sentence(where, facts) : `${where} (${code})`;
+  return facts['path'] === undefined ? said : `${facts['path']}: ${said}`;
 }
 
-export const issueCodes: readonly string[] = Object.keys(SENTENCES);
+export const issueCodes: readonly IssueCode[] = Object.keys(SENTENCES) as IssueCode[];

@@ -1,3 +1,4 @@
+import type { Issue } from '../net';
 import type { Mend, MendLabel, Snag, SnagRule } from '../snags';
 import { sentenceOf } from './sentences';
 import { ROLE_WORDS, WAY_WORDS } from './words';
@@ -241,7 +242,7 @@ const wayWord = (way: unknown): string =>
   (WAY_WORDS as Readonly<Record<string, string>>)[String(way)] ?? String(way);
 const dirWord = (way: unknown): string => (way === 'in' ? 'in' : 'out');
 const why = (facts: Facts): string =>
-  sentenceOf({ code: String(facts['code']), where: String(facts['part']), facts });
+  sentenceOf({ code: facts['code'], where: String(facts['part']), facts } as unknown as Issue);
 
 export const snagSentence = (snag: Snag): string => SENTENCES[snag.rule](snag.facts);
 

@@ -44,13 +44,13 @@ export function parsePattern(text: string): Result<NamePattern> {
       continue;
     }
     const braced = /^\{([a-z]+)(?::([1-9]))?\}/.exec(rest);
-    if (!braced) return refuse('pattern.brace', rest.slice(0, 12), { text });
+    if (!braced) return refuse('pattern.brace', rest.slice(0, 12));
     const [whole, word = '', digits] = braced;
     const part = PATTERN_PARTS.find((one) => one === word);
     if (/^n+$/.test(word))
       pieces.push({ kind: 'number', width: digits ? Number(digits) : word.length });
     else if (part) pieces.push({ kind: 'part', part, width: Number(digits ?? 1) });
-    else return refuse('pattern.word', word, { text, words: PATTERN_PARTS.join(', ') });
+    else return refuse('pattern.word', word, { words: PATTERN_PARTS.join(', ') });
     rest = rest.slice(whole.length);
   }
   return ok({ text, pieces });

@@ -1,3 +1,4 @@
+export * from './issues';
 export * from './result';
 export * from './ipv4';
 export * from './prefix';

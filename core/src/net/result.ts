@@ -1,13 +1,10 @@
+import type { IssueCode, IssueFacts, IssueOf } from './issues';
+
 /**
  * Expected refusals are values. An issue names what is wrong by a code and carries the facts a
  * sentence needs; the sentence itself is made where a person reads it (`api/sentences`).
  */
-export interface Issue {
-  readonly code: string;
-  /** The value, field or part that is refused, as the person wrote it. */
-  readonly where: string;
-  readonly facts?: Readonly<Record<string, string | number>>;
-}
+export type Issue = IssueOf<IssueCode>;
 
 export type Result<T, E = Issue> =
   { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: E };
@@ -16,11 +13,23 @@ export const ok = <T>(value: T): Result<T, never> => ({ ok: true, value });
 
 export const fail = <E>(error: E): Result<never, E> => ({ ok: false, error });
 
-export const refuse = (
-  code: string,
+/** What has to be said with a code: its facts, where it needs any. */
+export type FactsArgument<C extends IssueCode> =
+  Record<never, never> extends IssueFacts[C]
+    ? readonly [facts?: IssueFacts[C]]
+    : readonly [facts: IssueFacts[C]];
+
+export const issueOf = <C extends IssueCode>(
+  code: C,
   where: string,
-  facts?: Readonly<Record<string, string | number>>,
-): Result<never, Issue> => fail(facts ? { code, where, facts } : { code, where });
+  ...[facts]: FactsArgument<C>
+): Issue => (facts ? { code, where, facts } : { code, where }) as unknown as Issue;
+
+export const refuse = <C extends IssueCode>(
+  code: C,
+  where: string,
+  ...facts: FactsArgument<C>
+): Result<never, Issue> => fail(issueOf(code, where, ...facts));
 
 /** The value of a result that is known to be good; a programmer's error otherwise. */
 export function must<T>(result: Result<T, Issue | readonly Issue[]>): T {

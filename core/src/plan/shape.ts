@@ -117,7 +117,8 @@ function written<T>(
       if (typeof json !== 'string') return wrong(issues, path, 'must be a text');
       const read = parse(json);
       if (read.ok) return read.value;
-      issues.push({ ...read.error, facts: { ...read.error.facts, path } });
+      // The same refusal, and where in the file it is.
+      issues.push({ ...read.error, facts: { ...read.error.facts, path } } as Issue);
       return undefined;
     },
     write: format,

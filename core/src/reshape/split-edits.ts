@@ -1,4 +1,13 @@
-import { fail, firstHostOf, isSamePrefix, ok, type Issue, type Prefix, type Result } from '../net';
+import {
+  fail,
+  firstHostOf,
+  isSamePrefix,
+  issueOf,
+  ok,
+  type Issue,
+  type Prefix,
+  type Result,
+} from '../net';
 import {
   applyEdits,
   changeOf,
@@ -112,7 +121,8 @@ export function editsOfRepack(
     moved.push({ name: need.name, before, after, addresses: change?.rows.length ?? 0 });
     if (!change) continue;
     const outcome = applyEdits(current.doc, change.edits);
-    if (!outcome.ok) return fail([{ code: 'edit.conflict', where: need.name }]);
+    if (!outcome.ok)
+      return fail([issueOf('edit.conflict', need.name, { count: outcome.error.length })]);
     edits.push(...change.edits);
     current = { doc: outcome.value.doc, plan: planOf(outcome.value.doc) };
   }

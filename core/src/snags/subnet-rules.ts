@@ -177,7 +177,11 @@ function blockSnags(block: Block): readonly Snag[] {
   const facts = { block: block.name, network: formatPrefix(block.prefix) };
   if (!split.ok)
     return split.error.map(({ where, facts: more }) =>
-      snag('S-BLOCK-NEED', at, { ...facts, where, need: String(more?.['name'] ?? '') }),
+      snag('S-BLOCK-NEED', at, {
+        ...facts,
+        where,
+        need: String(more && 'name' in more ? more.name : ''),
+      }),
     );
   return split.value.unplaced.map(({ need, wanted }) =>
     snag('S-BLOCK-NEED', at, {

@@ -11,6 +11,7 @@ import {
   sourceWords,
   type EvidenceTold,
   type HeardView,
+  type Issue,
 } from '../../src';
 
 const ROOT = join(__dirname, '../../..');
@@ -29,7 +30,9 @@ test('every code that is refused with has a sentence', () => {
   const sources = ['core/src', 'server/src', 'app/src'].flatMap(sourcesUnder);
   const used = sources.flatMap((text) => [...text.matchAll(USES)].map((one) => one[1] ?? one[2]));
   expect(used.length).toBeGreaterThan(40);
-  expect([...new Set(used)].filter((code) => code && !issueCodes.includes(code))).toEqual([]);
+  expect(
+    [...new Set(used)].filter((code) => code && !(issueCodes as readonly string[]).includes(code)),
+  ).toEqual([]);
 });
 
 /** Every fact a sentence may ask for. */
@@ -64,7 +67,7 @@ const FACTS = {
 };
 
 test.each(issueCodes)('%s is a sentence', (code) => {
-  const sentence = sentenceOf({ code, where: 'WHERE', facts: FACTS });
+  const sentence = sentenceOf({ code, where: 'WHERE', facts: FACTS } as unknown as Issue);
   expect(sentence).toMatch(/^["“A-Z/0-9].*\.$/s);
   expect(sentence).not.toMatch(/undefined|null\b|NaN/);
 });

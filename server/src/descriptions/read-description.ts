@@ -3,8 +3,10 @@ import {
   ok,
   readEds,
   readGsdml,
+  refuse,
   type Description,
   type Issue,
+  type IssueCode,
   type NoDescription,
   type Result,
 } from '@ipsonomo/core';
@@ -27,13 +29,13 @@ export function readDescription(name: string, bytes: Uint8Array): Result<Descrip
   return ok({ kinds: read.value.kinds, unread });
 }
 
-const REFUSED: Readonly<Record<NoDescription, string>> = {
+const REFUSED = {
   'no-device': 'file.noDevice',
   'no-identity': 'file.noIdentity',
-};
+} as const satisfies Readonly<Record<NoDescription, IssueCode>>;
 
 const described = (name: string, read: Description | NoDescription): Result<Description, Issue> =>
-  typeof read === 'string' ? fail({ code: REFUSED[read], where: name }) : ok(read);
+  typeof read === 'string' ? refuse(REFUSED[read], name) : ok(read);
 
 /** Does it begin with `<`, whichever of the Unicode encodings it is in? */
 function isXml(bytes: Uint8Array): boolean {

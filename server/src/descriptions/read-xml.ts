@@ -3,6 +3,7 @@ import {
   fail,
   MOST_UNREAD,
   ok,
+  refuse,
   type Issue,
   type Result,
   type Unread,
@@ -44,7 +45,7 @@ interface PlainTags {
 }
 
 class XmlReader {
-  stopped: string | undefined;
+  stopped: 'file.deep' | 'file.crowded' | undefined;
   private readonly parser = new SaxesParser<PlainTags>({ xmlns: false });
   private readonly unread: Unread[] = [];
   private readonly open: Open[] = [];
@@ -67,7 +68,8 @@ class XmlReader {
   }
 
   end(name: string): Result<XmlFile, Issue> {
-    if (this.stopped) return fail({ code: this.stopped, where: name, facts: { most: MOST_DEEP } });
+    if (this.stopped === 'file.crowded') return refuse(this.stopped, name);
+    if (this.stopped) return refuse(this.stopped, name, { most: MOST_DEEP });
     this.parser.close();
     if (!this.root)
       return fail({ code: 'file.xml', where: name, facts: { why: this.unread[0]?.why ?? '' } });

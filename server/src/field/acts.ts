@@ -141,7 +141,7 @@ export class Acts {
   walkTo(interfaceId: string, subnetId: string, person: string): void {
     const { targets, subnets, walks } = this.units;
     if (!subnets.ofPlan.some(({ id }) => id === subnetId))
-      throw new FieldRefusal('walk.unknownSubnet', { subnetId });
+      throw FieldRefusal.of('walk.unknownSubnet', { subnetId });
     walks.start(targets.of(interfaceId), subnetId, person, this.clock.now());
   }
 
@@ -193,7 +193,7 @@ export class Acts {
     const target = targets.of(act.interfaceId);
     // What asks is known by its MAC alone; what comes up by itself shows it then.
     if (target.mac === undefined && isAsking(target.way))
-      throw new FieldRefusal('field.unbound', { title: target.title });
+      throw FieldRefusal.of('field.unbound', { title: target.title });
     const start = () => {
       giving.liftTwins(target.mac);
       power.start(target, act.person, this.clock.now());

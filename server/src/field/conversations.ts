@@ -11,7 +11,7 @@ export class Conversations {
 
   /** Refuses with `field.busy`: whoever presses twice is not asked twice. */
   async during<T>({ interfaceId, title }: Whose, act: () => Promise<T>): Promise<T> {
-    if (this.running.has(interfaceId)) throw new FieldRefusal('field.busy', { title });
+    if (this.running.has(interfaceId)) throw FieldRefusal.of('field.busy', { title });
     this.running.set(interfaceId, undefined);
     this.changed();
     try {
@@ -39,7 +39,7 @@ export class Conversations {
 
   /** Refuses with `field.stopped` where somebody fell silent meanwhile. */
   goesOn({ interfaceId, title }: Whose): void {
-    if (!this.running.has(interfaceId)) throw new FieldRefusal('field.stopped', { title });
+    if (!this.running.has(interfaceId)) throw FieldRefusal.of('field.stopped', { title });
   }
 
   clear(): void {

@@ -438,8 +438,8 @@ export class FieldEngine {
   }
 
   private needsListening(): void {
-    if (!this.isListening) throw new FieldRefusal('field.notListening');
-    if (this.link !== 'up') throw new FieldRefusal('field.noLink', { source: this.carrier.source });
+    if (!this.isListening) throw FieldRefusal.of('field.notListening');
+    if (this.link !== 'up') throw FieldRefusal.of('field.noLink', { source: this.carrier.source });
   }
 
   private changed(): void {

@@ -91,7 +91,7 @@ export class Field {
 
   /** The new thread has no wire, no plan and no run: a person has to begin again. */
   private restarted(why: string): void {
-    const error = new FieldRefusal('field.fellOver');
+    const error = FieldRefusal.of('field.fellOver');
     for (const { reject } of this.waiting.values()) reject(error);
     this.waiting.clear();
     this.take({ kind: 'status', status: IDLE });
@@ -106,7 +106,7 @@ export class Field {
       case 'answer': {
         const call = this.waiting.get(report.id);
         this.waiting.delete(report.id);
-        if (report.error) call?.reject(new FieldRefusal(report.error.code, report.error.facts));
+        if (report.error) call?.reject(new FieldRefusal(report.error));
         else call?.resolve();
         return;
       }

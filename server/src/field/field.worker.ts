@@ -170,7 +170,7 @@ function open(start: (events: CarrierEvents) => Carrier): void {
 }
 
 function needed(): FieldEngine {
-  if (!engine) throw new FieldRefusal('field.noWire');
+  if (!engine) throw FieldRefusal.of('field.noWire');
   return engine;
 }
 
@@ -179,7 +179,7 @@ async function obey(command: FieldCommand): Promise<void> {
     case 'open-practice':
       return open((events) => openPracticeCarrier(command.port, events));
     case 'open-live':
-      if (conducted) throw new FieldRefusal('field.hastened');
+      if (conducted) throw FieldRefusal.of('field.hastened');
       await undone;
       return open((events) => new LiveCarrier(command.adapter, borrowings, events));
     case 'plan':
@@ -250,7 +250,7 @@ async function obey(command: FieldCommand): Promise<void> {
 
 /** What a person is told; what nobody foresaw ends the thread, which is then started anew. */
 function refusalOf(error: unknown): FieldError {
-  if (error instanceof FieldRefusal) return { code: error.code, facts: error.facts };
+  if (error instanceof FieldRefusal) return error.told;
   if (error instanceof Error && 'syscall' in error)
     return { code: 'field.noJournal', facts: { why: error.message } };
   throw error;

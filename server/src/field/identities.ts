@@ -35,7 +35,7 @@ export class Identities implements Unit {
       const used = isInUse(identity);
       const facts = factsOf(identity, used, target.revision);
       this.events.record('identified', target, facts, { person });
-      if (used) throw new FieldRefusal('device.inUse', { title, controller });
+      if (used) throw FieldRefusal.of('device.inUse', { title, controller });
     });
   }
 

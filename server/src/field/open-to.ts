@@ -18,12 +18,12 @@ export async function openTo(
   const macs = await events.whoIsAt(subnetId, to);
   const from = await voiceIn(events, subnetId);
   if (macs === 'no-voice' || from === undefined)
-    throw new FieldRefusal('page.noVoice', { at: title });
+    throw FieldRefusal.of('page.noVoice', { at: title });
   const [first] = macs;
-  if (first === undefined) throw new FieldRefusal('talk.silent', { title });
+  if (first === undefined) throw FieldRefusal.of('talk.silent', { title });
   if (macs.size > 1 || (mac !== undefined && first !== mac))
-    throw new FieldRefusal('talk.other', { title, found: [...macs].map(formatMac).join(', ') });
+    throw FieldRefusal.of('talk.other', { title, found: [...macs].map(formatMac).join(', ') });
   const stream = await events.open(subnetId, { from, to, port, timeout: TCP_TIMEOUT });
-  if (typeof stream === 'string') throw new FieldRefusal('talk.closed', { title, port });
+  if (typeof stream === 'string') throw FieldRefusal.of('talk.closed', { title, port });
   return stream;
 }

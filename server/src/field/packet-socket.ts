@@ -40,12 +40,13 @@ const int32 = (value: number): Buffer => {
  */
 export function openPacketSocket(adapter: string, filter: Buffer, buffer: number): number {
   const index = indexOf(adapter);
-  if (index === 0) throw new FieldRefusal('wire.noAdapter', { adapter });
+  if (index === 0) throw FieldRefusal.of('wire.noAdapter', { adapter });
   const { socket, setsockopt, bind } = libc();
   const fd = socket(AF_PACKET, SOCK_RAW | SOCK_CLOEXEC, 0);
   if (fd < 0) {
     const why = errno();
-    throw new FieldRefusal(why === EPERM ? 'wire.noRight' : 'wire.failed', { adapter, errno: why });
+    if (why === EPERM) throw FieldRefusal.of('wire.noRight', { adapter });
+    throw FieldRefusal.of('wire.failed', { adapter, errno: why });
   }
   const set = (level: number, name: number, value: Buffer): number =>
     setsockopt(fd, level, name, value, value.length);
@@ -75,5 +76,5 @@ export function openPacketSocket(adapter: string, filter: Buffer, buffer: number
   if (!failed) return fd;
   const why = errno();
   closeSync(fd);
-  throw new FieldRefusal('wire.failed', { adapter, errno: why });
+  throw FieldRefusal.of('wire.failed', { adapter, errno: why });
 }

@@ -46,9 +46,9 @@ export class Pages implements Unit {
   /** Refuses with `page.none`, `page.nowhere`, `page.silent`, `page.several`, `page.other`. */
   async open(target: FieldTarget, person: string): Promise<void> {
     const { title, interfaceId, page: port } = target;
-    if (port === undefined) throw new FieldRefusal('page.none', { title });
+    if (port === undefined) throw FieldRefusal.of('page.none', { title });
     const address = this.events.whereIs(target);
-    if (address === undefined) throw new FieldRefusal('page.nowhere', { title });
+    if (address === undefined) throw FieldRefusal.of('page.nowhere', { title });
     this.close();
     const subnetId = this.events.around(address).id;
     const until = this.clock.now() + IDLE;
@@ -65,7 +65,7 @@ export class Pages implements Unit {
     this.events.changed();
     try {
       const mac = await this.whoIsAt(subnetId, address, target);
-      if (this.current !== current) throw new FieldRefusal('field.stopped', { title });
+      if (this.current !== current) throw FieldRefusal.of('field.stopped', { title });
       current.mac = mac;
       const at = formatIpv4(address);
       this.events.record('page-opened', { ...target, mac }, { at }, { person });
@@ -155,13 +155,13 @@ export class Pages implements Unit {
     const at = formatIpv4(address);
     const { title } = target;
     const macs = await this.events.whoIsAt(subnetId, address);
-    if (macs === 'no-voice') throw new FieldRefusal('page.noVoice', { at });
+    if (macs === 'no-voice') throw FieldRefusal.of('page.noVoice', { at });
     const [first] = macs;
-    if (first === undefined) throw new FieldRefusal('page.silent', { title, at });
+    if (first === undefined) throw FieldRefusal.of('page.silent', { title, at });
     const found = [...macs].map(formatMac).join(', ');
-    if (macs.size > 1) throw new FieldRefusal('page.several', { at, count: macs.size, found });
+    if (macs.size > 1) throw FieldRefusal.of('page.several', { at, count: macs.size, found });
     if (target.mac !== undefined && first !== target.mac)
-      throw new FieldRefusal('page.other', { title, at, found });
+      throw FieldRefusal.of('page.other', { title, at, found });
     return first;
   }
 }

@@ -51,7 +51,7 @@ export class PathWalks implements Unit {
   /** Refuses with `field.busy`. */
   start(target: FieldTarget, subnetId: string, person: string, now: number): void {
     const { interfaceId, title } = target;
-    if (this.running.has(interfaceId)) throw new FieldRefusal('field.busy', { title });
+    if (this.running.has(interfaceId)) throw FieldRefusal.of('field.busy', { title });
     this.running.set(interfaceId, {
       ...{ target, subnetId, person, until: now + PATIENCE, path: [] },
       ...{ hops: 0, tries: TRIES, sequence: -1, nextAt: now },

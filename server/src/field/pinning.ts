@@ -20,8 +20,8 @@ export class Pinning {
   /** Resolves once the outcome is recorded. Refuses with `field.busy`, `field.unbound`. */
   async start(target: FieldTarget, person: string): Promise<void> {
     const { interfaceId, title, mac } = target;
-    if (mac === undefined) throw new FieldRefusal('field.unbound', { title });
-    if (this.running.has(interfaceId)) throw new FieldRefusal('field.busy', { title });
+    if (mac === undefined) throw FieldRefusal.of('field.unbound', { title });
+    if (this.running.has(interfaceId)) throw FieldRefusal.of('field.busy', { title });
     const conversation: Conversation = { target, stream: undefined };
     this.running.set(interfaceId, conversation);
     this.events.changed();

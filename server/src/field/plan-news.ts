@@ -19,7 +19,7 @@ export function planNews(plan: FieldPlan, known: readonly FieldTarget[] | undefi
 export function planAfterNews(known: FieldPlan | undefined, news: PlanNews): FieldPlan {
   const { isWhole, gone, ...plan } = news;
   if (isWhole) return plan;
-  if (known?.jobId !== plan.jobId) throw new FieldRefusal('field.planGone', {});
+  if (known?.jobId !== plan.jobId) throw FieldRefusal.of('field.planGone', {});
   const targets = new Map(known.targets.map((target) => [target.interfaceId, target]));
   for (const id of gone) targets.delete(id);
   for (const target of plan.targets) targets.set(target.interfaceId, target);

@@ -1,23 +1,27 @@
-import type {
-  DrillState,
-  EvidenceKind,
-  FactsOf,
-  FieldTaskView,
-  HeardClient,
-  Ipv4,
-  MacAddress,
-  Neighbour,
-  NoticeTold,
-  PlannedProof,
-  PortSegment,
-  PrefixLength,
-  ProofState,
-  RelayPort,
-  Station,
-  Stay,
-  TreeBridge,
-  VigilState,
-  Way,
+import {
+  issueOf,
+  type DrillState,
+  type EvidenceKind,
+  type FactsArgument,
+  type FactsOf,
+  type FieldTaskView,
+  type HeardClient,
+  type Ipv4,
+  type Issue,
+  type IssueCode,
+  type MacAddress,
+  type Neighbour,
+  type NoticeTold,
+  type PlannedProof,
+  type PortSegment,
+  type PrefixLength,
+  type ProofState,
+  type RelayPort,
+  type Station,
+  type Stay,
+  type TreeBridge,
+  type VigilState,
+  type Way,
 } from '@ipsonomo/core';
 import type { MessagePort } from 'node:worker_threads';
 import type { SharedVigil } from '../common/vigil-ring';
@@ -363,17 +367,25 @@ export type FieldReport =
   | { readonly kind: 'events'; /** As the journal has them. */ readonly lines: string };
 
 /** A command that could not be carried out. */
-export interface FieldError {
-  readonly code: string;
-  readonly facts: Readonly<Record<string, string | number>>;
-}
+export type FieldError = Pick<Issue, 'code' | 'facts'>;
 
 /** Thrown inside the field worker; crosses to the main thread as FieldError. */
 export class FieldRefusal extends Error {
-  constructor(
-    readonly code: string,
-    readonly facts: Readonly<Record<string, string | number>> = {},
-  ) {
+  readonly code: IssueCode;
+  readonly facts: FieldError['facts'];
+
+  constructor({ code, facts }: FieldError) {
     super(code);
+    this.code = code;
+    this.facts = facts;
+  }
+
+  /** As it crosses from thread to thread. */
+  get told(): FieldError {
+    return { code: this.code, facts: this.facts } as FieldError;
+  }
+
+  static of<C extends IssueCode>(code: C, ...facts: FactsArgument<C>): FieldRefusal {
+    return new FieldRefusal(issueOf(code, '', ...facts));
   }
 }

@@ -139,8 +139,8 @@ export class Stations {
     await this.during(`flash ${mac}`, task, async (goesOn) => {
       const outcome = await this.order(mac, { kind: 'flash' }, goesOn);
       const where = { mac: formatMac(mac) };
-      if (outcome === 'silent') throw new FieldRefusal('station.silent', where);
-      if (outcome !== 'done') throw new FieldRefusal('station.refused', { ...where, why: outcome });
+      if (outcome === 'silent') throw FieldRefusal.of('station.silent', where);
+      if (outcome !== 'done') throw FieldRefusal.of('station.refused', { ...where, why: outcome });
     });
   }
 
@@ -213,9 +213,9 @@ export class Stations {
     act: (mac: MacAddress, goesOn: () => boolean) => Promise<void>,
   ): Promise<void> {
     const { interfaceId, title, mac } = target;
-    if (mac === undefined) throw new FieldRefusal('field.unbound', { title });
+    if (mac === undefined) throw FieldRefusal.of('field.unbound', { title });
     const key = `set ${interfaceId}`;
-    if (this.tasksNow.has(key)) throw new FieldRefusal('field.busy', { title });
+    if (this.tasksNow.has(key)) throw FieldRefusal.of('field.busy', { title });
     const task = { kind: 'station-set', interfaceId } as const;
     await this.during(key, task, (goesOn) => act(mac, goesOn));
   }

@@ -30,7 +30,7 @@ export class Targets {
   /** @throws FieldRefusal `field.unknownTarget` */
   of(interfaceId: string): FieldTarget {
     const target = this.all.get(interfaceId);
-    if (!target) throw new FieldRefusal('field.unknownTarget', { interfaceId });
+    if (!target) throw FieldRefusal.of('field.unknownTarget', { interfaceId });
     return target;
   }
 

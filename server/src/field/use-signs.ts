@@ -67,7 +67,7 @@ export class UseSigns {
     for (const [sign, seen] of signs) {
       if (!seen || now - seen.at > HOLDS) continue;
       const seconds = Math.round((now - seen.at) / 1000);
-      throw new FieldRefusal('device.mayBeUsed', { title, sign, by: seen.by, seconds });
+      throw FieldRefusal.of('device.mayBeUsed', { title, sign, by: seen.by, seconds });
     }
   }
 

@@ -1,12 +1,12 @@
 import type { ErrorRequestHandler } from 'express';
-import type { ErrorView, Issue } from '@ipsonomo/core';
+import type { ErrorView, Issue, IssueCode, IssueFamily } from '@ipsonomo/core';
 import { FieldRefusal } from '../field/protocol';
 import { Refusal } from '../store/refusal';
 
 type Status = 400 | 401 | 403 | 404 | 409 | 413 | 422 | 429 | 500 | 503;
 
 /** The status of a code, by the code itself or by the part before its dot. */
-const STATUS: Readonly<Record<string, Status>> = {
+const STATUS: Readonly<Partial<Record<IssueCode | IssueFamily, Status>>> = {
   'body.invalid': 400,
   'body.tooLarge': 413,
   'door.locked': 401,
@@ -46,11 +46,33 @@ const STATUS: Readonly<Record<string, Status>> = {
 };
 
 /** Families of codes that say what is wrong with what was sent (RFC 9110 §15.5.21). */
-const SENT_WRONG: ReadonlySet<string> = new Set([
-  ...['ipv4', 'prefix', 'mask', 'range', 'mac', 'hex', 'bytes', 'label', 'switches', 'pattern'],
-  ...['file', 'pcap', 'list', 'paper', 'cell', 'copy', 'split', 'need', 'entered', 'read'],
-  ...['name', 'station', 'dhcpName', 'variable', 'subnet', 'kind', 'address', 'gateway'],
-  ...['proof', 'vigil', 'path', 'talk', 'register', 'sweep', 'walk', 'route', 'pin'],
+const SENT_WRONG: ReadonlySet<string> = new Set<IssueFamily>([
+  ...([
+    'ipv4',
+    'prefix',
+    'mask',
+    'range',
+    'mac',
+    'hex',
+    'bytes',
+    'label',
+    'switches',
+    'pattern',
+  ] as const),
+  ...([
+    'file',
+    'pcap',
+    'list',
+    'paper',
+    'cell',
+    'copy',
+    'split',
+    'need',
+    'entered',
+    'read',
+  ] as const),
+  ...(['name', 'station', 'dhcpName', 'variable', 'subnet', 'kind', 'address', 'gateway'] as const),
+  ...(['proof', 'vigil', 'path', 'talk', 'register', 'sweep', 'walk', 'route', 'pin'] as const),
 ]);
 
 /** The status that a code, or its family, is given here; undefined where nobody thought of it. */
@@ -62,11 +84,11 @@ export function givenStatus(code: string): Status | undefined {
 export const statusOf = (code: string): Status => givenStatus(code) ?? 422;
 
 const own = (key: string): Status | undefined =>
-  Object.hasOwn(STATUS, key) ? STATUS[key] : undefined;
+  Object.hasOwn(STATUS, key) ? STATUS[key as IssueCode] : undefined;
 
 function issuesOf(error: unknown): readonly Issue[] | undefined {
   if (error instanceof Refusal) return error.issues;
-  if (error instanceof FieldRefusal) return [{ code: error.code, where: '', facts: error.facts }];
+  if (error instanceof FieldRefusal) return [{ ...error.told, where: '' } as Issue];
   if (!(error instanceof Error)) return undefined;
   if (error instanceof URIError) return notReadable('address', 'has a % that stands for nothing');
   const isTheirs = 'status' in error && error.status === 400;
@@ -75,8 +97,7 @@ function issuesOf(error: unknown): readonly Issue[] | undefined {
   // body-parser's own refusals.
   if (error.type === 'entity.parse.failed')
     return [{ code: 'body.invalid', where: 'request', facts: { why: 'is not JSON' } }];
-  if (error.type === 'entity.too.large')
-    return [{ code: 'body.tooLarge', where: 'request', facts: { why: 'is too large' } }];
+  if (error.type === 'entity.too.large') return [{ code: 'body.tooLarge', where: 'request' }];
   const why = UNREAD[String(error.type)];
   if (why !== undefined) return notReadable('request', why);
   return isTheirs ? notReadable('request', 'cannot be read') : undefined;

@@ -28,7 +28,7 @@ export function readCsv(name: string, bytes: Uint8Array): Result<readonly ListTa
   }
 }
 
-const factsOf = (error: CsvError): Readonly<Record<string, string | number>> => ({
+const factsOf = (error: CsvError) => ({
   line: typeof error['lines'] === 'number' ? error['lines'] : 0,
   why: error.code,
 });

@@ -1,5 +1,12 @@
 import { DBError, ForeignKeyViolationError, UniqueViolationError } from 'objection';
-import type { EditConflict, Issue, Result } from '@ipsonomo/core';
+import {
+  issueOf,
+  type EditConflict,
+  type FactsArgument,
+  type Issue,
+  type IssueCode,
+  type Result,
+} from '@ipsonomo/core';
 
 /** A refusal with its issues; `http` finds the status by the first code. */
 export class Refusal extends Error {
@@ -9,8 +16,8 @@ export class Refusal extends Error {
   ) {
     super(issues.map((issue) => issue.code).join(', '));
   }
-  static of(code: string, where: string, facts?: Issue['facts']): Refusal {
-    return new Refusal([facts ? { code, where, facts } : { code, where }]);
+  static of<C extends IssueCode>(code: C, where: string, ...facts: FactsArgument<C>): Refusal {
+    return new Refusal([issueOf(code, where, ...facts)]);
   }
 }
 

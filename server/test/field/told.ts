@@ -1,4 +1,4 @@
-import { evidenceWords, noticeWords, readEvidence, sentenceOf } from '@ipsonomo/core';
+import { evidenceWords, noticeWords, readEvidence, sentenceOf, type Issue } from '@ipsonomo/core';
 import { FieldRefusal, type FieldTarget } from '../../src/field/protocol';
 import { ip, mac, target } from './bench';
 import { Site } from './site';
@@ -29,7 +29,7 @@ export class Told {
     const doing = Promise.resolve(act()).then(() => undefined);
     await this.site.through(doing).catch((error: unknown) => {
       if (!(error instanceof FieldRefusal)) throw error;
-      this.refusals.push(sentenceOf({ code: error.code, where: '', facts: error.facts }));
+      this.refusals.push(sentenceOf({ ...error.told, where: '' } as Issue));
     });
   }
 

@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { findKind, findSubnet, kindsOf, WAY_WORDS, type Plan } from '@ipsonomo/core';
+import { findKind, findSubnet, issueOf, kindsOf, WAY_WORDS, type Plan } from '@ipsonomo/core';
 import { useEdit } from '../../data';
 import { Card, Field, Page, Pick, Refusals, Words } from '../../parts';
 import { useWide } from '../../theme';
@@ -26,7 +26,7 @@ export function NewDevicesScreen({ job }: { readonly job: string }) {
       },
       { onSuccess: () => router.navigate(`/job/${job}/plan`) },
     );
-  const full = form.isFull && subnet ? [{ code: 'address.full', where: subnet.name }] : [];
+  const full = form.isFull && subnet ? [issueOf('address.full', subnet.name)] : [];
   return (
     <Page
       action={

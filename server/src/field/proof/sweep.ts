@@ -182,7 +182,7 @@ const isTooWide = (subnet: FieldSubnet): boolean => countOf(subnet) > MOST_HOSTS
 /** Refuses with `sweep.tooWide` where none of them can be swept. */
 export function refuseTooWide(subnets: readonly FieldSubnet[]): void {
   const [first] = subnets;
-  if (first && subnets.every(isTooWide)) throw new FieldRefusal('sweep.tooWide', factsOf(first));
+  if (first && subnets.every(isTooWide)) throw FieldRefusal.of('sweep.tooWide', factsOf(first));
 }
 
 const factsOf = (subnet: FieldSubnet) => ({
