@@ -37,7 +37,7 @@ module.exports = {
       name: 'core-by-the-front-door',
       severity: 'error',
       from: { path: '^(contract|practice|server|app)/' },
-      to: { path: '^core/src/', pathNot: '^core/src/index\\.ts$' },
+      to: { path: '^core/src/', pathNot: '^core/src/[^/]+/index\\.ts$' },
     },
     only('contract', '^contract/', ['^core/']),
     only('practice', '^practice/', ['^core/']),

@@ -1,15 +1,14 @@
 import { request, type ClientRequest } from 'node:http';
 import {
   docFromView,
-  docOfPlan,
-  writePlanFile,
-  type Edit,
   type EditsView,
   type JobNews,
   type PlanView,
   type ProgressView,
   type RoundView,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/api';
+import { writePlanFile } from '@ipsonomo/core/formats';
+import { docOfPlan, type Edit } from '@ipsonomo/core/plan';
 import { siteOf } from '../core/test/snags/big-site';
 import { api, CallRefused, type TestServer } from './harness';
 

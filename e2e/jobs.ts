@@ -1,4 +1,4 @@
-import type { JobView, PlanView, ProgressView } from '@ipsonomo/core';
+import type { JobView, PlanView, ProgressView } from '@ipsonomo/core/api';
 import { addingDevices, viewOfJob, type NewDevice } from '../core/test/jobs';
 import { api, type TestServer } from './harness';
 

@@ -1,5 +1,5 @@
 import { expect, type BrowserContext, type Page } from '@playwright/test';
-import type { PlanView } from '@ipsonomo/core';
+import type { PlanView } from '@ipsonomo/core/api';
 import type { TestServer } from './harness';
 
 // What a person does on the pages, named as a person would name it.

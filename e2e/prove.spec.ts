@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
-import type { ProofView } from '@ipsonomo/core';
+import type { ProofView } from '@ipsonomo/core/api';
 import { addingDevices } from '../core/test/jobs';
 import { test } from './demo';
 import {

@@ -1,16 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { expect, type Page } from '@playwright/test';
-import {
-  docOf,
-  must,
-  parseIpv4,
-  parsePrefix,
-  toDevice,
-  toInterface,
-  toSubnet,
-  type Edit,
-  type Way,
-} from '@ipsonomo/core';
+import { must, parseIpv4, parsePrefix } from '@ipsonomo/core/net';
+import { docOf, toDevice, toInterface, toSubnet, type Edit, type Way } from '@ipsonomo/core/plan';
 import { test } from './demo';
 import {
   atCabinet,

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { Validator } from '@seriousme/openapi-schema-validator';
 import { build } from 'esbuild';
 import ts from 'typescript';
+import { CORE_DOORS } from './lib/build.mjs';
 import { schemasOf } from './lib/schema-of-types.mjs';
 import { LOCAL, ROOT } from './lib/steps.mjs';
 
@@ -14,7 +15,7 @@ async function openApi() {
   await build({
     ...{ entryPoints: [join(ROOT, 'contract/src/openapi.ts')], outfile, bundle: true },
     ...{ platform: 'node', format: 'cjs', absWorkingDir: ROOT, logLevel: 'error' },
-    alias: { '@ipsonomo/core': './core/src/index.ts' },
+    alias: CORE_DOORS,
   });
   const { default: contract } = await import(outfile);
   const { config } = ts.readConfigFile(join(ROOT, 'tsconfig.base.json'), ts.sys.readFile);

@@ -3,29 +3,21 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, render } from '@testing-library/react';
 import type { ReactElement } from 'react';
 import {
-  docOfPlan,
-  NO_COST,
   NOTHING_SEEN,
-  must,
-  parseIpv4,
-  parseMac,
-  parsePrefix,
   thingsOf,
-  toDevice,
-  toInterface,
-  toPlan,
-  toSubnet,
   type DeviceInfo,
   type EvidenceView,
   type FieldView,
   type HeardView,
   type InterfaceView,
   type JobView,
-  type Plan,
   type PlanView,
   type ProgressView,
   type RoundView,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/api';
+import { must, parseIpv4, parseMac, parsePrefix } from '@ipsonomo/core/net';
+import { docOfPlan, toDevice, toInterface, toPlan, toSubnet, type Plan } from '@ipsonomo/core/plan';
+import { NO_COST } from '@ipsonomo/core/round';
 import { elementsTheme } from '../src/theme';
 
 // What somebody half typed in one test is nobody's in the next.

@@ -1,4 +1,4 @@
-import type { IssueCode, IssueFamily } from '@ipsonomo/core';
+import type { IssueCode, IssueFamily } from '@ipsonomo/core/net';
 import type { Key } from './keys';
 import { thingId, uuid, type Schema, type Shape } from './shape';
 import type { Views } from './views';

@@ -26,7 +26,7 @@ import type {
   StationView,
   StoredPaper,
   VigilView,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/api';
 
 /** Something new, by its id. */
 export interface Added {

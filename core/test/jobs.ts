@@ -2,13 +2,12 @@ import { randomUUID } from 'node:crypto';
 import {
   docFromView,
   jobViewOf,
-  planOf,
-  SnagBook,
-  type Edit,
   type JobView,
   type PlanView,
   type ProgressView,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/api';
+import { planOf, type Edit } from '@ipsonomo/core/plan';
+import { SnagBook } from '@ipsonomo/core/snags';
 
 // What tests ask of a job in one go, as the pages put it together.
 

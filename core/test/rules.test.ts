@@ -1,6 +1,8 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { CAUSES, COUNTERSIGN_WORDS, SIGN_WORDS, SNAG_RULES } from '../src';
+import { COUNTERSIGN_WORDS, SIGN_WORDS } from '../src/api';
+import { CAUSES } from '../src/causes';
+import { SNAG_RULES } from '../src/snags';
 
 const ROOT = join(__dirname, '../..');
 const read = (path: string) => readFileSync(join(ROOT, path), 'utf8');

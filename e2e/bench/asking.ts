@@ -1,4 +1,5 @@
-import { findShelfKind, toMac } from '@ipsonomo/core';
+import { toMac } from '@ipsonomo/core/net';
+import { findShelfKind } from '@ipsonomo/core/plan';
 import { PracticeSite, type DeviceDefinition } from '@ipsonomo/practice';
 
 // Devices of a practice site that all ask for an address, for half a minute of its time. Prints the processor

@@ -1,14 +1,5 @@
-import {
-  DecodeError,
-  dhcpFrame,
-  dhcpMessageOf,
-  formatMac,
-  LIMITED_BROADCAST,
-  toIpv4,
-  toMac,
-  tryDissect,
-  type MacAddress,
-} from '@ipsonomo/core';
+import { formatMac, LIMITED_BROADCAST, toIpv4, toMac, type MacAddress } from '@ipsonomo/core/net';
+import { DecodeError, dhcpFrame, dhcpMessageOf, tryDissect } from '@ipsonomo/core/wire';
 import { Borrowings } from '../../server/src/field/borrowed';
 import { LiveCarrier } from '../../server/src/field/live-carrier';
 import { bootpRequest } from '../wire/frames';

@@ -1,17 +1,13 @@
+import { decide } from '@ipsonomo/core/answering';
 import {
-  decide,
-  dhcpFrame,
-  dhcpMessageOf,
-  dissect,
   LIMITED_BROADCAST,
   must,
-  OPTION,
   parseIpv4,
   parseMac,
-  rawOption,
   toPrefixLength,
   UNSPECIFIED,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/net';
+import { dhcpFrame, dhcpMessageOf, dissect, OPTION, rawOption } from '@ipsonomo/core/wire';
 
 // How many requests a second core reads, decides and answers, whole frames with their checksums.
 // Prints one figure a second, for the runs after the first.

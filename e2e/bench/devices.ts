@@ -1,11 +1,6 @@
-import {
-  DecodeError,
-  findShelfKind,
-  messageTypeOf,
-  toMac,
-  tryDissect,
-  type Kind,
-} from '@ipsonomo/core';
+import { toMac } from '@ipsonomo/core/net';
+import { findShelfKind, type Kind } from '@ipsonomo/core/plan';
+import { DecodeError, messageTypeOf, tryDissect } from '@ipsonomo/core/wire';
 import { PracticeDevice, type DeviceDefinition } from '@ipsonomo/practice';
 import { Borrowings } from '../../server/src/field/borrowed';
 import { kernelFilter } from '../../server/src/field/kernel-filter';

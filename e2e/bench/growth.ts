@@ -1,17 +1,8 @@
-import {
-  applyEdits,
-  dnsmasqConfig,
-  docOfPlan,
-  jobViewOf,
-  orderRound,
-  planOf,
-  roundCalls,
-  snagsOf,
-  writePlanFile,
-  type HeardView,
-  type Plan,
-  type PlanDoc,
-} from '@ipsonomo/core';
+import { jobViewOf, type HeardView } from '@ipsonomo/core/api';
+import { dnsmasqConfig, writePlanFile } from '@ipsonomo/core/formats';
+import { applyEdits, docOfPlan, planOf, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
+import { orderRound, roundCalls } from '@ipsonomo/core/round';
+import { snagsOf } from '@ipsonomo/core/snags';
 import { awaitedOf, HeardBook } from '../../app/src/screens/assign/awaited';
 import { siteOf } from '../../core/test/snags/big-site';
 import { median } from './figures';

@@ -1,18 +1,8 @@
 import { Address4 } from 'ip-address';
 import ipaddr from 'ipaddr.js';
-import {
-  applyEdits,
-  containsAddress,
-  docOfPlan,
-  must,
-  parseIpv4,
-  parsePrefix,
-  planOf,
-  SnagBook,
-  snagsOf,
-  splitBlock,
-  type Need,
-} from '@ipsonomo/core';
+import { containsAddress, must, parseIpv4, parsePrefix } from '@ipsonomo/core/net';
+import { applyEdits, docOfPlan, planOf, splitBlock, type Need } from '@ipsonomo/core/plan';
+import { SnagBook, snagsOf } from '@ipsonomo/core/snags';
 import { siteOf } from '../../core/test/snags/big-site';
 import { median } from './figures';
 

@@ -1,6 +1,6 @@
 import { chromium, type Page } from '@playwright/test';
 import ExcelJS from 'exceljs';
-import type { ListView } from '@ipsonomo/core';
+import type { ListView } from '@ipsonomo/core/api';
 import { bigJob } from '../crowd';
 import { api, letBrowserIn, startServer, type TestServer } from '../harness';
 import { CHROMIUM } from '../playwright.config';

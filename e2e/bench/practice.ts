@@ -1,7 +1,8 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { findShelfKind, toMac } from '@ipsonomo/core';
+import { toMac } from '@ipsonomo/core/net';
+import { findShelfKind } from '@ipsonomo/core/plan';
 import { PracticeSite, type DeviceDefinition, type SiteDefinition } from '@ipsonomo/practice';
 import { REAL_TIME } from '../../server/src/common/time';
 import { FieldEngine } from '../../server/src/field/engine';

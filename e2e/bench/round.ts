@@ -1,4 +1,4 @@
-import { compareCosts, costOf, orderRound, type RoundCall } from '@ipsonomo/core';
+import { compareCosts, costOf, orderRound, type RoundCall } from '@ipsonomo/core/round';
 import { median } from './figures';
 
 // The order of a round, bundled as the server is. Prints one JSON object.

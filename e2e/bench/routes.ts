@@ -1,16 +1,12 @@
+import { containsAddress, prefixOf, toIpv4, toPrefixLength, type Ipv4 } from '@ipsonomo/core/net';
 import {
-  containsAddress,
   predict,
   PreparedNet,
-  prefixOf,
   PrefixTable,
   routeMatrix,
-  toIpv4,
-  toPrefixLength,
   toRouteHost,
-  type Ipv4,
   type RouteHost,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/routes';
 import { median } from './figures';
 
 // Routes there and back, bundled as the server is. Prints one JSON object.

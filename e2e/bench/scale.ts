@@ -1,5 +1,5 @@
 import { Client } from 'pg';
-import type { JobSummary, PlanView } from '@ipsonomo/core';
+import type { JobSummary, PlanView } from '@ipsonomo/core/api';
 import { bigJob, crowdIn } from '../crowd';
 import { api, startServer, until, type TestServer } from '../harness';
 import { jobView } from '../jobs';

@@ -1,5 +1,5 @@
 import { chromium, type Page } from '@playwright/test';
-import type { FieldView, HeardView } from '@ipsonomo/core';
+import type { FieldView, HeardView } from '@ipsonomo/core/api';
 import { bigJob } from '../crowd';
 import { letBrowserIn, api, startServer, type TestServer } from '../harness';
 import { CHROMIUM } from '../playwright.config';

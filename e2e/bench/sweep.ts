@@ -1,11 +1,5 @@
-import {
-  must,
-  parsePrefix,
-  type FieldView,
-  type PresentView,
-  type ProofView,
-  type VigilView,
-} from '@ipsonomo/core';
+import type { FieldView, PresentView, ProofView, VigilView } from '@ipsonomo/core/api';
+import { must, parsePrefix } from '@ipsonomo/core/net';
 import { api, startServer, until, type TestServer } from '../harness';
 import { addDevices, jobView } from '../jobs';
 import { Wire, type Machine } from '../wire/namespaces';

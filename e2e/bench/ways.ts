@@ -1,11 +1,5 @@
-import {
-  formatIpv4,
-  formatMac,
-  toIpv4,
-  toMac,
-  type FieldView,
-  type StationView,
-} from '@ipsonomo/core';
+import type { FieldView, StationView } from '@ipsonomo/core/api';
+import { formatIpv4, formatMac, toIpv4, toMac } from '@ipsonomo/core/net';
 import { api, startServer, until, type TestServer } from '../harness';
 import { addDevices } from '../jobs';
 import { Wire } from '../wire/namespaces';

@@ -1,7 +1,8 @@
 import { once } from 'node:events';
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { formatIpv4, formatMac, toIpv4, toMac, type FieldView } from '@ipsonomo/core';
+import type { FieldView } from '@ipsonomo/core/api';
+import { formatIpv4, formatMac, toIpv4, toMac } from '@ipsonomo/core/net';
 import { api, startServer, until, type TestServer } from '../harness';
 import { addDevices } from '../jobs';
 import { Wire, type Machine } from '../wire/namespaces';

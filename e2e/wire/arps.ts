@@ -1,4 +1,5 @@
-import { arpFrame, BROADCAST_MAC, toIpv4, toMac, ZERO_MAC } from '@ipsonomo/core';
+import { BROADCAST_MAC, toIpv4, toMac, ZERO_MAC } from '@ipsonomo/core/net';
+import { arpFrame } from '@ipsonomo/core/wire';
 import { Borrowings } from '../../server/src/field/borrowed';
 import { LiveCarrier } from '../../server/src/field/live-carrier';
 

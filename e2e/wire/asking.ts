@@ -1,4 +1,4 @@
-import { DecodeError, tryDissect } from '@ipsonomo/core';
+import { DecodeError, tryDissect } from '@ipsonomo/core/wire';
 import { Borrowings } from '../../server/src/field/borrowed';
 import { LiveCarrier } from '../../server/src/field/live-carrier';
 import { bootpRequest, mac } from './frames';

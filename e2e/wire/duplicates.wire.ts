@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
-import { differencesIn, type PresentView } from '@ipsonomo/core';
+import type { PresentView } from '@ipsonomo/core/api';
+import { differencesIn } from '@ipsonomo/core/proof';
 import { api } from '../harness';
 import { onWire } from './on-wire';
 

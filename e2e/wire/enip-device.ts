@@ -1,5 +1,6 @@
 import { createServer } from 'node:net';
-import { findShelfKind, must, parseIpv4, toMac, toPrefixLength } from '@ipsonomo/core';
+import { must, parseIpv4, toMac, toPrefixLength } from '@ipsonomo/core/net';
+import { findShelfKind } from '@ipsonomo/core/plan';
 import { answerTcpip, identityOf } from '@ipsonomo/practice';
 
 // A device's EtherNet/IP side on the kernel's own TCP. Prints its control word when it changes.

@@ -3,15 +3,8 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import {
-  dhcpFrame,
-  dhcpMessageOf,
-  LIMITED_BROADCAST,
-  OPTION,
-  rawOption,
-  toMac,
-  UNSPECIFIED,
-} from '@ipsonomo/core';
+import { LIMITED_BROADCAST, toMac, UNSPECIFIED } from '@ipsonomo/core/net';
+import { dhcpFrame, dhcpMessageOf, OPTION, rawOption } from '@ipsonomo/core/wire';
 import { api, until } from '../harness';
 import { bootpc, udhcpc } from './clients';
 import { bootpRequest, mac } from './frames';

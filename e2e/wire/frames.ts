@@ -1,13 +1,11 @@
 import {
-  dhcpFrame,
-  dhcpMessageOf,
   LIMITED_BROADCAST,
   must,
   parseMac,
   UNSPECIFIED,
-  withTag,
   type MacAddress,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/net';
+import { dhcpFrame, dhcpMessageOf, withTag } from '@ipsonomo/core/wire';
 
 export const mac = (text: string): MacAddress => must(parseMac(text));
 

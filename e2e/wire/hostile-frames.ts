@@ -1,16 +1,6 @@
 import fc from 'fast-check';
-import {
-  arpFrame,
-  BROADCAST_MAC,
-  dhcpFrame,
-  dhcpMessageOf,
-  LIMITED_BROADCAST,
-  must,
-  OPTION,
-  parseIpv4,
-  rawOption,
-  UNSPECIFIED,
-} from '@ipsonomo/core';
+import { BROADCAST_MAC, LIMITED_BROADCAST, must, parseIpv4, UNSPECIFIED } from '@ipsonomo/core/net';
+import { arpFrame, dhcpFrame, dhcpMessageOf, OPTION, rawOption } from '@ipsonomo/core/wire';
 import { bootpRequest, mac, tagged } from './frames';
 
 /**

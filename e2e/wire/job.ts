@@ -1,14 +1,13 @@
-import {
-  isOneOf,
-  type EvidenceKind,
-  type EvidenceView,
-  type EvidenceViewOf,
-  type FieldView,
-  type HeardView,
-  type InterfaceView,
-  type PlanView,
-  type StationView,
-} from '@ipsonomo/core';
+import type {
+  EvidenceView,
+  EvidenceViewOf,
+  FieldView,
+  HeardView,
+  InterfaceView,
+  PlanView,
+  StationView,
+} from '@ipsonomo/core/api';
+import { isOneOf, type EvidenceKind } from '@ipsonomo/core/plan';
 import { api, until, type TestServer } from '../harness';
 import { addDevices, jobView } from '../jobs';
 

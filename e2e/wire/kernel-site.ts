@@ -1,14 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import {
-  containsAddress,
-  formatIpv4,
-  formatPrefix,
-  toIpv4,
-  type Ipv4,
-  type RouteHost,
-  type RoutePort,
-  type Translation,
-} from '@ipsonomo/core';
+import { containsAddress, formatIpv4, formatPrefix, toIpv4, type Ipv4 } from '@ipsonomo/core/net';
+import type { RouteHost, RoutePort, Translation } from '@ipsonomo/core/routes';
 
 // A site of network namespaces: the Linux kernel routes, asks by ARP and translates, and what arrives where is
 // captured in each of them.

@@ -1,6 +1,6 @@
 import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
-import { toHex } from '@ipsonomo/core';
+import { toHex } from '@ipsonomo/core/wire';
 
 // Real adapters and a real kernel without leaving this machine: network namespaces of the tests' own,
 // joined by bridges that have no way out.

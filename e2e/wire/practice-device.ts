@@ -1,4 +1,6 @@
-import { DecodeError, findShelfKind, must, parseMac, tryDissect } from '@ipsonomo/core';
+import { must, parseMac } from '@ipsonomo/core/net';
+import { findShelfKind } from '@ipsonomo/core/plan';
+import { DecodeError, tryDissect } from '@ipsonomo/core/wire';
 import { PracticeDevice } from '@ipsonomo/practice';
 import { Borrowings } from '../../server/src/field/borrowed';
 import { kernelFilter } from '../../server/src/field/kernel-filter';

@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
-import { laptopCommands, must, parseIpv4, parsePrefix } from '@ipsonomo/core';
+import { must, parseIpv4, parsePrefix } from '@ipsonomo/core/net';
+import { laptopCommands } from '@ipsonomo/core/plan';
 import { startServer, until, type TestServer } from '../harness';
 import { Job } from './job';
 import { Wire } from './namespaces';

@@ -1,13 +1,12 @@
 import { expect, test } from '@playwright/test';
+import { formatIpv4, toIpv4 } from '@ipsonomo/core/net';
 import {
-  formatIpv4,
   predict,
   PreparedNet,
-  toIpv4,
   type RouteHost,
   type ThereAndBack,
   type Walk,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/routes';
 import { insideAddresses, KernelSite, type Pair, type Seen } from './kernel-site';
 import { randomSite } from '../../core/test/routes/random-site';
 import { cases } from '../../core/test/cases';

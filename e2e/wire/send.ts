@@ -1,5 +1,6 @@
 import { createInterface } from 'node:readline';
-import { must, parseHex } from '@ipsonomo/core';
+import { must } from '@ipsonomo/core/net';
+import { parseHex } from '@ipsonomo/core/wire';
 import { Borrowings } from '../../server/src/field/borrowed';
 import { LiveCarrier } from '../../server/src/field/live-carrier';
 

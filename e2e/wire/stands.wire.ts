@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { request, type ClientRequest } from 'node:http';
 import { expect, test } from '@playwright/test';
 import ExcelJS from 'exceljs';
-import type { EvidenceView, ListView } from '@ipsonomo/core';
+import type { EvidenceView, ListView } from '@ipsonomo/core/api';
 import { cases } from '../../core/test/cases';
 import { mostMegabytesMore, residentMegabytes } from '../bench/figures';
 import { api, ownCluster, startServer, until, type Cluster, type TestServer } from '../harness';

@@ -3,7 +3,7 @@ import { chmodSync, mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import type { RunView } from '@ipsonomo/core';
+import type { RunView } from '@ipsonomo/core/api';
 import { api, download, until } from '../harness';
 import { dhclient, udhcpc } from './clients';
 import { bootpRequest, mac, tagged } from './frames';

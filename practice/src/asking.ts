@@ -1,17 +1,14 @@
+import { BROADCAST_MAC, LIMITED_BROADCAST, UNSPECIFIED, type MacAddress } from '@ipsonomo/core/net';
 import {
-  BROADCAST_MAC,
   DHCP_PORT,
   dhcpMessage,
   encodeWith,
   ipFrame,
-  LIMITED_BROADCAST,
   udpPacket,
-  UNSPECIFIED,
   type DhcpMessage,
   type Dissected,
-  type MacAddress,
   type UdpEnds,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import { spoilRequest, type Quirk } from './quirks';
 
 /** One quick probe before an address is used; BootP devices just take what they are given. */

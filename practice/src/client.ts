@@ -1,21 +1,23 @@
+import type { HostAddress } from '@ipsonomo/core/host';
+import {
+  lengthOfMask,
+  toPrefixLength,
+  toIpv4,
+  type Ipv4,
+  type MacAddress,
+} from '@ipsonomo/core/net';
 import {
   BROADCAST_FLAG,
   dhcpMessageOf,
   findOption,
-  lengthOfMask,
   messageTypeCode,
   messageTypeOf,
   OPTION,
   rawOption,
-  toPrefixLength,
-  toIpv4,
   type DhcpMessage,
-  type HostAddress,
-  type Ipv4,
-  type MacAddress,
   type MessageType,
   type RawOption,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 
 /** What a device says of itself when it asks for an address. */
 export interface ClientTraits {

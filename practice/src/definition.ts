@@ -1,4 +1,6 @@
-import { guideOf, type HostAddress, type Kind, type MacAddress, type Prefix } from '@ipsonomo/core';
+import type { HostAddress } from '@ipsonomo/core/host';
+import type { MacAddress, Prefix } from '@ipsonomo/core/net';
+import { guideOf, type Kind } from '@ipsonomo/core/plan';
 import type { Pool } from './lending';
 import type { RegisterServer } from './modbus-service';
 import type { RackModule } from './rack';

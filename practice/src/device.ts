@@ -1,24 +1,26 @@
+import type { Lamp } from '@ipsonomo/core/api';
 import {
-  DHCP_PORT,
-  formatIpv4,
-  encodeWith,
-  dhcpMessage,
   newHost,
   nextTickOf,
-  readSwitches,
-  RECORD_PORT,
   stepHost,
-  type CipReply,
-  type CipRequest,
-  type DhcpMessage,
-  type Dissected,
   type HostAddress,
   type HostInput,
   type HostNews,
   type HostState,
-  type Lamp,
+} from '@ipsonomo/core/host';
+import { formatIpv4 } from '@ipsonomo/core/net';
+import { readSwitches } from '@ipsonomo/core/switches';
+import {
+  DHCP_PORT,
+  encodeWith,
+  dhcpMessage,
+  RECORD_PORT,
+  type CipReply,
+  type CipRequest,
+  type DhcpMessage,
+  type Dissected,
   type UnconnectedSend,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import {
   declineOf,
   receiveReply,

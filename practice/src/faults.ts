@@ -1,4 +1,4 @@
-import { must, parseIpv4, toPrefixLength } from '@ipsonomo/core';
+import { must, parseIpv4, toPrefixLength } from '@ipsonomo/core/net';
 import type { PracticeDevice } from './device';
 import type { PracticeRouter } from './router';
 import type { Quirk } from './quirks';

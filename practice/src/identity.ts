@@ -1,4 +1,6 @@
-import { formatMac, type Identity, type Kind, type MacAddress } from '@ipsonomo/core';
+import { formatMac, type MacAddress } from '@ipsonomo/core/net';
+import type { Kind } from '@ipsonomo/core/plan';
+import type { Identity } from '@ipsonomo/core/wire';
 import type { Quirk } from './quirks';
 
 /** A serial number of 32 bits, made from the MAC, so that no two devices have the same. */

@@ -1,24 +1,20 @@
+import type { HostAddress } from '@ipsonomo/core/host';
+import { LIMITED_BROADCAST, maskOf, toIpv4, type Ipv4, type MacAddress } from '@ipsonomo/core/net';
 import {
   BROADCAST_FLAG,
   DHCP_PORT,
   dhcpFrame,
-  LIMITED_BROADCAST,
   DecodeError,
   decodeWith,
   dhcpMessage,
   dhcpMessageOf,
   findOption,
-  maskOf,
   messageTypeCode,
   messageTypeOf,
   OPTION,
   rawOption,
-  toIpv4,
   type DhcpMessage,
-  type HostAddress,
-  type Ipv4,
-  type MacAddress,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 
 /** Addresses a DHCP server lends to whoever asks. */
 export interface Pool {

@@ -1,4 +1,4 @@
-import { DecodeError } from '@ipsonomo/core';
+import { DecodeError } from '@ipsonomo/core/wire';
 
 /** What a device answers to what arrived on one of its connections. */
 export interface Answered {

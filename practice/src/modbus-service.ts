@@ -1,3 +1,4 @@
+import type { Kind } from '@ipsonomo/core/plan';
 import {
   DecodeError,
   decodeWith,
@@ -7,10 +8,9 @@ import {
   modbusReply,
   modbusRequest,
   modbusSize,
-  type Kind,
   type ModbusReply,
   type ModbusRequest,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import { answerEach, type Answered } from './messages';
 
 /** Exception codes (Modbus Application Protocol V1.1b3 §7). */

@@ -1,11 +1,6 @@
 import { parentPort, workerData, type MessagePort } from 'node:worker_threads';
-import {
-  threadClock,
-  type CabinetAction,
-  type CabinetView,
-  type CallOff,
-  type Conducted,
-} from '@ipsonomo/core';
+import type { CabinetAction, CabinetView } from '@ipsonomo/core/api';
+import { threadClock, type CallOff, type Conducted } from '@ipsonomo/core/clock';
 import { PracticeSite } from './site';
 import { TERN_COVE } from './tern-cove';
 

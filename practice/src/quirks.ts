@@ -1,4 +1,4 @@
-import { messageTypeOf, type DhcpMessage } from '@ipsonomo/core';
+import { messageTypeOf, type DhcpMessage } from '@ipsonomo/core/wire';
 
 /** How a device of the practice site can be other than it should be. */
 export type Quirk =

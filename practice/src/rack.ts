@@ -1,15 +1,15 @@
+import type { HostAddress } from '@ipsonomo/core/host';
+import { formatIpv4 } from '@ipsonomo/core/net';
 import {
   CIP_SERVICE,
   encodeWith,
-  formatIpv4,
   identityObject,
   UNCONNECTED_SEND,
   type CipReply,
   type CipRequest,
-  type HostAddress,
   type PortSegment,
   type UnconnectedSend,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 
 /** One module in a rack. */
 export interface RackModule {

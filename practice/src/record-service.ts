@@ -1,3 +1,5 @@
+import type { MacAddress } from '@ipsonomo/core/net';
+import type { Kind } from '@ipsonomo/core/plan';
 import {
   DecodeError,
   decodeWith,
@@ -7,10 +9,8 @@ import {
   RECORD,
   recordAnswer,
   recordQuestion,
-  type Kind,
-  type MacAddress,
   type RecordQuestion,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import { numbersOf, serialText } from './identity';
 import type { Quirk } from './quirks';
 

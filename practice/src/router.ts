@@ -1,24 +1,23 @@
 import {
+  newHost,
+  nextTickOf,
+  stepHost,
+  type HostAddress,
+  type HostInput,
+  type HostState,
+} from '@ipsonomo/core/host';
+import { containsAddress, prefixOf, type Ipv4, type MacAddress } from '@ipsonomo/core/net';
+import {
   arpFrame,
-  containsAddress,
   dropMessage,
   encodeWith,
   icmp,
   ipv4PacketOf,
-  newHost,
-  nextTickOf,
-  prefixOf,
   PROTOCOL,
-  stepHost,
   type Dissected,
   type Drop,
-  type HostAddress,
-  type HostInput,
-  type HostState,
-  type Ipv4,
   type Ipv4Packet,
-  type MacAddress,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 
 export interface RouterDefinition {
   readonly id: string;

@@ -1,14 +1,13 @@
+import type { HostAddress } from '@ipsonomo/core/host';
+import type { MacAddress } from '@ipsonomo/core/net';
+import { pagePortOf, type Kind } from '@ipsonomo/core/plan';
 import {
   ENIP_PORT,
   MODBUS_PORT,
-  pagePortOf,
   sourceOf,
   type CipReply,
-  type HostAddress,
-  type Kind,
-  type MacAddress,
   type UnconnectedSend,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import type { Assembly } from './definition';
 import { identityOf, serialText } from './identity';
 import { answerModbus, type RegisterServer } from './modbus-service';

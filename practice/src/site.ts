@@ -1,3 +1,5 @@
+import type { CabinetAction, CabinetView } from '@ipsonomo/core/api';
+import { isGroupMac, parseIpv4, toMac, toPrefixLength, type MacAddress } from '@ipsonomo/core/net';
 import {
   DecodeError,
   decodeWith,
@@ -5,18 +7,11 @@ import {
   ethernet,
   ETHERTYPE,
   fromLatin1,
-  isGroupMac,
   lldp,
-  parseIpv4,
-  toMac,
-  toPrefixLength,
   tryDissect,
   withTag,
-  type CabinetAction,
-  type CabinetView,
   type Dissected,
-  type MacAddress,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import { FAULTS } from './faults';
 import { isTypedInto, type DeviceDefinition } from './definition';
 import { PracticeDevice } from './device';

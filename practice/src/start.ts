@@ -1,17 +1,14 @@
+import type { HostAddress } from '@ipsonomo/core/host';
+import { must, parsePrefix, toPrefixLength, type Prefix } from '@ipsonomo/core/net';
+import type { Kind } from '@ipsonomo/core/plan';
 import {
   addressBySwitches,
-  must,
   nameBySwitches,
-  parsePrefix,
   placesOf,
   readSwitches,
-  sourceOf,
-  toPrefixLength,
-  type HostAddress,
-  type Kind,
-  type Prefix,
   type SwitchReading,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/switches';
+import { sourceOf } from '@ipsonomo/core/wire';
 
 /** What survives a power cut. */
 export interface Memory {

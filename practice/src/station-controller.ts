@@ -1,3 +1,5 @@
+import type { HostAddress } from '@ipsonomo/core/host';
+import type { Ipv4, MacAddress } from '@ipsonomo/core/net';
 import {
   DISCOVERY_GROUP,
   discoveryFrame,
@@ -5,11 +7,8 @@ import {
   orderOf,
   stationOf,
   type Dissected,
-  type HostAddress,
-  type Ipv4,
-  type MacAddress,
   type Station,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 
 type DiscoveryFrame = Extract<Dissected, { kind: 'discovery' }>;
 

@@ -1,26 +1,22 @@
+import type { HostAddress } from '@ipsonomo/core/host';
+import { parseStationName } from '@ipsonomo/core/names';
+import { lengthOfMask, maskOf, toIpv4, UNSPECIFIED, type MacAddress } from '@ipsonomo/core/net';
+import type { Kind } from '@ipsonomo/core/plan';
 import {
   answerToSet,
   BLOCK,
   blocksOfStation,
   DISCOVERY_GROUP,
   discoveryFrame,
-  lengthOfMask,
-  maskOf,
   nameAskedFor,
-  parseStationName,
   QUALIFIER,
   readIpv4,
-  toIpv4,
   toLatin1,
-  UNSPECIFIED,
   type Dissected,
   type DiscoveryBlock,
   type DiscoveryMessage,
-  type HostAddress,
-  type Kind,
-  type MacAddress,
   type Stay,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 
 type DiscoveryFrame = Extract<Dissected, { kind: 'discovery' }>;
 

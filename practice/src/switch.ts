@@ -1,4 +1,4 @@
-import { isGroupMac, type MacAddress } from '@ipsonomo/core';
+import { isGroupMac, type MacAddress } from '@ipsonomo/core/net';
 
 /** A learning switch: which of its ports a frame leaves by. Ports are named, `laptop` among them. */
 export class PracticeSwitch {

@@ -1,3 +1,5 @@
+import type { HostAddress } from '@ipsonomo/core/host';
+import { maskOf, toIpv4 } from '@ipsonomo/core/net';
 import {
   ASSEMBLY,
   CAPABILITY,
@@ -12,10 +14,8 @@ import {
   encodeWith,
   ENIP_COMMAND,
   interfaceConfiguration,
-  maskOf,
   sourceOf,
   TCPIP_OBJECT,
-  toIpv4,
   unconnected,
   type CipReply,
   type CipRequest,
@@ -26,9 +26,8 @@ import {
   UNCONNECTED_SEND,
   unconnectedSend,
   type UnconnectedSend,
-  type HostAddress,
   type Identity,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import type { Assembly } from './definition';
 import { answerEach, type Answered } from './messages';
 

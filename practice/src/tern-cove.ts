@@ -1,13 +1,6 @@
-import {
-  findShelfKind,
-  must,
-  parseIpv4,
-  parseMac,
-  parsePrefix,
-  toPrefixLength,
-  type HostAddress,
-  type Kind,
-} from '@ipsonomo/core';
+import type { HostAddress } from '@ipsonomo/core/host';
+import { must, parseIpv4, parseMac, parsePrefix, toPrefixLength } from '@ipsonomo/core/net';
+import { findShelfKind, type Kind } from '@ipsonomo/core/plan';
 import type { DeviceDefinition } from './definition';
 import type { RouterDefinition } from './router';
 import type { SiteDefinition } from './site';

@@ -1,4 +1,6 @@
-import { ENIP_PORT, speaksEnip, type HostTraits } from '@ipsonomo/core';
+import type { HostTraits } from '@ipsonomo/core/host';
+import { speaksEnip } from '@ipsonomo/core/plan';
+import { ENIP_PORT } from '@ipsonomo/core/wire';
 import type { ClientTraits } from './client';
 import type { DeviceDefinition } from './definition';
 import type { Start } from './start';

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { dissect, findShelfKind, readPcap, toHex, type Kind } from '@ipsonomo/core';
+import { findShelfKind, type Kind } from '@ipsonomo/core/plan';
+import { dissect, readPcap, toHex } from '@ipsonomo/core/wire';
 import { TERN_COVE, type SiteDefinition } from '../src';
 import { Bench, mac } from './helpers';
 

@@ -1,21 +1,22 @@
+import { decide, type AnswerEntry } from '@ipsonomo/core/answering';
 import {
-  arpFrame,
   BROADCAST_MAC,
-  decide,
-  dhcpFrame,
-  DHCP_PORT,
   formatMac,
   must,
   parseIpv4,
   parseMac,
   toPrefixLength,
+  ZERO_MAC,
+  type Ipv4,
+} from '@ipsonomo/core/net';
+import {
+  arpFrame,
+  dhcpFrame,
+  DHCP_PORT,
   tryDissect,
   DecodeError,
-  ZERO_MAC,
-  type AnswerEntry,
   type Dissected,
-  type Ipv4,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import { PracticeSite, TERN_COVE, type SiteDefinition } from '../src';
 
 export const ip = (text: string) => must(parseIpv4(text));

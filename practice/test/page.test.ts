@@ -1,11 +1,5 @@
-import {
-  findShelfKind,
-  must,
-  parseIpv4,
-  parseMac,
-  toPrefixLength,
-  type Kind,
-} from '@ipsonomo/core';
+import { must, parseIpv4, parseMac, toPrefixLength } from '@ipsonomo/core/net';
+import { findShelfKind, type Kind } from '@ipsonomo/core/plan';
 import { answerBytes, readRequest } from '../src/page/http';
 import { DevicePage } from '../src/page/page';
 import type { PageNow } from '../src/page/now';

@@ -7,7 +7,7 @@ import {
   identifyAll,
   orderOf,
   tryDissect,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import { spoil, type Quirk } from '../src/quirks';
 import { LAPTOP, mac } from './helpers';
 

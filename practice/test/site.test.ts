@@ -1,4 +1,4 @@
-import { SHELF } from '@ipsonomo/core';
+import { SHELF } from '@ipsonomo/core/plan';
 import { TERN_COVE } from '../src';
 import { Bench } from './helpers';
 

@@ -47,6 +47,13 @@ async function whenChanged(name, paths, made, build) {
 
 const SERVER_SOURCES = ['core/src', 'contract/src', 'practice/src', 'server/src'];
 
+/** Every room of core by its own door, as its package has them. */
+export const CORE_DOORS = Object.fromEntries(
+  Object.entries(JSON.parse(readFileSync(join(ROOT, 'core/package.json'), 'utf8')).exports).map(
+    ([room, file]) => [`@ipsonomo/core/${room.slice(2)}`, `./core/${file.slice(2)}`],
+  ),
+);
+
 /** For esbuild, from its command line or its API. */
 const SERVER_BUILD = {
   entryPoints: [
@@ -66,7 +73,7 @@ const SERVER_BUILD = {
   format: 'cjs',
   packages: 'external',
   alias: {
-    '@ipsonomo/core': './core/src/index.ts',
+    ...CORE_DOORS,
     '@ipsonomo/contract': './contract/src/index.ts',
     '@ipsonomo/practice': './practice/src/index.ts',
   },

@@ -1,6 +1,6 @@
 import { mkdirSync } from 'node:fs';
 import type { Express } from 'express';
-import type { HeardNews } from '@ipsonomo/core';
+import type { HeardNews } from '@ipsonomo/core/api';
 import { buildApp } from './app';
 import type { Time } from './common/time';
 import { Readings } from './common/readings';

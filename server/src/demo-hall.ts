@@ -1,17 +1,14 @@
 import { randomUUID } from 'node:crypto';
+import { must, parsePrefix } from '@ipsonomo/core/net';
 import {
   applyEdits,
   changeOf,
   diffDocs,
   docOf,
-  editsOfSplit,
   endWithBytes,
   findDoc,
   findKind,
-  must,
-  newRowsOf,
   offeredBytes,
-  parsePrefix,
   planOf,
   toDevice,
   toInterface,
@@ -21,10 +18,11 @@ import {
   type Device,
   type Edit,
   type Json,
-  type ListRow,
   type Plan,
   type PlanDoc,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
+import { editsOfSplit } from '@ipsonomo/core/reshape';
+import { newRowsOf, type ListRow } from '@ipsonomo/core/sheet';
 
 // The demo job "Tern Cove, second hall": a hall that is still being planned, with what its line builder
 // sent and the mistakes in it. There is no practice site for it. All of it is invented.

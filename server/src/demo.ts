@@ -1,12 +1,10 @@
 import { randomUUID } from 'node:crypto';
+import { must, parseIpv4, parsePrefix, type Ipv4 } from '@ipsonomo/core/net';
 import {
   defaultBands,
   docOf,
   findKind,
-  must,
   nextFree,
-  parseIpv4,
-  parsePrefix,
   planOf,
   proposedName,
   proposedSwitchName,
@@ -16,12 +14,11 @@ import {
   type ConnectionEnd,
   type Device,
   type Edit,
-  type Ipv4,
   type Plan,
   type PlanDoc,
   type Subnet,
   type Way,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 import { HALL_NAME, hallEdits } from './demo-hall';
 import type { Store } from './store/store';
 

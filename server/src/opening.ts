@@ -2,7 +2,7 @@ import { rmSync } from 'node:fs';
 import type { Server } from 'node:http';
 import { networkInterfaces } from 'node:os';
 import { toString as qrCode } from 'qrcode';
-import { KEY_MARK, spokenKey } from '@ipsonomo/core';
+import { KEY_MARK, spokenKey } from '@ipsonomo/core/api';
 import { noteMachine } from './common/machine';
 import { noteAdapters } from './field/came-in';
 

@@ -15,7 +15,7 @@ import {
   type ParamsOf,
   type QueryOf,
 } from '@ipsonomo/contract';
-import type { EditedView, FieldView } from '@ipsonomo/core';
+import type { EditedView, FieldView } from '@ipsonomo/core/api';
 import { ask } from './http';
 import { planRefused, takeEdited } from './plan-now';
 import { putField } from './wire-news';

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { acts, keys } from '@ipsonomo/contract';
-import type { CabinetAction, CabinetView } from '@ipsonomo/core';
+import type { CabinetAction, CabinetView } from '@ipsonomo/core/api';
 import { ask } from './http';
 
 const CABINET = ['cabinet'];

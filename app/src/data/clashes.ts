@@ -1,4 +1,6 @@
-import { snagKey, type Edit, type Plan, type RevisionEdits, type Snag } from '@ipsonomo/core';
+import type { RevisionEdits } from '@ipsonomo/core/api';
+import type { Edit, Plan } from '@ipsonomo/core/plan';
+import { snagKey, type Snag } from '@ipsonomo/core/snags';
 
 // Two people change different things, both changes are kept, and together they make a wrong snag: two
 // devices with one address. Each of the two has to be told, whoever came second.

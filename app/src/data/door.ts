@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { acts, keys } from '@ipsonomo/contract';
-import { KEY_MARK, type DoorView, type KeysView } from '@ipsonomo/core';
+import { KEY_MARK, type DoorView, type KeysView } from '@ipsonomo/core/api';
 import { reading } from './act';
 import { ApiError, ask } from './http';
 

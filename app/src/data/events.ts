@@ -1,13 +1,7 @@
 import { useEffect, useSyncExternalStore } from 'react';
 import { BroadcastChannel } from 'broadcast-channel';
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
-import {
-  type FieldView,
-  type HeardNews,
-  type JobNews,
-  type PresentView,
-  type StationView,
-} from '@ipsonomo/core';
+import type { FieldView, HeardNews, JobNews, PresentView, StationView } from '@ipsonomo/core/api';
 import { acts, keys } from '@ipsonomo/contract';
 import { ask } from './http';
 import { Rereader, takeJobNews } from './rereader';

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { HeardView, PresentView, StationView } from '@ipsonomo/core';
+import type { HeardView, PresentView, StationView } from '@ipsonomo/core/api';
 import { useEffect } from 'react';
 import { acts } from '@ipsonomo/contract';
 import { ask } from './http';

@@ -5,7 +5,9 @@ import {
   type ParamsOf,
   type QueryOf,
 } from '@ipsonomo/contract';
-import { sentenceOf, type EditConflict, type ErrorView, type Issue } from '@ipsonomo/core';
+import { sentenceOf, type ErrorView } from '@ipsonomo/core/api';
+import type { Issue } from '@ipsonomo/core/net';
+import type { EditConflict } from '@ipsonomo/core/plan';
 import { readSettings } from './settings';
 
 /** A refusal by the server, or its silence. */

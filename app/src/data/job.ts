@@ -1,15 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import {
-  jobViewOf,
-  planOf,
-  SnagBook,
-  type JobView,
-  type Plan,
-  type PlanDoc,
-  type ProgressView,
-  type Snag,
-} from '@ipsonomo/core';
+import { jobViewOf, type JobView, type ProgressView } from '@ipsonomo/core/api';
+import { planOf, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
+import { SnagBook, type Snag } from '@ipsonomo/core/snags';
 import { watchOf, type Clash } from './clashes';
 import { planQuery, type PlanNow } from './plan-now';
 import { progressQuery } from './queries';

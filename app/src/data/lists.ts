@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { acts, keys } from '@ipsonomo/contract';
-import type { ListTaking, ListView } from '@ipsonomo/core';
+import type { ListTaking, ListView } from '@ipsonomo/core/api';
 import { reading } from './act';
 import { ask } from './http';
 

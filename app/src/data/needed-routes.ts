@@ -1,12 +1,7 @@
 import { queryOptions, skipToken } from '@tanstack/react-query';
-import {
-  thingsOf,
-  type LinkCell,
-  type NeededPair,
-  type PlanDoc,
-  type PlanView,
-  type SettingsFound,
-} from '@ipsonomo/core';
+import { thingsOf, type PlanView } from '@ipsonomo/core/api';
+import type { PlanDoc } from '@ipsonomo/core/plan';
+import type { LinkCell, NeededPair, SettingsFound } from '@ipsonomo/core/routes';
 import type { PlanNow } from './plan-now';
 import { askWorker } from './worker';
 

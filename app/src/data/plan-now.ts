@@ -1,6 +1,7 @@
 import { queryOptions, type QueryClient } from '@tanstack/react-query';
 import { acts, keys } from '@ipsonomo/contract';
-import { applyEdits, docFromView, type EditedView, type PlanDoc } from '@ipsonomo/core';
+import { docFromView, type EditedView } from '@ipsonomo/core/api';
+import { applyEdits, type PlanDoc } from '@ipsonomo/core/plan';
 import { watchOf } from './clashes';
 import { ask } from './http';
 

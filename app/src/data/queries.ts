@@ -1,6 +1,12 @@
 import { queryOptions, skipToken } from '@tanstack/react-query';
 import { acts, keys } from '@ipsonomo/contract';
-import type { HeardView, PresentView, ProgressView, RoundView, StationView } from '@ipsonomo/core';
+import type {
+  HeardView,
+  PresentView,
+  ProgressView,
+  RoundView,
+  StationView,
+} from '@ipsonomo/core/api';
 import { reading } from './act';
 import { ask } from './http';
 import type { FieldNow, Traffic } from './wire-news';

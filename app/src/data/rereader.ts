@@ -1,5 +1,5 @@
 import type { Query, QueryClient, QueryKey } from '@tanstack/react-query';
-import type { JobNews, ProgressView } from '@ipsonomo/core';
+import type { JobNews, ProgressView } from '@ipsonomo/core/api';
 import { watchOf } from './clashes';
 import { keys } from '@ipsonomo/contract';
 import { planAfter, type PlanNow } from './plan-now';

@@ -1,17 +1,15 @@
+import { docFromView, verdictWords } from '@ipsonomo/core/api';
+import { planOf, type Plan } from '@ipsonomo/core/plan';
 import {
-  docFromView,
   linkCells,
   neededPairs,
   planAsFound,
-  planOf,
   predict,
   PreparedNet,
   routeMatrix,
   routeNetOf,
-  verdictWords,
   type LinkCell,
-  type Plan,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/routes';
 import type { NeededRoute, RoutesQuestion } from './needed-routes';
 
 // Walks every connection that a plan speaks of, in a thread of its own.

@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react';
 import type { QueryClient } from '@tanstack/react-query';
-import { applyHeardNews, type FieldView, type HeardNews, type HeardView } from '@ipsonomo/core';
+import { applyHeardNews, type FieldView, type HeardNews, type HeardView } from '@ipsonomo/core/api';
 import { keys } from '@ipsonomo/contract';
 import { isHidden } from './use-now';
 

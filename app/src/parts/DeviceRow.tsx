@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import type { NotchView } from '@ipsonomo/core';
+import type { NotchView } from '@ipsonomo/core/api';
 import { useWide } from '../theme';
 import { AddressText } from './AddressText';
 import { Row } from './Row';

@@ -1,6 +1,6 @@
 import { format, isSameDay } from 'date-fns';
 import { View } from 'react-native';
-import { evidenceWords, sourceWords, type EvidenceView } from '@ipsonomo/core';
+import { evidenceWords, sourceWords, type EvidenceView } from '@ipsonomo/core/api';
 import { useColours } from '../theme';
 import { Words } from './Words';
 

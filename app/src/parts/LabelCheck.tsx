@@ -1,5 +1,5 @@
 import { Text, View } from 'react-native';
-import { checkLabel, macDigits, type DigitCheck, type MacAddress } from '@ipsonomo/core';
+import { checkLabel, macDigits, type DigitCheck, type MacAddress } from '@ipsonomo/core/net';
 import { FIGURES, useColours } from '../theme';
 import { Words } from './Words';
 

@@ -1,4 +1,5 @@
-import { sentenceOf, type Issue } from '@ipsonomo/core';
+import { sentenceOf } from '@ipsonomo/core/api';
+import type { Issue } from '@ipsonomo/core/net';
 import { Notice } from './Notice';
 
 /** Refusals as sentences, one under the other; nothing where there is none. */

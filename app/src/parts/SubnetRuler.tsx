@@ -1,7 +1,9 @@
 import { useState } from 'react';
 import { View, type LayoutChangeEvent } from 'react-native';
 import Svg, { Defs, Line, Path, Pattern, Rect } from 'react-native-svg';
-import { ROLE_WORDS, sizeOf, type Ipv4, type Subnet } from '@ipsonomo/core';
+import { ROLE_WORDS } from '@ipsonomo/core/api';
+import { sizeOf, type Ipv4 } from '@ipsonomo/core/net';
+import type { Subnet } from '@ipsonomo/core/plan';
 import { useColours } from '../theme';
 import { Words } from './Words';
 

@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import { placesOf, type SwitchElement, type SwitchFace as Face } from '@ipsonomo/core';
+import { placesOf, type SwitchElement, type SwitchFace as Face } from '@ipsonomo/core/switches';
 import { DipRow } from './switches/DipRow';
 import type { ElementProps } from './switches/element';
 import { Turn } from './switches/Turn';

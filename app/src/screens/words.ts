@@ -1,5 +1,6 @@
 import { ApiError } from '../data';
-import type { Issue, Plan } from '@ipsonomo/core';
+import type { Issue } from '@ipsonomo/core/net';
+import type { Plan } from '@ipsonomo/core/plan';
 
 /** The issues of a failed mutation; an unknown failure is the server's. */
 export function issuesOf(error: unknown): readonly Issue[] | undefined {

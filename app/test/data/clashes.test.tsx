@@ -1,4 +1,6 @@
-import { snagsOf, type Edit, type Plan, type RevisionEdits } from '@ipsonomo/core';
+import type { RevisionEdits } from '@ipsonomo/core/api';
+import type { Edit, Plan } from '@ipsonomo/core/plan';
+import { snagsOf } from '@ipsonomo/core/snags';
 import { ChangeWatch } from '../../src/data/clashes';
 import { deviceInfo, jobView, planOfView } from '../world';
 

@@ -1,13 +1,7 @@
 import { QueryClient, QueryObserver } from '@tanstack/react-query';
-import {
-  docOf,
-  firstDoc,
-  toSubnet,
-  must,
-  parsePrefix,
-  type Edit,
-  type JobNews,
-} from '@ipsonomo/core';
+import type { JobNews } from '@ipsonomo/core/api';
+import { must, parsePrefix } from '@ipsonomo/core/net';
+import { docOf, firstDoc, toSubnet, type Edit } from '@ipsonomo/core/plan';
 import { keys } from '@ipsonomo/contract';
 import type { PlanNow } from '../../src/data/plan-now';
 import { Rereader, takeJobNews } from '../../src/data/rereader';

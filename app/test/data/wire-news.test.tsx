@@ -1,5 +1,5 @@
 import { QueryClient, QueryObserver } from '@tanstack/react-query';
-import type { FieldView, HeardNews, HeardView } from '@ipsonomo/core';
+import type { FieldView, HeardNews, HeardView } from '@ipsonomo/core/api';
 import { fieldQuery, heardQuery, trafficQuery } from '../../src/data/queries';
 import { HeardTaker, putField } from '../../src/data/wire-news';
 

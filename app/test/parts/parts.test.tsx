@@ -1,5 +1,5 @@
 import { act, fireEvent } from '@testing-library/react';
-import { toMac } from '@ipsonomo/core';
+import { toMac } from '@ipsonomo/core/net';
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import {

@@ -1,4 +1,5 @@
-import { toPlan, type JobView } from '@ipsonomo/core';
+import type { JobView } from '@ipsonomo/core/api';
+import { toPlan } from '@ipsonomo/core/plan';
 import { kindsWaiting, waitingFor } from '../../src/screens/desk/boxes';
 
 const device = (title: string, kindId: string, way: string, mac: string | null) => ({

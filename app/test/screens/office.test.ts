@@ -1,4 +1,4 @@
-import type { AdapterView, JobView } from '@ipsonomo/core';
+import type { AdapterView, JobView } from '@ipsonomo/core/api';
 import { officeClashes } from '../../src/screens/wire/office';
 
 const subnets = [{ name: 'Hall', network: '172.22.40.0/24' }] as unknown as JobView['subnets'];

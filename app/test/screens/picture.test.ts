@@ -1,4 +1,5 @@
-import { toIpv4, type Joiner, type Lane, type Picture } from '@ipsonomo/core';
+import { toIpv4 } from '@ipsonomo/core/net';
+import type { Joiner, Lane, Picture } from '@ipsonomo/core/picture';
 import {
   boxesOf,
   cornersOf,

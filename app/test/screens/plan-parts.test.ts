@@ -1,16 +1,7 @@
-import {
-  docOfPlan,
-  must,
-  parsePrefix,
-  readThing,
-  shapeOf,
-  snagsOf,
-  THING_TYPES,
-  toPlan,
-  toSubnet,
-  type DeviceInfo,
-  type Issue,
-} from '@ipsonomo/core';
+import type { DeviceInfo } from '@ipsonomo/core/api';
+import { must, parsePrefix, type Issue } from '@ipsonomo/core/net';
+import { docOfPlan, readThing, shapeOf, THING_TYPES, toPlan, toSubnet } from '@ipsonomo/core/plan';
+import { snagsOf } from '@ipsonomo/core/snags';
 import { keyOfLine, planLines } from '../../src/screens/plan/plan-lines';
 import { apart, byCause, causeOf } from '../../src/screens/snags/causes';
 import { moveBy, moveTo, rectOf, START } from '../../src/screens/sheet/cursor';

@@ -1,4 +1,4 @@
-import type { Edit, EditConflict } from '@ipsonomo/core';
+import type { Edit, EditConflict } from '@ipsonomo/core/plan';
 import { canBeMine, conflictKey, settle } from '../../src/screens/conflict/settle';
 
 const set = (id: string, field: string, from: string, to: string): Edit => ({

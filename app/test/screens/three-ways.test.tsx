@@ -1,5 +1,5 @@
 import { fireEvent } from '@testing-library/react';
-import type { ThreeWays } from '@ipsonomo/core';
+import type { ThreeWays } from '@ipsonomo/core/entered';
 import { ThreeWaysTable } from '../../src/screens/controller/ThreeWaysTable';
 import { show } from '../world';
 

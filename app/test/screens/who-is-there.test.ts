@@ -1,4 +1,4 @@
-import type { JobView } from '@ipsonomo/core';
+import type { JobView } from '@ipsonomo/core/api';
 import { whoIsThere } from '../../src/screens/wire/who-is-there';
 
 const device = (title: string, address: string, mac: string | null) => ({

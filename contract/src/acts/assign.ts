@@ -6,7 +6,7 @@ import type {
   SetBack,
   StationGiving,
   StationReset,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/api';
 import { answers, does, ends, reads } from '../act';
 import { keys } from '../keys';
 import { choice, list, object, said, text, thingId, whole, type Shape } from '../shape';

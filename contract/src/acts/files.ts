@@ -1,4 +1,5 @@
-import { COLUMN_IDS, type ListTaking } from '@ipsonomo/core';
+import type { ListTaking } from '@ipsonomo/core/api';
+import { COLUMN_IDS } from '@ipsonomo/core/sheet';
 import { answers, bytes, fetches, reads } from '../act';
 import { keys } from '../keys';
 import { list, matching, object, orNull, text, thingId, whole, choice, type Shape } from '../shape';

@@ -1,4 +1,5 @@
-import type { Edit, NewEdits, NewSubnet } from '@ipsonomo/core';
+import type { NewEdits, NewSubnet } from '@ipsonomo/core/api';
+import type { Edit } from '@ipsonomo/core/plan';
 import { answers, bytes, changes, does, reads } from '../act';
 import { keys } from '../keys';
 import { anyObject, list, matching, object, orNull, text, whole, type Shape } from '../shape';

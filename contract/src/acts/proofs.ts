@@ -1,4 +1,4 @@
-import type { ProofWish, VigilWish } from '@ipsonomo/core';
+import type { ProofWish, VigilWish } from '@ipsonomo/core/api';
 import { answers, does, ends, fetches, reads } from '../act';
 import { keys } from '../keys';
 import { choice, either, number, object, text, thingId, whole, type Shape } from '../shape';

@@ -1,4 +1,4 @@
-import type { CabinetAction, WireChoice } from '@ipsonomo/core';
+import type { CabinetAction, WireChoice } from '@ipsonomo/core/api';
 import { answers, does, reads } from '../act';
 import { keys } from '../keys';
 import { choice, either, flag, list, matching, number, object, text, uuid, whole } from '../shape';

@@ -11,7 +11,7 @@ import {
 import { isPort, relayPortOf, type RelayPort } from './recognise';
 
 /** How a client presents itself; two devices seldom agree in all of it. */
-export interface ClientTraits {
+interface ClientTraits {
   readonly protocol: 'BootP' | 'DHCP';
   readonly hostName: string | undefined;
   /** Hex, as sent. */

@@ -18,14 +18,14 @@ import { discoveryView } from './decoded-discovery';
 
 // What was read off the wire, as plain text and numbers: for a person, a file, a command line.
 
-export interface OptionView {
+interface OptionView {
   readonly code: number;
   readonly name: string;
   /** By its meaning where Ipsonomo knows one, else hex. */
   readonly value: string | number | readonly string[];
 }
 
-export interface MessageView {
+interface MessageView {
   /** `BootP request`, `BootP reply`, or the DHCP message type. */
   readonly kind: string;
   readonly mac: string;

@@ -1,24 +1,119 @@
-export * from './cabinet';
-export * from './decoded';
-export * from './views';
-export * from './door-views';
-export * from './list-views';
-export * from './kind-views';
-export * from './switch-words';
-export * from './heard-news';
-export * from './plan-view';
-export * from './sentences';
-export * from './snag-sentences';
-export * from './words';
-export * from './proof-views';
-export * from './proof-words';
-export * from './entered-words';
-export * from './path-words';
-export * from './vigil-words';
-export * from './cause-words';
-export * from './known-signs';
-export * from './notice-words';
-export * from './differences';
-export * from './route-words';
-export * from './turn-line';
-export * from './drill-rows';
+export type { CabinetAction, CabinetDevice, CabinetFault, CabinetView, Lamp } from './cabinet';
+export { COUNTERSIGN_WORDS, SEEN_AT_DEVICE, SIGN_WORDS } from './cause-words';
+export { frameView, messageView, optionView } from './decoded';
+export {
+  differencesOf,
+  docBefore,
+  fieldWords,
+  thingWords,
+  valueWords,
+  type Difference,
+} from './differences';
+export {
+  KEY_MARK,
+  spokenKey,
+  type BrowserView,
+  type DoorView,
+  type InvitationView,
+  type KeysView,
+  type NewKeyView,
+} from './door-views';
+export { addressOrNone, drillRowsOf, expectedOf } from './drill-rows';
+export { ENTERED_WORDS } from './entered-words';
+export { applyHeardNews, type HeardNews } from './heard-news';
+export type { DescriptionView, StoredPaper } from './kind-views';
+export { knownOf } from './known-signs';
+export type {
+  ListLines,
+  ListPreview,
+  ListTaking,
+  ListView,
+  PreviewDevice,
+  SheetSummary,
+} from './list-views';
+export { noticeWords } from './notice-words';
+export { docFromView, jobViewOf, macOrNull, NOTHING_SEEN, thingsOf } from './plan-view';
+export {
+  DRAWN,
+  type ProofDetailView,
+  type ProofView,
+  type ProofWish,
+  type RegisterWish,
+  type VigilRowView,
+  type VigilView,
+  type VigilWish,
+} from './proof-views';
+export {
+  DIFFERENCE_HEADS,
+  DIFFERENCE_TITLES,
+  differenceWords,
+  FOUND_WORDS,
+  foundWords,
+  ownerTitle,
+  proofEndWords,
+  SETTLEMENT_WORDS,
+  strangerPlace,
+  strangerWords,
+} from './proof-words';
+export {
+  cureEdits,
+  cureWords,
+  rackPathView,
+  verdictWords,
+  walkWords,
+  type RackPathView,
+} from './route-words';
+export { issueCodes, sentenceOf } from './sentences';
+export { mendWords, snagSentence } from './snag-sentences';
+export { switchWords } from './switch-words';
+export { turnLineOf, type TurnLine, type TurnRow } from './turn-line';
+export type {
+  AdapterView,
+  Binding,
+  DeviceInfo,
+  DrillView,
+  EditedView,
+  EditsView,
+  ErrorView,
+  EvidenceView,
+  EvidenceViewOf,
+  FieldTaskView,
+  FieldView,
+  GoingOn,
+  HeardView,
+  InterfaceView,
+  JobCounts,
+  JobNews,
+  JobSummary,
+  JobView,
+  NewEdits,
+  NewSubnet,
+  NotchView,
+  PlanView,
+  PresentView,
+  ProgressView,
+  ReadOff,
+  RevisionEdits,
+  RevisionView,
+  RoundView,
+  RunView,
+  SeenView,
+  SetBack,
+  SocketView,
+  StationGiving,
+  StationReset,
+  StationView,
+  TwinView,
+  WireChoice,
+} from './views';
+export { vigilWords, watchedFacts } from './vigil-words';
+export {
+  evidenceWords,
+  nameSlipWords,
+  returnWords,
+  ROLE_WORDS,
+  sourceWords,
+  STAGE_WORDS,
+  TWIN_WORDS,
+  WAY_WORDS,
+} from './words';

@@ -11,7 +11,7 @@ import {
 import type { EvidenceView, FieldView, HeardView, PresentView, StationView } from './views';
 
 /** What pages are told of the wire and of one device. */
-export interface ToldOf {
+interface ToldOf {
   readonly field: Pick<FieldView, 'link' | 'socket' | 'notices'> | undefined;
   readonly heard: readonly HeardView[];
   readonly stations: readonly StationView[];

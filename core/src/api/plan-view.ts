@@ -93,7 +93,7 @@ export function jobViewOf(
 }
 
 /** Snags by the id of every device, interface or subnet they are at. */
-export function snagsByThing(snags: readonly Snag[]): ReadonlyMap<string, readonly Snag[]> {
+function snagsByThing(snags: readonly Snag[]): ReadonlyMap<string, readonly Snag[]> {
   const map = new Map<string, Snag[]>();
   for (const snag of snags)
     for (const id of [snag.id, ...snag.also]) {

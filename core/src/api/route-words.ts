@@ -35,7 +35,7 @@ const names = (hosts: readonly PreparedHost[]): string =>
 const AIM = { there: 'to send it', back: 'to send the reply' } as const;
 
 /** Why it ends at this host. */
-export function routeReason(at: PreparedHost, reason: Reason, direction: 'there' | 'back'): string {
+function routeReason(at: PreparedHost, reason: Reason, direction: 'there' | 'back'): string {
   const { title } = at.host;
   const aim = AIM[direction];
   switch (reason.code) {

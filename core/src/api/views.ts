@@ -67,7 +67,7 @@ export type EvidenceView = EvidenceTold & EvidenceHeadView;
 /** The same of some kinds. */
 export type EvidenceViewOf<K extends EvidenceKind> = ToldAs<K> & EvidenceHeadView;
 
-export interface EvidenceHeadView {
+interface EvidenceHeadView {
   readonly id: string;
   readonly at: number;
   readonly mac: string | null;
@@ -339,7 +339,7 @@ export interface DrillView {
 }
 
 /** Something the wire, or the server, has to say to everybody. */
-export type NoticeView = NoticeTold & {
+type NoticeView = NoticeTold & {
   readonly at: number;
   /** Until a person has read it. */
   readonly stays: boolean;

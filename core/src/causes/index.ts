@@ -1,3 +1,3 @@
-export * from './signs';
-export * from './rules';
-export * from './likely';
+export { likelyCauses, type LikelyCause } from './likely';
+export { CAUSES, type CauseAct } from './rules';
+export { knownSince, SIGNS, signsOf, type Countersign, type Known, type Sign } from './signs';

@@ -27,8 +27,7 @@ export const SIGNS = [
 export type Sign = (typeof SIGNS)[number];
 
 /** What excludes a cause and wants no explanation itself. */
-export const COUNTERSIGNS = ['heard', 'answers', 'lamp-on', 'asks', 'link'] as const;
-export type Countersign = (typeof COUNTERSIGNS)[number];
+export type Countersign = 'heard' | 'answers' | 'lamp-on' | 'asks' | 'link';
 
 /** What is known of one planned device and the wire it should be on. Newest first where there is an order. */
 export interface Known {

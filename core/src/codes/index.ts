@@ -1,3 +1,3 @@
-export * from './beside';
-export * from './read-code';
-export * from './table';
+export { besideCode } from './beside';
+export { formatCode, readCode, type CodeReading } from './read-code';
+export { CODE_SYSTEMS, CODES, type CodeSystem } from './table';

@@ -1,4 +1,4 @@
-export * from './description';
-export * from './eds';
-export * from './gsdml';
+export { MOST_UNREAD, type Description, type NoDescription, type Unread } from './description';
+export { readEds } from './eds';
+export { readGsdml } from './gsdml';
 export type { XmlElement } from './xml';

@@ -1,3 +1,3 @@
-export * from './three-ways';
-export * from './read-entered';
-export * from './register';
+export { enteredEdits, placeEntered, readEntered } from './read-entered';
+export { registerAsked } from './register';
+export { threeWays, type EnteredValue, type ThreeWays } from './three-ways';

@@ -15,7 +15,7 @@ import {
 import { plannedName } from './three-ways';
 
 /** One line of what stands in a controller's project. */
-export interface EnteredLine {
+interface EnteredLine {
   /** Counted from 1 in what was pasted. */
   readonly line: number;
   readonly name: string;
@@ -32,7 +32,7 @@ export interface EnteredLine {
 }
 
 /** A line and whose it is. */
-export interface PlacedLine {
+interface PlacedLine {
   readonly line: EnteredLine;
   /** Undefined where the plan has neither its name nor its address. */
   readonly device: Device | undefined;

@@ -3,7 +3,7 @@ import type { ConnectionEnd } from '../plan';
 import { registerFrom0 } from '../snags';
 
 /** One register, counted from 0. */
-export interface RegisterAsked {
+interface RegisterAsked {
   readonly area: 'holding' | 'input';
   readonly register: number;
 }

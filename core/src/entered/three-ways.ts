@@ -13,12 +13,9 @@ import {
 import { differencesIn, isOtherRevision, modulesText } from '../proof';
 
 /** A value that stands in the plan, in the controller and in the device. */
-export const ENTERED_VALUES = [
-  ...(['name', 'address', 'revision', 'in', 'out'] as const),
-  ...(['in-instance', 'out-instance', 'config-instance', 'interval'] as const),
-  ...(['modules', 'connection'] as const),
-] as const;
-export type EnteredValue = (typeof ENTERED_VALUES)[number];
+export type EnteredValue =
+  | ('name' | 'address' | 'revision' | 'in' | 'out' | 'interval' | 'modules' | 'connection')
+  | ('in-instance' | 'out-instance' | 'config-instance');
 
 /** One value three ways; empty where that one does not say it. */
 export interface ThreeWays {

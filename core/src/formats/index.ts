@@ -1,2 +1,8 @@
-export * from './plan-file';
-export * from './dnsmasq';
+export { dnsmasqConfig } from './dnsmasq';
+export {
+  planSchema,
+  readPlanFile,
+  writePlanFile,
+  type PlanFile,
+  type PlanPapers,
+} from './plan-file';

@@ -16,8 +16,8 @@ import {
 // The plan as a file: JSON, every thing on a line of its own, so that two versions can be held side by
 // side by any tool. docs/plan-format.md describes it; docs/plan.schema.json is made from `planSchema`.
 
-export const PLAN_FORMAT = 'ipsonomo-plan';
-export const PLAN_VERSION = 1;
+const PLAN_FORMAT = 'ipsonomo-plan';
+const PLAN_VERSION = 1;
 
 /** The list of a plan file that each type of thing stands in. */
 const LISTS: Readonly<Record<ThingType, string>> = {
@@ -45,7 +45,7 @@ export interface PlanFile {
 export type PlanPapers = ReadonlyMap<string, string>;
 
 /** What is written: a plan whose papers hold nothing needs no word of them. */
-export type WrittenPlan = Omit<PlanFile, 'papers'> & Partial<Pick<PlanFile, 'papers'>>;
+type WrittenPlan = Omit<PlanFile, 'papers'> & Partial<Pick<PlanFile, 'papers'>>;
 
 const NO_PAPERS: PlanPapers = new Map();
 

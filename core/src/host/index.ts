@@ -1,2 +1,11 @@
-export * from './state';
-export * from './host';
+export { nextHopOf, nextTickOf, stepHost } from './host';
+export {
+  newHost,
+  RFC_5227_TIMING,
+  type ClaimTiming,
+  type HostAddress,
+  type HostInput,
+  type HostNews,
+  type HostState,
+  type HostTraits,
+} from './state';

@@ -3,7 +3,7 @@ import { ok, refuse, type Result } from '../net';
 declare const hostNameBrand: unique symbol;
 
 /** A host name that RFC 952 and RFC 1123 §2.1 allow, lower case. */
-export type HostName = string & { readonly [hostNameBrand]: true };
+type HostName = string & { readonly [hostNameBrand]: true };
 
 const MAX_LABEL = 63;
 const MAX_NAME = 253;

@@ -1,6 +1,6 @@
-export { rawText, unwritable, unwritableIn, visibleText, type Unwritable } from './visible-text';
-export * from './host-name';
-export * from './station-name';
-export * from './other-names';
-export * from './convert';
-export * from './pattern';
+export { collisionsOf, toHostName, toStationName, toVariable } from './convert';
+export { parseHostName } from './host-name';
+export { parseDhcpName, parseVariable } from './other-names';
+export { nameByPattern, parsePattern, type NamePattern, type PatternValues } from './pattern';
+export { parseStationName } from './station-name';
+export { rawText, unwritable, unwritableIn, visibleText } from './visible-text';

@@ -2,17 +2,9 @@ import { ok, refuse, type Result } from '../net';
 import { toHostLabel } from './convert';
 
 /** What a pattern of names can be made of. */
-export const PATTERN_PARTS = [
-  'area',
-  'cabinet',
-  'position',
-  'role',
-  'stem',
-  'last',
-  'switch',
-] as const;
+const PATTERN_PARTS = ['area', 'cabinet', 'position', 'role', 'stem', 'last', 'switch'] as const;
 
-export type PatternPart = (typeof PATTERN_PARTS)[number];
+type PatternPart = (typeof PATTERN_PARTS)[number];
 export type PatternValues = Readonly<Partial<Record<PatternPart, string>>>;
 
 type Piece =

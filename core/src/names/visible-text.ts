@@ -34,7 +34,7 @@ export function unwritable(text: string): string | undefined {
 }
 
 /** A text somewhere in a value that cannot be kept, and where: `edits.0.to`. */
-export interface Unwritable {
+interface Unwritable {
   readonly where: string;
   readonly why: string;
 }

@@ -21,7 +21,7 @@ const repairTable: Readonly<Record<string, string>> = {
 /** Hex digits that are mistaken for one another on a worn label (common practice, no source). */
 const lookAlikes: readonly string[] = ['8B', '0D', '68', '56', '38', '17', 'EF'];
 
-export const looksAlike = (a: string, b: string): boolean =>
+const looksAlike = (a: string, b: string): boolean =>
   a !== b && lookAlikes.some((pair) => pair.includes(a) && pair.includes(b));
 
 /**

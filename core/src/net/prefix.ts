@@ -116,7 +116,7 @@ export const overlaps = (a: Prefix, b: Prefix): boolean =>
   containsPrefix(a, b) || containsPrefix(b, a);
 
 /** What an address is within a subnet, seen by someone who wants to give it to a device. */
-export type AddressRole = 'host' | 'network' | 'broadcast' | 'outside';
+type AddressRole = 'host' | 'network' | 'broadcast' | 'outside';
 
 /** @example roleOf(172.22.40.0/24, 172.22.40.255) // 'broadcast' */
 export function roleOf(prefix: Prefix, address: Ipv4): AddressRole {

@@ -3,7 +3,7 @@ import { must } from './result';
 import type { Ipv4 } from './ipv4';
 
 /** One row of the registry of special-purpose blocks. */
-export interface SpecialBlock {
+interface SpecialBlock {
   readonly prefix: Prefix;
   readonly name: string;
   readonly source: string;
@@ -51,7 +51,7 @@ const rows: readonly Row[] = [
   ['255.255.255.255/32', 'Limited Broadcast', 'RFC 8190 §2.2', 'never'],
 ];
 
-export const specialBlocks: readonly SpecialBlock[] = rows.map(([cidr, name, source, use]) => ({
+const specialBlocks: readonly SpecialBlock[] = rows.map(([cidr, name, source, use]) => ({
   prefix: must(parsePrefix(cidr)),
   name,
   source,

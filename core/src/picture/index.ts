@@ -1,1 +1,9 @@
-export * from './picture';
+export {
+  drawnRoute,
+  pictureOf,
+  type DrawnRoute,
+  type Joiner,
+  type Lane,
+  type LaneDevice,
+  type Picture,
+} from './picture';

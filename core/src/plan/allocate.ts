@@ -105,7 +105,7 @@ const DAYS_HELD = 30;
  * revision or 30 days, whichever is later.
  * @param lastNamed the number of the last revision that has a name, 0 for none
  */
-export const stillFreed = (
+const stillFreed = (
   plan: Plan,
   subnetId: string,
   now: number,
@@ -121,7 +121,7 @@ export const isStillHeld = ({ at, revision }: Freed, now: number, lastNamed: num
   now - at < DAYS_HELD * 86_400_000 || lastNamed <= revision;
 
 /** The factory addresses of the kinds that are planned in a subnet. */
-export function factoryAddressesIn(plan: Plan, subnetId: string): ReadonlySet<Ipv4> {
+function factoryAddressesIn(plan: Plan, subnetId: string): ReadonlySet<Ipv4> {
   const addresses = new Set<Ipv4>();
   for (const { kindId, interfaces } of plan.devices) {
     if (!interfaces.some((one) => one.subnetId === subnetId)) continue;
@@ -168,7 +168,7 @@ export function voiceAddress(subnet: Subnet, taken: ReadonlySet<Ipv4>): Ipv4 | u
 }
 
 /** Who has an address in the realm, apart from one interface (the one being edited). */
-export function holderOf(
+function holderOf(
   plan: Plan,
   realmId: string,
   address: Ipv4,

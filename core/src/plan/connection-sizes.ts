@@ -5,7 +5,7 @@ import type { ConnectionEnd, Device } from './model';
 // states it in its own units.
 
 /** Bytes without header, seen by the controller: in is what the device sends. */
-export interface Bytes {
+interface Bytes {
   readonly inBytes: number;
   readonly outBytes: number;
 }

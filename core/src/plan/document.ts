@@ -1,6 +1,6 @@
 import type { Issue } from '../net';
 import { FIRST_REALM, FIRST_SETTINGS, type Plan } from './model';
-import { isObject, type Json } from './shape';
+import { type Json } from './shape';
 import { ThingMap, type ThingDoc } from './thing-map';
 import { shapeOf, THING_TYPES, type Thing, type ThingType } from './things';
 
@@ -9,7 +9,7 @@ export type PlanDoc = Readonly<Record<ThingType, ThingMap>>;
 
 const none = ThingMap.of([]);
 
-export const EMPTY_DOC: PlanDoc = {
+const EMPTY_DOC: PlanDoc = {
   settings: none,
   realm: none,
   block: none,
@@ -83,6 +83,3 @@ export function docOfPlan(plan: Plan): PlanDoc {
     acceptance: docs('acceptance', plan.acceptances),
   };
 }
-
-export const isThingDoc = (json: unknown): json is ThingDoc =>
-  isObject(json) && typeof json['id'] === 'string';

@@ -22,7 +22,7 @@ export interface DrillState {
 }
 
 /** How a planned interface came back from a cold start. */
-export type Return =
+type Return =
   /** At its planned address, without asking: it keeps it. */
   | 'kept'
   /** Somebody else gave it the planned address, as its way wants. */

@@ -146,7 +146,7 @@ export function diffDocs(before: PlanDoc, after: PlanDoc): readonly Edit[] {
 }
 
 /** The fields in which two states of a thing differ. */
-export function diffThing(type: ThingType, before: ThingDoc, after: ThingDoc): readonly Edit[] {
+function diffThing(type: ThingType, before: ThingDoc, after: ThingDoc): readonly Edit[] {
   if (before === after) return [];
   return Object.keys(shapeOf(type).fields).flatMap((field): Edit[] => {
     const [from = null, to = null] = [before[field], after[field]];

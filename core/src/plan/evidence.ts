@@ -203,7 +203,7 @@ export type EvidenceTold =
   | { readonly [K in EvidenceKind]: { readonly kind: K; readonly facts: FactsOf<K> } }[EvidenceKind]
   | UnknownEvidence;
 
-export interface UnknownEvidence {
+interface UnknownEvidence {
   readonly kind: 'unknown';
   /** As it is kept. */
   readonly was: string;
@@ -219,7 +219,7 @@ export type CheckFacts = FactsOf<CheckKind>;
 /** One thing that was seen or decided; never changed and never removed. */
 export type Evidence = EvidenceTold & EvidenceHead;
 
-export interface EvidenceHead {
+interface EvidenceHead {
   readonly id: string;
   /** Milliseconds since 1970. */
   readonly at: number;

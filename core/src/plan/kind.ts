@@ -189,7 +189,6 @@ export type Pinning = ValueOf<typeof pinning>;
 export type Paper = ValueOf<typeof paper>;
 export type Guide = ValueOf<typeof guide>;
 export type ModuleOffer = ValueOf<typeof moduleOffer>;
-export type Protocol = (typeof PROTOCOLS)[number];
 export type ConnectionRole = ValueOf<typeof role>;
 
 /** The guide of a kind for one way, undefined where the kind does not have the way. */

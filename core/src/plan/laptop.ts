@@ -16,7 +16,7 @@ import { voiceAddress } from './allocate';
 export const LAPTOP_SYSTEMS = ['Windows', 'macOS', 'Linux'] as const;
 export type LaptopSystem = (typeof LAPTOP_SYSTEMS)[number];
 
-export interface LaptopAddress {
+interface LaptopAddress {
   readonly address: Ipv4;
   readonly prefix: Prefix;
   /** The subnet of the plan; undefined where it is the one around a factory address. */
@@ -50,7 +50,7 @@ export function laptopAddress(
 }
 
 /** Commands as a person types them, in their order. */
-export interface LaptopCommands {
+interface LaptopCommands {
   readonly set: readonly string[];
   readonly back: readonly string[];
 }

@@ -3,8 +3,6 @@ import { avoidedFor, nextFree } from './allocate';
 import { findSubnet, type Device, type Interface, type Plan } from './model';
 import { findKind } from './shelf';
 
-export type Loan = NonNullable<Interface['loan']>;
-
 /**
  * R-LOAN: the address an interface is given now: one that was lent to it until its time is over, and then
  * the planned one again.

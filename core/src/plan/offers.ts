@@ -16,7 +16,7 @@ export interface OfferClient {
 /** Why a client may be a device, strongest first. */
 export type OfferReason = 'mac' | 'name' | 'vendor-class' | 'kind' | 'address' | 'protocol';
 
-export interface Offer {
+interface Offer {
   readonly mac: MacAddress;
   readonly reasons: readonly OfferReason[];
 }

@@ -14,7 +14,7 @@ import {
 // weaker than what was seen on the wire and stronger than a tick.
 
 /** How one address came to be another when a person typed it (common practice, no source). */
-export type TypingSlip = 'swapped' | 'lost' | 'spare' | 'digit';
+type TypingSlip = 'swapped' | 'lost' | 'spare' | 'digit';
 
 /** @returns undefined where the two are the same, or differ by more than one slip of the hand */
 export function typingSlip(typed: string, meant: string): TypingSlip | undefined {
@@ -37,7 +37,7 @@ export const nameSlip = (name: string, planned: string): TypingSlip | 'capitals'
     : typingSlip(name, planned);
 
 /** Values found in a text copied from a device's page or display. */
-export interface ReadValues {
+interface ReadValues {
   readonly macs: readonly MacAddress[];
   readonly addresses: readonly Ipv4[];
   readonly serial: string | undefined;
@@ -73,7 +73,7 @@ export function readValues(text: string): ReadValues {
 }
 
 /** What was read, held against the plan. */
-export interface ReadVerdict extends ReadValues {
+interface ReadVerdict extends ReadValues {
   /** The MAC read against the one that is bound; undefined where one of the two is missing. */
   readonly mac: LabelVerdict | undefined;
   /** The planned address is among those read. */

@@ -15,7 +15,7 @@ import {
 import type { Need } from './model';
 
 /** A need with the network it got. */
-export interface Placed {
+interface Placed {
   readonly need: Need;
   readonly prefix: Prefix;
   /** Hosts the need asks for, growth, gateway and held addresses included. */
@@ -23,7 +23,7 @@ export interface Placed {
 }
 
 /** A need that did not fit, and what there was. */
-export interface Unplaced {
+interface Unplaced {
   readonly need: Need;
   readonly wanted: PrefixLength;
   /** The largest free block that is left, undefined where all is taken. */

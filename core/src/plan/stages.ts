@@ -43,7 +43,7 @@ const BREAKS: Readonly<Record<EvidencedStage, readonly EvidenceKind[]>> = {
   proven: ['contradicted', 'no-answer', 'asks-again', 'reset'],
 };
 
-export interface Notch {
+interface Notch {
   readonly stage: Stage;
   /** `read`: read off the device by a person, and not seen on the wire. */
   readonly state: 'open' | 'reached' | 'broken' | 'read';
@@ -70,7 +70,7 @@ export function countingMac(
 }
 
 /** The five notches of an interface and the stage they come to. */
-export interface Progress {
+interface Progress {
   readonly stage: Stage;
   readonly notches: readonly Notch[];
 }

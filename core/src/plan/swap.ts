@@ -34,7 +34,7 @@ export type SwapStep =
   | { readonly kind: 'password'; readonly at: string }
   | { readonly kind: 'look'; readonly address: Ipv4 };
 
-export interface Swap {
+interface Swap {
   readonly needsLaptop: boolean;
   readonly steps: readonly SwapStep[];
 }

@@ -103,7 +103,7 @@ const lineShape = object({
   units: list(object({ unit: whole(0, 255), title: text(120) }), 300),
 });
 
-export const RESTORES = ['controller', 'card', 'stored-set', 'by-hand'] as const;
+const RESTORES = ['controller', 'card', 'stored-set', 'by-hand'] as const;
 
 export const deviceShape = object({
   id,
@@ -213,7 +213,7 @@ export const settingsShape = object({
 });
 
 /** The table of everything a plan can hold, in the order in which a plan file lists it. */
-export const THINGS = {
+const THINGS = {
   settings: settingsShape,
   realm: realmShape,
   block: blockShape,

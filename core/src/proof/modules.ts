@@ -19,7 +19,7 @@ export interface PlannedModules {
 const EMPTY = 'empty';
 
 /** What a module is called: as its kind offers it, else as it says, else by its number. */
-export function moduleTitle(offers: Kind['modules'], { ident, name }: ModuleFound): string {
+function moduleTitle(offers: Kind['modules'], { ident, name }: ModuleFound): string {
   const offered = offers.find((one) =>
     ident === undefined ? one.title.toLowerCase() === name.toLowerCase() : one.ident === ident,
   );

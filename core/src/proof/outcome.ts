@@ -55,7 +55,7 @@ export const foundKey = (interfaceId: string, { what, found }: FoundDifference):
  * What the plan says now of the value that a difference is about; undefined where that cannot change, or where a MAC
  * that changes takes its evidence with it.
  */
-export type PlannedTexts = (difference: FoundDifference) => string | undefined;
+type PlannedTexts = (difference: FoundDifference) => string | undefined;
 
 export function plannedTexts(plan: Plan, { device, at }: PlannedInterface): PlannedTexts {
   const subnet = findSubnet(plan, at.subnetId);

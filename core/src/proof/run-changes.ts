@@ -7,7 +7,7 @@ export type ProofResult = ToldAs<CheckKind> & {
 };
 
 /** One value that two runs found differently; empty where one of them found none. */
-export interface ValueChange {
+interface ValueChange {
   readonly value: FoundValue | 'mac';
   readonly before: string;
   readonly after: string;

@@ -46,7 +46,7 @@ export interface CopyOrder {
 }
 
 /** A device as it was copied. */
-export interface Copied {
+interface Copied {
   readonly copy: number;
   readonly from: Device;
   readonly device: Device;

@@ -23,7 +23,7 @@ import {
 } from '../plan';
 
 /** One address as it was and as it will be, with where it is written. */
-export interface Renumbered {
+interface Renumbered {
   readonly device: Device;
   /** `address` of an interface, or where else the old address stands: `gateway`, `reference`, `route`. */
   readonly place: 'address' | 'gateway' | 'reference' | 'route' | 'translation';

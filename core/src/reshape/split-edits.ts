@@ -29,7 +29,7 @@ import {
 import { renumber } from './renumber';
 
 /** A block split, as a change of the plan. */
-export interface SplitChange {
+interface SplitChange {
   readonly split: Split;
   readonly edits: readonly Edit[];
   /** Subnets that come of it. */

@@ -1,5 +1,5 @@
-export * from './call';
-export * from './chains';
-export * from './cost';
-export * from './order';
-export * from './carry';
+export { roundCalls, type RoundCall } from './call';
+export { carriedFor, type Carried } from './carry';
+export { chainsOf } from './chains';
+export { compareCosts, costOf, NO_COST, type RoundCost } from './cost';
+export { orderRound } from './order';

@@ -14,7 +14,7 @@ export type Cure =
     }
   | { readonly kind: 'route'; readonly host: string; readonly to: Prefix; readonly via: Ipv4 };
 
-export interface CureFound {
+interface CureFound {
   readonly cure: Cure;
   /** What it comes to then: it may fail further on, at something else. */
   readonly after: ThereAndBack;
@@ -137,7 +137,7 @@ function networkOf(net: PreparedNet, to: Ipv4): Prefix | undefined {
 }
 
 /** The site after a change. A route takes the place of those to the same network, and stands first. */
-export function withCure({ hosts }: RouteNet, cure: Cure): RouteNet {
+function withCure({ hosts }: RouteNet, cure: Cure): RouteNet {
   const change = (host: RouteHost): RouteHost => {
     if (cure.kind === 'route') {
       const others = host.routes.filter(

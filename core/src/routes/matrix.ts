@@ -6,13 +6,13 @@ import { PreparedNet, type PreparedHost } from './prepared';
 import { walk, type Walk } from './walk';
 
 /** Interfaces that stand alike: whatever works for one of them works for all. */
-export interface AlikeGroup {
+interface AlikeGroup {
   /** Of `RoutePort`. */
   readonly ports: readonly string[];
 }
 
 /** Who can talk with whom. */
-export interface RouteMatrix {
+interface RouteMatrix {
   readonly groups: readonly AlikeGroup[];
   /** For groups a and b at `a * groups.length + b`: what a question of a to b comes to. */
   readonly verdicts: readonly (RouteVerdict | undefined)[];

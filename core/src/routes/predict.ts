@@ -3,7 +3,7 @@ import type { RoutePort } from './net';
 import type { Holder, PreparedHost, PreparedNet } from './prepared';
 import { walk, type Hop, type Stop, type Walk } from './walk';
 
-export type Direction = 'there' | 'back';
+type Direction = 'there' | 'back';
 
 /** Why it does not work, at the host where it ends. Sentences are made of these at the edge. */
 export type Reason =
@@ -115,7 +115,7 @@ export function judge(
   return { there, back, verdict: { works: true, remarks } };
 }
 
-export function endOf({ hops }: Walk): Hop {
+function endOf({ hops }: Walk): Hop {
   const last = hops.at(-1);
   if (!last) throw new Error('a walk has a beginning');
   return last;

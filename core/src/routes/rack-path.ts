@@ -2,7 +2,7 @@ import { formatIpv4 } from '../net';
 import { findDevice, type Device, type Interface, type Plan } from '../plan';
 
 /** One step of a route path, with what it leads to. */
-export interface RackStep {
+interface RackStep {
   /** 1 is the backplane; a network port of a module is 2 (common practice, no source). */
   readonly port: number;
   /** A slot, or an address as text. */
@@ -87,7 +87,7 @@ function onward(
 }
 
 /** A route path as it is asked along: the module one connects to, and the way from there. */
-export interface AskedPath {
+interface AskedPath {
   readonly entry: Interface;
   readonly steps: readonly RackStep[];
 }

@@ -11,7 +11,7 @@ import type {
 } from './prepared';
 
 /** What a packet says of itself. */
-export interface Ends {
+interface Ends {
   readonly from: Ipv4;
   readonly to: Ipv4;
 }
@@ -68,7 +68,7 @@ export interface Walk {
 }
 
 /** A router's memory of a packet it translated: what a reply says, and what that is turned into. */
-export interface Remembered {
+interface Remembered {
   readonly host: PreparedHost;
   readonly reply: Ends;
   readonly becomes: Ends;

@@ -25,7 +25,7 @@ export interface BadCell extends Cell {
   readonly issue: Issue;
 }
 
-export interface CellEdits {
+interface CellEdits {
   readonly edits: readonly Edit[];
   readonly bad: readonly BadCell[];
 }

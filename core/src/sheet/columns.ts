@@ -121,14 +121,14 @@ const derived = (
   },
 });
 
-export const findKindByWords = (plan: Plan, text: string): Kind | undefined =>
+const findKindByWords = (plan: Plan, text: string): Kind | undefined =>
   kindsOf(plan).find(
     (kind) =>
       same(kind.id, text) || same(kind.name, text) || same(`${kind.maker} ${kind.name}`, text),
   );
 
 /** A subnet by its name, or by a network that is its own. */
-export function findSubnetByWords(plan: Plan, text: string): Subnet | undefined {
+function findSubnetByWords(plan: Plan, text: string): Subnet | undefined {
   const named = plan.subnets.find((one) => same(one.name, text));
   if (named) return named;
   const network = parsePrefix(text.trim());
@@ -137,7 +137,7 @@ export function findSubnetByWords(plan: Plan, text: string): Subnet | undefined 
     : undefined;
 }
 
-export const findDeviceByWords = (plan: Plan, text: string): Device | undefined =>
+const findDeviceByWords = (plan: Plan, text: string): Device | undefined =>
   plan.devices.find((one) => same(one.name, text)) ??
   plan.devices.find((one) => same(one.title, text));
 

@@ -1,5 +1,21 @@
-export * from './columns';
-export * from './clipboard';
-export * from './series';
-export * from './cells';
-export * from './rows';
+export { editsOfCells, type BadCell, type Cell } from './cells';
+export { formatCells, parseCells } from './clipboard';
+export {
+  COLUMN_IDS,
+  columnOf,
+  readAddress,
+  rowsOf,
+  SHEET_COLUMNS,
+  type ColumnId,
+  type SheetColumn,
+  type SheetRow,
+} from './columns';
+export {
+  matchColumns,
+  newRowsOf,
+  type BadRowCell,
+  type ListRow,
+  type NewRows,
+  type RowDefaults,
+} from './rows';
+export { continueSeries } from './series';

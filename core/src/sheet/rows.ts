@@ -40,7 +40,7 @@ export interface BadRowCell {
 }
 
 /** A device as it would be added, with its interface. */
-export interface NewRow {
+interface NewRow {
   readonly device: ThingDoc;
   readonly at: ThingDoc;
   readonly kind: Kind;

@@ -155,7 +155,7 @@ function switchNameSnags(device: Device, kind: Kind | undefined, name: string): 
 }
 
 /** Do two names differ by exactly one letter: another, one more or one less? */
-export function isOneOff(a: string, b: string): boolean {
+function isOneOff(a: string, b: string): boolean {
   if (a === b || Math.abs(a.length - b.length) > 1) return false;
   let start = 0;
   while (start < a.length && a[start] === b[start]) start += 1;

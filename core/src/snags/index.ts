@@ -1,7 +1,14 @@
-export * from './snag';
-export * from './book';
-export * from './mend';
-export * from './mend-all';
-export * from './slip';
+export { openSnags, SnagBook, snagsOf } from './book';
 export { connectionSnags, registerFrom0 } from './connection-rules';
-export { isOneOff } from './device-rules';
+export { mendOf, type Mend, type MendLabel } from './mend';
+export { mendAll, type MendedAll } from './mend-all';
+export {
+  countWrong,
+  SEVERITIES,
+  SNAG_RULE_IDS,
+  SNAG_RULES,
+  snagKey,
+  type Severity,
+  type Snag,
+  type SnagRule,
+} from './snag';

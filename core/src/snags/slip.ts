@@ -2,7 +2,7 @@ import { containsAddress, formatIpv4, parseIpv4, type Ipv4 } from '../net';
 import type { Subnet } from '../plan';
 
 /** An address that was probably meant, and the subnet it lies in. */
-export interface Slip {
+interface Slip {
   readonly meant: Ipv4;
   readonly subnet: Subnet;
   readonly how: 'swapped' | 'spare' | 'lost' | 'wrong';

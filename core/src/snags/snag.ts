@@ -1,4 +1,4 @@
-import type { Acceptance, Plan, ThingType } from '../plan';
+import type { ThingType } from '../plan';
 
 /** How bad: the site will not work, it may not, or it could be better. */
 export const SEVERITIES = ['wrong', 'doubtful', 'hint'] as const;
@@ -128,11 +128,6 @@ export const countWrong = (snags: readonly Snag[]): number =>
 /** What an acceptance names: the same rule at the same place, with the same values. */
 export const snagKey = (snag: Snag): string =>
   `${snag.rule}@${snag.id}${snag.field === undefined ? '' : `.${snag.field}`}`;
-
-export const acceptanceOf = (plan: Plan, snag: Snag): Acceptance | undefined => {
-  const key = snagKey(snag);
-  return plan.acceptances.find((one) => one.key === key);
-};
 
 interface Place {
   readonly type: ThingType;

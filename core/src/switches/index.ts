@@ -1,3 +1,16 @@
-export * from './face';
-export * from './read';
-export * from './set';
+export {
+  placesOf,
+  type SwitchAct,
+  type SwitchElement,
+  type SwitchFace,
+  type SwitchMeaning,
+  type SwitchUse,
+} from './face';
+export { addressBySwitches, nameBySwitches, readSwitches, type SwitchReading } from './read';
+export {
+  addressesBySwitches,
+  everyPosition,
+  setForAct,
+  setForAddress,
+  type SwitchSetting,
+} from './set';

@@ -52,7 +52,7 @@ export function readSwitches(
   return ok({ value, mode, act: meaningOf(face, value, mode) });
 }
 
-export const meaningOf = (face: SwitchFace, value: number, mode: number): SwitchAct | undefined =>
+const meaningOf = (face: SwitchFace, value: number, mode: number): SwitchAct | undefined =>
   face.meanings.find(
     (one) => (one.mode === undefined || one.mode === mode) && value >= one.from && value <= one.to,
   )?.act;

@@ -24,7 +24,7 @@ export interface Bucket {
 }
 
 /** A run of beats that were lost. */
-export interface Outage {
+interface Outage {
   /** The first lost beat, and how many. */
   readonly from: number;
   readonly beats: number;

@@ -26,8 +26,8 @@ const ACTS = { get: 3, set: 4, identify: 5, hello: 6 } as const;
 const TYPES = { request: 0, success: 1, unsupported: 5 } as const;
 const FRAME = { hello: 0xfefc, getSet: 0xfefd, identify: 0xfefe, identified: 0xfeff } as const;
 
-export type DiscoveryAct = keyof typeof ACTS;
-export type DiscoveryType = keyof typeof TYPES;
+type DiscoveryAct = keyof typeof ACTS;
+type DiscoveryType = keyof typeof TYPES;
 
 /** One block: what it is about by option and suboption, and its value. */
 export interface DiscoveryBlock {

@@ -10,7 +10,7 @@ export const ETHERTYPE = {
 } as const;
 
 /** A 802.1Q tag (IEEE 802.1Q §9.6): priority 0–7, drop eligible, VLAN 0–4095. */
-export interface VlanTag {
+interface VlanTag {
   readonly priority: number;
   readonly dropEligible: boolean;
   readonly vlan: number;

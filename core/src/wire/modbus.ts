@@ -3,7 +3,7 @@ import { expect, fromLatin1, need, put16, putBytes, toLatin1, u16, u8, type Code
 export const MODBUS_PORT = 502;
 
 /** One message over TCP: a head of seven bytes, then the PDU (Modbus Messaging on TCP/IP V1.0b §3.1.3). */
-export interface ModbusMessage {
+interface ModbusMessage {
   /** Echoed by the server. */
   readonly transaction: number;
   /** The device behind a gateway; 255 or 0 where there is none. */
@@ -43,7 +43,7 @@ export const modbusSize = (bytes: Uint8Array): number | undefined =>
   bytes.length < HEAD ? undefined : HEAD - 1 + Math.max(1, u16(bytes, 4));
 
 /** Function codes that only read (Modbus Application Protocol V1.1b3 §6). */
-export const MODBUS_FUNCTION = { holding: 0x03, input: 0x04, encapsulated: 0x2b } as const;
+const MODBUS_FUNCTION = { holding: 0x03, input: 0x04, encapsulated: 0x2b } as const;
 
 /** MEI type of Read Device Identification (§6.21). */
 const IDENTIFICATION = 0x0e;
@@ -93,7 +93,7 @@ export const modbusRequest: Codec<ModbusRequest> = {
 };
 
 /** One object of a device identification: 0 maker, 1 product code, 2 revision (§6.21, table 3). */
-export interface ModbusObject {
+interface ModbusObject {
   readonly id: number;
   readonly text: string;
 }

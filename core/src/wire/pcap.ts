@@ -15,7 +15,7 @@ const ETHERNET_LINK = 1;
 const SNAP_LENGTH = 262144;
 
 /** What the head of a capture says about the records that follow. */
-export interface PcapHeader {
+interface PcapHeader {
   readonly littleEndian: boolean;
   /** Units of the fraction of a second: 10^6 or 10^9. */
   readonly ticks: 1_000_000 | 1_000_000_000;

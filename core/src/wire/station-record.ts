@@ -23,7 +23,7 @@ export const RECORD_PORT = 34_964;
 export const RECORD = { modules: 0xf000, identification: 0xaff0 } as const;
 
 /** Where a record is. */
-export interface RecordPlace {
+interface RecordPlace {
   readonly slot: number;
   readonly subslot: number;
   readonly index: number;

@@ -5,7 +5,7 @@ import { BLOCK, QUALIFIER, type DiscoveryBlock, type DiscoveryMessage } from './
 // What is asked of a station by discovery, and what it says of itself (IEC 61158-6-10; from memory).
 
 /** The address of a station as it tells it. */
-export interface StationAddress {
+interface StationAddress {
   readonly address: Ipv4;
   readonly mask: Ipv4;
   readonly gateway: Ipv4;

@@ -1,25 +1,25 @@
 import fc from 'fast-check';
 import {
   asksAnew,
-  BROADCAST_FLAG,
   decide,
+  serverChosenBy,
+  type AnswerEntry,
+  type Verdict,
+} from '../../src/answering';
+import { formatIpv4, LIMITED_BROADCAST, toPrefixLength } from '../../src/net';
+import {
+  BROADCAST_FLAG,
   dhcpMessage,
   dhcpMessageOf,
   encodeWith,
   findOption,
-  formatIpv4,
-  LIMITED_BROADCAST,
   messageTypeCode,
   OPTION,
   rawOption,
-  serverChosenBy,
-  toPrefixLength,
-  type AnswerEntry,
   type DhcpMessage,
   type MessageType,
   type RawOption,
-  type Verdict,
-} from '../../src';
+} from '../../src/wire';
 import { DEVICE, ip } from '../wire/samples';
 import { cases } from '../cases';
 

@@ -1,15 +1,11 @@
+import { forgetTwins, hear, mayBeTwins, traitsOf, type HeardClient } from '../../src/answering';
 import {
   dhcpMessageOf,
-  forgetTwins,
-  hear,
-  mayBeTwins,
   messageTypeCode,
   OPTION,
   rawOption,
-  traitsOf,
   type DhcpMessage,
-  type HeardClient,
-} from '../../src';
+} from '../../src/wire';
 import { DEVICE, ip } from '../wire/samples';
 
 interface Said {

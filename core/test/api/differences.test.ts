@@ -1,4 +1,5 @@
-import { applyEdits, differencesOf, docBefore, docOfPlan, type Edit } from '../../src';
+import { differencesOf, docBefore } from '../../src/api';
+import { applyEdits, docOfPlan, type Edit } from '../../src/plan';
 import { PLAN } from '../snags/world';
 
 const doc = docOfPlan(PLAN);

@@ -1,18 +1,7 @@
-import {
-  foundWords,
-  must,
-  ownerTitle,
-  parseIpv4,
-  parseMac,
-  parsePrefix,
-  strangerPlace,
-  strangerWords,
-  toDevice,
-  toInterface,
-  toPlan,
-  toSubnet,
-  type Stranger,
-} from '../../src';
+import { foundWords, ownerTitle, strangerPlace, strangerWords } from '../../src/api';
+import { must, parseIpv4, parseMac, parsePrefix } from '../../src/net';
+import { toDevice, toInterface, toPlan, toSubnet } from '../../src/plan';
+import type { Stranger } from '../../src/proof';
 
 const ip = (text: string) => must(parseIpv4(text));
 const MAC = '02:00:5e:00:53:11';

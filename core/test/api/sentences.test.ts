@@ -2,17 +2,14 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
   applyHeardNews,
-  EVIDENCE_KINDS,
   evidenceWords,
   issueCodes,
-  parseIpv4,
-  parsePrefix,
   sentenceOf,
   sourceWords,
-  type EvidenceTold,
   type HeardView,
-  type Issue,
-} from '../../src';
+} from '../../src/api';
+import { parseIpv4, parsePrefix, type Issue } from '../../src/net';
+import { EVIDENCE_KINDS, type EvidenceTold } from '../../src/plan';
 
 const ROOT = join(__dirname, '../../..');
 

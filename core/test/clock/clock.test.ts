@@ -1,5 +1,12 @@
 import fc from 'fast-check';
-import { Conductor, follow, pause, SteppedClock, timerClock, type FollowerPort } from '../../src';
+import {
+  Conductor,
+  follow,
+  pause,
+  SteppedClock,
+  timerClock,
+  type FollowerPort,
+} from '../../src/clock';
 
 test('a stepped clock calls in the order of the moments, each at its own', () => {
   fc.assert(

@@ -5,11 +5,9 @@ import {
   CODES,
   formatCode,
   readCode,
-  toDevice,
-  toPlan,
   type CodeSystem,
-  type Connection,
-} from '../../src';
+} from '../../src/codes';
+import { toDevice, toPlan, type Connection } from '../../src/plan';
 
 // R-CODE: what a code means. The names are held against an independent dissector's.
 

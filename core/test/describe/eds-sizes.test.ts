@@ -1,4 +1,4 @@
-import { readEds } from '../../src';
+import { readEds } from '../../src/describe';
 
 // CIP volume 1, chapter 7 (from memory): what a connection's size and interval name, and what a text may hold.
 

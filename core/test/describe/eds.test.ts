@@ -1,6 +1,8 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { docOf, readEds, readThing, type Issue } from '../../src';
+import { readEds } from '../../src/describe';
+import type { Issue } from '../../src/net';
+import { docOf, readThing } from '../../src/plan';
 
 // Hand-written data sheets with what real ones do wrong, the expected beside each.
 

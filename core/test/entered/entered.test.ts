@@ -1,22 +1,17 @@
+import { enteredEdits, placeEntered, readEntered, threeWays } from '../../src/entered';
+import { must, parseIpv4, parsePrefix } from '../../src/net';
 import {
   applyEdits,
   docOfPlan,
-  enteredEdits,
-  must,
-  parseCells,
-  parseIpv4,
-  parsePrefix,
-  placeEntered,
   planOf,
-  readEntered,
-  threeWays,
   toDevice,
   toInterface,
   toPlan,
   toSubnet,
   type ConnectionEnd,
   type Device,
-} from '../../src';
+} from '../../src/plan';
+import { parseCells } from '../../src/sheet';
 
 const ip = (text: string) => must(parseIpv4(text));
 

@@ -1,4 +1,5 @@
-import { registerAsked, type ConnectionEnd } from '../../src';
+import { registerAsked } from '../../src/entered';
+import type { ConnectionEnd } from '../../src/plan';
 
 test.each<[string, ConnectionEnd['counting'], string, number | string]>([
   // Modbus Application Protocol V1.1b3 §4.4: register 1 of the data model is address 0 in the message.

@@ -2,10 +2,9 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { dnsmasqConfig } from '../../src/formats';
+import { must, parsePrefix } from '../../src/net';
 import {
-  dnsmasqConfig,
-  must,
-  parsePrefix,
   toDevice,
   toInterface,
   toPlan,
@@ -13,7 +12,7 @@ import {
   type Device,
   type Interface,
   type Way,
-} from '../../src';
+} from '../../src/plan';
 import { ip, mac } from '../wire/samples';
 
 const HALL = toSubnet({

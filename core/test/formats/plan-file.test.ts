@@ -2,18 +2,8 @@ import Ajv from 'ajv/dist/2020';
 import addFormats from 'ajv-formats';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import {
-  diffDocs,
-  docOf,
-  docOfPlan,
-  firstDoc,
-  planOf,
-  planSchema,
-  readPlanFile,
-  SHELF,
-  writePlanFile,
-  type PlanDoc,
-} from '../../src';
+import { planSchema, readPlanFile, writePlanFile } from '../../src/formats';
+import { diffDocs, docOf, docOfPlan, firstDoc, planOf, SHELF, type PlanDoc } from '../../src/plan';
 import { ThingMap } from '../../src/plan/thing-map';
 import { siteOf } from '../snags/big-site';
 import { PLAN, ROUTER, STATION, withDevices } from '../snags/world';

@@ -1,25 +1,23 @@
 import {
-  arpFrame,
-  BROADCAST_MAC,
-  dissect,
-  droppedEchoOf,
-  dropMessage,
-  formatIpv4,
   newHost,
   nextHopOf,
   nextTickOf,
-  PROTOCOL,
   RFC_5227_TIMING,
   stepHost,
-  toPrefixLength,
-  UNSPECIFIED,
-  ZERO_MAC,
   type HostAddress,
   type HostInput,
   type HostNews,
   type HostState,
+} from '../../src/host';
+import {
+  BROADCAST_MAC,
+  formatIpv4,
+  toPrefixLength,
+  UNSPECIFIED,
+  ZERO_MAC,
   type MacAddress,
-} from '../../src';
+} from '../../src/net';
+import { arpFrame, dissect, droppedEchoOf, dropMessage, PROTOCOL } from '../../src/wire';
 import { ip, mac, PINGED } from '../wire/samples';
 
 const A = mac('02:00:5e:00:53:01');

@@ -1,4 +1,4 @@
-import { parseHostName } from '../../src';
+import { parseHostName } from '../../src/names';
 
 const label63 = 'a'.repeat(63);
 const name253 = [label63, label63, label63, 'a'.repeat(61)].join('.');

@@ -8,8 +8,8 @@ import {
   toHostName,
   toStationName,
   toVariable,
-  must,
-} from '../../src';
+} from '../../src/names';
+import { must } from '../../src/net';
 
 const label63 = 'a'.repeat(63);
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { rawText, unwritable, visibleText } from '../../src';
+import { rawText, unwritable, visibleText } from '../../src/names';
 import { cases } from '../cases';
 
 // Any text that a device, a file or a header may bring: it can be stored, and comes back as it was.

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import ipaddr from 'ipaddr.js';
-import { formatIpv4, parseIpv4, toIpv4 } from '../../src';
+import { formatIpv4, parseIpv4, toIpv4 } from '../../src/net';
 
 // R-IPV4
 describe('parseIpv4', () => {

@@ -6,7 +6,7 @@ import {
   must,
   parseLabel,
   parseMac,
-} from '../../src';
+} from '../../src/net';
 
 const mac = (text: string) => must(parseMac(text));
 

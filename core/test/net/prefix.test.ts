@@ -22,7 +22,7 @@ import {
   toIpv4,
   toPrefixLength,
   toRange,
-} from '../../src';
+} from '../../src/net';
 
 const ip = (text: string) => must(parseIpv4(text));
 const cidr = (text: string) => must(parsePrefix(text));

@@ -1,4 +1,4 @@
-import { must, parseIpv4, parsePrefix, specialBlocksOf, specialBlocksWithin } from '../../src';
+import { must, parseIpv4, parsePrefix, specialBlocksOf, specialBlocksWithin } from '../../src/net';
 
 // R-SPECIAL: RFC 6890 §2.2.2, RFC 8190, RFC 5737 §3, RFC 5771 §3.
 test.each([

@@ -1,18 +1,7 @@
-import {
-  drawnRoute,
-  must,
-  parseIpv4,
-  parsePrefix,
-  pictureOf,
-  predict,
-  PreparedNet,
-  routeNetOf,
-  toDevice,
-  toInterface,
-  toPlan,
-  toSubnet,
-  type Device,
-} from '../../src';
+import { must, parseIpv4, parsePrefix } from '../../src/net';
+import { drawnRoute, pictureOf } from '../../src/picture';
+import { toDevice, toInterface, toPlan, toSubnet, type Device } from '../../src/plan';
+import { predict, PreparedNet, routeNetOf } from '../../src/routes';
 
 const ip = (text: string) => must(parseIpv4(text));
 

@@ -1,31 +1,33 @@
 import fc from 'fast-check';
 import {
-  avoidedFor,
-  checkAddress,
-  checkSubnet,
-  defaultBands,
   formatIpv4,
-  SHELF,
   lastOf,
   must,
-  nextFree,
   parseIpv4,
   parsePrefix,
   rangeHas,
   roleOf,
   sizeOf,
+  toIpv4,
+  type Ipv4,
+} from '../../src/net';
+import {
+  avoidedFor,
+  checkAddress,
+  checkSubnet,
+  defaultBands,
+  SHELF,
+  nextFree,
   toDevice,
   toInterface,
-  toIpv4,
   toPlan,
   toSubnet,
   voiceAddress,
   type Band,
-  type Ipv4,
   type Device,
   type Role,
   type Subnet,
-} from '../../src';
+} from '../../src/plan';
 import { cases } from '../cases';
 
 const ip = (text: string) => must(parseIpv4(text));

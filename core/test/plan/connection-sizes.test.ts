@@ -1,6 +1,5 @@
 import fc from 'fast-check';
 import {
-  connectionSnags,
   endWithBytes,
   measureEnd,
   moduleBytes,
@@ -8,7 +7,8 @@ import {
   SHELF,
   type ConnectionEnd,
   type Device,
-} from '../../src';
+} from '../../src/plan';
+import { connectionSnags } from '../../src/snags';
 import { connection, STATION } from '../snags/world';
 
 // Units, viewpoint and headers are common practice, no source.

@@ -1,13 +1,6 @@
-import {
-  must,
-  parseIpv4,
-  parseMac,
-  returnOf,
-  returnsOf,
-  returnWords,
-  worstFirst,
-  type DrillRow,
-} from '../../src';
+import { returnWords } from '../../src/api';
+import { must, parseIpv4, parseMac } from '../../src/net';
+import { returnOf, returnsOf, worstFirst, type DrillRow } from '../../src/plan';
 
 // R-DRILL: how a device came back from a cold start.
 

@@ -1,15 +1,13 @@
+import { formatIpv4, must, parsePrefix } from '../../src/net';
 import {
   defaultBands,
-  formatIpv4,
   laptopAddress,
   laptopCommands,
-  must,
-  parsePrefix,
   toDevice,
   toInterface,
   toPlan,
   toSubnet,
-} from '../../src';
+} from '../../src/plan';
 import { ip } from '../wire/samples';
 
 const PREFIX = must(parsePrefix('172.22.40.0/24'));

@@ -1,20 +1,17 @@
+import { formatIpv4, must, parseIpv4, parsePrefix } from '../../src/net';
 import {
   addressNow,
   checkAddress,
   findShelfKind,
-  formatIpv4,
-  must,
   nextLoanEnd,
-  parseIpv4,
-  parsePrefix,
   proposeLoan,
-  snagsOf,
   toDevice,
   toInterface,
   toPlan,
   toSubnet,
   type Interface,
-} from '../../src';
+} from '../../src/plan';
+import { snagsOf } from '../../src/snags';
 
 // R-LOAN: an address for a while, beside the planned one.
 

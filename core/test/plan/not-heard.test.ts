@@ -1,4 +1,4 @@
-import { findShelfKind, notHeardCauses, patienceFor, type Silence } from '../../src';
+import { findShelfKind, notHeardCauses, patienceFor, type Silence } from '../../src/plan';
 
 const QUIET: Silence = {
   ...{ link: 'up', isWireAlive: true, heardSubnets: ['hall'], subnetId: 'hall' },

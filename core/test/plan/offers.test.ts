@@ -1,14 +1,5 @@
-import {
-  findShelfKind,
-  formatMac,
-  must,
-  offersFor,
-  parseIpv4,
-  parseMac,
-  toDevice,
-  toInterface,
-  type OfferClient,
-} from '../../src';
+import { formatMac, must, parseIpv4, parseMac } from '../../src/net';
+import { findShelfKind, offersFor, toDevice, toInterface, type OfferClient } from '../../src/plan';
 
 const mac = (text: string) => must(parseMac(text));
 const KIND = findShelfKind('belloch-drive-d4');

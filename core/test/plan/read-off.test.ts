@@ -1,13 +1,5 @@
-import {
-  formatMac,
-  judgeRead,
-  labelsIn,
-  must,
-  parseIpv4,
-  parseMac,
-  readValues,
-  typingSlip,
-} from '../../src';
+import { formatMac, must, parseIpv4, parseMac } from '../../src/net';
+import { judgeRead, labelsIn, readValues, typingSlip } from '../../src/plan';
 
 const planned = {
   address: must(parseIpv4('172.22.40.151')),

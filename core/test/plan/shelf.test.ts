@@ -1,23 +1,14 @@
+import { parseDhcpName, parseHostName } from '../../src/names';
+import { must, parsePrefix, type Issue } from '../../src/net';
+import { docOf, findKind, findShelfKind, readThing, SHELF, toPlan, WAYS } from '../../src/plan';
 import {
   addressBySwitches,
-  docOf,
   everyPosition,
-  findKind,
-  findShelfKind,
   nameBySwitches,
-  parseDhcpName,
-  parseHostName,
-  must,
-  parsePrefix,
   readSwitches,
-  readThing,
   setForAct,
   setForAddress,
-  SHELF,
-  toPlan,
-  WAYS,
-  type Issue,
-} from '../../src';
+} from '../../src/switches';
 
 // The kinds that ship are data: each must be one the rest of the program can work with.
 test.each(SHELF.map((kind) => [kind.id, kind] as const))('kind %s is whole', (id, kind) => {

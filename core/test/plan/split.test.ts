@@ -3,18 +3,14 @@ import { Netmask } from 'netmask';
 import {
   containsPrefix,
   formatPrefix,
-  hostsOf,
-  lengthFor,
   must,
   overlaps,
   parsePrefix,
-  repackBlock,
-  splitBlock,
   toIpv4,
   toPrefixLength,
-  type Need,
   type Prefix,
-} from '../../src';
+} from '../../src/net';
+import { hostsOf, lengthFor, repackBlock, splitBlock, type Need } from '../../src/plan';
 import { cases } from '../cases';
 
 const net = (text: string): Prefix => must(parsePrefix(text));

@@ -1,18 +1,16 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { WAY_WORDS } from '../../src/api';
+import { must, parseIpv4, parseMac } from '../../src/net';
 import {
   EVIDENCE_KINDS,
-  must,
-  parseIpv4,
-  parseMac,
   progressOf,
   STAGE_EVIDENCE,
   WAYS,
-  WAY_WORDS,
   type Evidence,
   type EvidenceKind,
   type Way,
-} from '../../src';
+} from '../../src/plan';
 
 const MAC = must(parseMac('02:00:5e:00:53:11'));
 const ADDRESS = must(parseIpv4('172.22.40.104'));

@@ -1,6 +1,5 @@
+import { must, parsePrefix } from '../../src/net';
 import {
-  must,
-  parsePrefix,
   swapOf,
   toDevice,
   toInterface,
@@ -9,7 +8,7 @@ import {
   type Device,
   type SwapStep,
   type Way,
-} from '../../src';
+} from '../../src/plan';
 import { ip } from '../wire/samples';
 
 const HALL = toSubnet({ id: 'hall', name: 'Hall', prefix: must(parsePrefix('172.22.40.0/24')) });

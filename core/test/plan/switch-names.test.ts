@@ -1,14 +1,13 @@
 import {
   findShelfKind,
-  mendOf,
-  newRowsOf,
   planOf,
   proposedSwitchName,
-  snagsOf,
   applyEdits,
   docOfPlan,
   type Plan,
-} from '../../src';
+} from '../../src/plan';
+import { newRowsOf } from '../../src/sheet';
+import { mendOf, snagsOf } from '../../src/snags';
 import { device, withDevices } from '../snags/world';
 
 // A device that asks under a name of its switches is given one that they can make.

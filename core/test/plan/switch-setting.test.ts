@@ -1,15 +1,7 @@
-import {
-  formatIpv4,
-  must,
-  parseIpv4,
-  parsePrefix,
-  SHELF,
-  switchWords,
-  toDevice,
-  wantedSetting,
-  type SwitchFace,
-  type Way,
-} from '../../src';
+import { switchWords } from '../../src/api';
+import { formatIpv4, must, parseIpv4, parsePrefix } from '../../src/net';
+import { SHELF, toDevice, wantedSetting, type Way } from '../../src/plan';
+import type { SwitchFace } from '../../src/switches';
 
 // How switches must stand for each way, and what they say then. The kinds are invented; that a code
 // means "ask" and a dial may choose a name is common practice, no source.

@@ -7,7 +7,7 @@ import {
   THING_TYPES,
   type Edit,
   type PlanDoc,
-} from '../../src';
+} from '../../src/plan';
 import { ThingMap, type ThingDoc } from '../../src/plan/thing-map';
 import { cases } from '../cases';
 import { siteOf } from '../snags/big-site';

@@ -1,11 +1,9 @@
+import { parseIpv4, parseMac, must } from '../../src/net';
+import { findShelfKind, type Way } from '../../src/plan';
 import {
   compareFound,
   differencesIn,
-  findShelfKind,
   isOtherRevision,
-  parseIpv4,
-  parseMac,
-  must,
   passedIn,
   proofFacts,
   requiredChecks,
@@ -14,9 +12,8 @@ import {
   type Found,
   type PlannedProof,
   type Said,
-  type Station,
-  type Way,
-} from '../../src';
+} from '../../src/proof';
+import type { Station } from '../../src/wire';
 
 const mac = (text: string) => must(parseMac(text));
 const ip = (text: string) => must(parseIpv4(text));

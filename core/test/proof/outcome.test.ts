@@ -1,22 +1,9 @@
+import { must, parseIpv4, parseMac, parsePrefix } from '../../src/net';
 import {
   applyEdits,
-  differencesIn,
   docOfPlan,
   findKind,
-  foundKey,
-  must,
-  parseIpv4,
-  parseMac,
-  parsePrefix,
-  plannedTexts,
   planOf,
-  proofOutcome,
-  requiredChecks,
-  runChanges,
-  scopeTitle,
-  interfacesIn,
-  settlementsOf,
-  stayEdit,
   toDevice,
   toInterface,
   toPlan,
@@ -25,9 +12,21 @@ import {
   type Acceptance,
   type ConnectionEnd,
   type CheckKind,
+} from '../../src/plan';
+import {
+  differencesIn,
+  foundKey,
+  plannedTexts,
+  proofOutcome,
+  requiredChecks,
+  runChanges,
+  scopeTitle,
+  interfacesIn,
+  settlementsOf,
+  stayEdit,
   type FoundDifference,
   type ProofResult,
-} from '../../src';
+} from '../../src/proof';
 
 type LastCheck = NonNullable<Parameters<typeof proofOutcome>[2]>;
 

@@ -1,21 +1,15 @@
+import { formatIpv4, formatPrefix, must } from '../../src/net';
 import {
-  addressesOf,
   applyEdits,
-  copyMachine,
   docOfPlan,
-  formatIpv4,
-  formatPrefix,
   inverseOf,
   diffDocs,
-  must,
   planOf,
-  renumber,
-  shiftInto,
-  snagsOf,
-  type CopyOrder,
   type Edit,
   type Plan,
-} from '../../src';
+} from '../../src/plan';
+import { addressesOf, copyMachine, renumber, shiftInto, type CopyOrder } from '../../src/reshape';
+import { snagsOf } from '../../src/snags';
 import { siteOf } from '../snags/big-site';
 import { HALL, ip, net, PLAN, ROUTER } from '../snags/world';
 

@@ -1,20 +1,15 @@
 import fc from 'fast-check';
+import { must, parsePrefix } from '../../src/net';
+import { toDevice, toInterface, toPlan, toSubnet, type Device } from '../../src/plan';
 import {
   carriedFor,
   chainsOf,
   compareCosts,
   costOf,
-  must,
   orderRound,
-  parsePrefix,
   roundCalls,
-  toDevice,
-  toInterface,
-  toPlan,
-  toSubnet,
-  type Device,
   type RoundCall,
-} from '../../src';
+} from '../../src/round';
 import { ip } from '../wire/samples';
 import { RoundGroups } from '../../src/round/groups';
 import { Walk } from '../../src/round/walk';

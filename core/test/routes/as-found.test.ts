@@ -1,19 +1,14 @@
+import { must, parseIpv4, parsePrefix } from '../../src/net';
+import { toDevice, toInterface, toPlan, toSubnet } from '../../src/plan';
 import {
-  must,
   otherwiseSet,
-  parseIpv4,
-  parsePrefix,
   planAsFound,
   predict,
   PreparedNet,
   routeNetOf,
   settingsIn,
-  toDevice,
-  toInterface,
-  toPlan,
-  toSubnet,
   type SettingsFound,
-} from '../../src';
+} from '../../src/routes';
 
 // R-AS-FOUND: what the devices say of their masks and gateways, instead of what is planned.
 

@@ -1,26 +1,27 @@
+import { cureEdits, verdictWords } from '../../src/api';
+import { formatIpv4 } from '../../src/net';
 import {
   applyEdits,
-  cureEdits,
   docOfPlan,
-  findCure,
-  formatIpv4,
-  neededPairs,
   planOf,
-  predict,
-  PreparedNet,
-  routeNetOf,
   toDevice,
   toInterface,
   toPlan,
   toSubnet,
-  verdictWords,
-  type Cure,
   type Device,
   type Edit,
   type Interface,
   type Plan,
   type PlanDoc,
-} from '../../src';
+} from '../../src/plan';
+import {
+  findCure,
+  neededPairs,
+  predict,
+  PreparedNet,
+  routeNetOf,
+  type Cure,
+} from '../../src/routes';
 import { randomSite } from './random-site';
 import { ip, prefix, verdictOf } from './site';
 import { cases } from '../cases';

@@ -1,4 +1,4 @@
-import { linkCells, predict, PreparedNet, routeMatrix, type RouteHost } from '../../src';
+import { linkCells, predict, PreparedNet, routeMatrix, type RouteHost } from '../../src/routes';
 import { randomSite } from './random-site';
 import { host, port, route } from './site';
 import { cases } from '../cases';

@@ -1,12 +1,6 @@
 import fc from 'fast-check';
-import {
-  containsAddress,
-  PrefixTable,
-  prefixOf,
-  toIpv4,
-  toPrefixLength,
-  type Ipv4,
-} from '../../src';
+import { containsAddress, prefixOf, toIpv4, toPrefixLength, type Ipv4 } from '../../src/net';
+import { PrefixTable } from '../../src/routes';
 import { ip, prefix } from './site';
 import { cases } from '../cases';
 

@@ -1,16 +1,7 @@
-import {
-  askedPath,
-  encodeWith,
-  portPath,
-  rackPath,
-  rackPathView,
-  toDevice,
-  toHex,
-  toInterface,
-  toPlan,
-  toSubnet,
-  type Interface,
-} from '../../src';
+import { rackPathView } from '../../src/api';
+import { toDevice, toInterface, toPlan, toSubnet, type Interface } from '../../src/plan';
+import { askedPath, rackPath } from '../../src/routes';
+import { encodeWith, portPath, toHex } from '../../src/wire';
 import { ip, prefix } from './site';
 
 // R-RACK-PATH: from the plant's network through two racks to a device on a private one.

@@ -1,14 +1,5 @@
-import {
-  must,
-  parseIpv4,
-  parsePrefix,
-  toIpv4,
-  toPrefixLength,
-  toRouteHost,
-  type RouteHost,
-  type RoutePort,
-  type Translation,
-} from '../../src';
+import { must, parseIpv4, parsePrefix, toIpv4, toPrefixLength } from '../../src/net';
+import { toRouteHost, type RouteHost, type RoutePort, type Translation } from '../../src/routes';
 
 // Small sites with the mistakes of real ones, each made from a number: the same number, the same site.
 

@@ -1,13 +1,7 @@
-import {
-  compareWalk,
-  laptopIn,
-  parseIpv4,
-  predict,
-  PreparedNet,
-  toSubnet,
-  walkWords,
-  type RouteHost,
-} from '../../src';
+import { walkWords } from '../../src/api';
+import { parseIpv4 } from '../../src/net';
+import { toSubnet } from '../../src/plan';
+import { compareWalk, laptopIn, predict, PreparedNet, type RouteHost } from '../../src/routes';
 import { host, ip, port, prefix } from './site';
 
 // R-WALK: predicted and walked, one beside the other.

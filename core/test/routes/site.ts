@@ -1,9 +1,5 @@
+import { formatIpv4, must, parseIpv4, parsePrefix, parsePrefixLength } from '../../src/net';
 import {
-  formatIpv4,
-  must,
-  parseIpv4,
-  parsePrefix,
-  parsePrefixLength,
   predict,
   PreparedNet,
   toRouteHost,
@@ -11,7 +7,7 @@ import {
   type RoutePort,
   type ThereAndBack,
   type Walk,
-} from '../../src';
+} from '../../src/routes';
 
 export const ip = (text: string) => must(parseIpv4(text));
 export const prefix = (text: string) => must(parsePrefix(text));

@@ -1,23 +1,19 @@
 import fc from 'fast-check';
+import { applyEdits, docOfPlan, findDoc, planOf, type PlanDoc } from '../../src/plan';
 import {
-  applyEdits,
   continueSeries,
-  docOfPlan,
   editsOfCells,
-  findDoc,
   formatCells,
   matchColumns,
   newRowsOf,
   parseCells,
-  planOf,
   rowsOf,
   SHEET_COLUMNS,
-  snagsOf,
   type Cell,
   type ColumnId,
   type ListRow,
-  type PlanDoc,
-} from '../../src';
+} from '../../src/sheet';
+import { snagsOf } from '../../src/snags';
 import { PLAN } from '../snags/world';
 import { cases } from '../cases';
 

@@ -1,11 +1,9 @@
+import { firstHostOf, must, parsePrefix } from '../../src/net';
 import {
   avoidedFor,
   defaultBands,
   findShelfKind,
-  firstHostOf,
-  must,
   nextFree,
-  parsePrefix,
   toDevice,
   toInterface,
   toPlan,
@@ -13,7 +11,7 @@ import {
   type ConnectionEnd,
   type Device,
   type Plan,
-} from '../../src';
+} from '../../src/plan';
 
 // A large site that is planned as it should be: a controller a subnet, drives, stations and valves
 // of it, each with a connection whose two ends agree. For tests and for the bench.

@@ -4,11 +4,7 @@ import {
   diffDocs,
   docOfPlan,
   inverseOf,
-  openSnags,
   planOf,
-  SnagBook,
-  snagKey,
-  snagsOf,
   toDevice,
   toInterface,
   toPlan,
@@ -16,7 +12,8 @@ import {
   type Device,
   type Edit,
   type PlanDoc,
-} from '../../src';
+} from '../../src/plan';
+import { openSnags, SnagBook, snagKey, snagsOf } from '../../src/snags';
 import { siteOf } from './big-site';
 import { connection, ip, net } from './world';
 import { cases } from '../cases';

@@ -1,15 +1,14 @@
+import { formatIpv4 } from '../../src/net';
 import {
   applyEdits,
   docOfPlan,
   editsOfTakingOut,
-  formatIpv4,
-  mendAll,
   planOf,
-  snagsOf,
   type Device,
   type Edit,
   type PlanDoc,
-} from '../../src';
+} from '../../src/plan';
+import { mendAll, snagsOf } from '../../src/snags';
 import { CONTROLLER, device, DRIVE, withDevices } from './world';
 
 const NOW = 1_700_000_000_000;

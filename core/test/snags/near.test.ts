@@ -1,4 +1,5 @@
-import { snagsOf, type Plan, type SnagRule } from '../../src';
+import type { Plan } from '../../src/plan';
+import { snagsOf, type SnagRule } from '../../src/snags';
 import { subnets } from './spoil';
 import { at, device, DRIVE, HALL, ip, moved, OTHER, ownKind, withDevices } from './world';
 

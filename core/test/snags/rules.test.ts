@@ -1,15 +1,6 @@
-import {
-  docOfPlan,
-  applyEdits,
-  mendOf,
-  planOf,
-  SNAG_RULE_IDS,
-  SNAG_RULES,
-  snagSentence,
-  snagsOf,
-  type Plan,
-  type SnagRule,
-} from '../../src';
+import { snagSentence } from '../../src/api';
+import { docOfPlan, applyEdits, planOf, type Plan } from '../../src/plan';
+import { mendOf, SNAG_RULE_IDS, SNAG_RULES, snagsOf, type SnagRule } from '../../src/snags';
 import {
   ofDrive,
   connected,

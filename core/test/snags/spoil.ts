@@ -1,4 +1,4 @@
-import { toSubnet, type Plan } from '../../src';
+import { toSubnet, type Plan } from '../../src/plan';
 import {
   at,
   connection,

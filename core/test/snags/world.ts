@@ -1,9 +1,6 @@
+import { must, parseIpv4, parseMac, parsePrefix } from '../../src/net';
 import {
   findShelfKind,
-  must,
-  parseIpv4,
-  parseMac,
-  parsePrefix,
   toDevice,
   toInterface,
   toKind,
@@ -16,7 +13,7 @@ import {
   type Kind,
   type Plan,
   type Subnet,
-} from '../../src';
+} from '../../src/plan';
 
 // A small plan without a snag; each test spoils one thing of it.
 

@@ -1,16 +1,13 @@
+import { formatIpv4, must, parseIpv4, parsePrefix } from '../../src/net';
 import {
   addressesBySwitches,
-  formatIpv4,
-  must,
   nameBySwitches,
-  parseIpv4,
-  parsePrefix,
   readSwitches,
   setForAct,
   setForAddress,
   type SwitchElement,
   type SwitchFace,
-} from '../../src';
+} from '../../src/switches';
 
 // Dials and DIP switches as the trade has them: common practice, no source.
 

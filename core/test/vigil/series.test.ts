@@ -8,7 +8,7 @@ import {
   periodOf,
   summaryOf,
   tenthsOf,
-} from '../../src';
+} from '../../src/vigil';
 import { cases } from '../cases';
 
 /** `.` answered after a millisecond, `x` lost, `-` not asked, `?` still awaited. */

@@ -1,11 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { formatIpv4 } from '../../src/net';
 import {
   dhcpFrame,
   dissect,
   encodeWith,
   findOption,
-  formatIpv4,
   kindOfMessage,
   OPTION,
   OWN_PCAP,
@@ -14,7 +14,7 @@ import {
   readPcap,
   toHex,
   type DhcpMessage,
-} from '../../src';
+} from '../../src/wire';
 
 const data = (name: string) => new Uint8Array(readFileSync(join(__dirname, '../data', name)));
 

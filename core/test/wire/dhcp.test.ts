@@ -8,7 +8,7 @@ import {
   OPTION,
   optionName,
   toHex,
-} from '../../src';
+} from '../../src/wire';
 import { discover, ip, LONG_OPTION } from './samples';
 
 test('RFC 3396: an option of 300 bytes is split into 255 and 45 and joined again', () => {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { DecodeError, tryDissect, type Codec } from '../../src';
+import { DecodeError, tryDissect, type Codec } from '../../src/wire';
 import { frames, samples } from './samples';
 import { cases } from '../cases';
 

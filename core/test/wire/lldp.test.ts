@@ -1,4 +1,4 @@
-import { DecodeError, decodeWith, lldp, neighbourOf, tryDissect } from '../../src';
+import { DecodeError, decodeWith, lldp, neighbourOf, tryDissect } from '../../src/wire';
 import { DEVICE, frames, NEIGHBOUR } from './samples';
 
 const text = (value: string) => Uint8Array.from(value, (letter) => letter.charCodeAt(0));

@@ -4,7 +4,7 @@ import {
   type RealModule,
   type RecordAnswer,
   type RecordQuestion,
-} from '../../src';
+} from '../../src/wire';
 
 export const RECORD_ASKED: RecordQuestion = {
   ...{ activity: Uint8Array.from({ length: 16 }, (_, i) => i + 1), sequence: 7, most: 1200 },

@@ -1,3 +1,4 @@
+import { must, parseIpv4, parseMac, toMac, toPrefixLength } from '../../src/net';
 import {
   arp,
   answerToSet,
@@ -37,13 +38,10 @@ import {
   ipv4Packet,
   ipv4PacketOf,
   lldp,
-  must,
   OPTION,
   orderOf,
   OWN_PCAP,
   packetItems,
-  parseIpv4,
-  parseMac,
   pcapHeader,
   pcapRecord,
   PROTOCOL,
@@ -55,8 +53,6 @@ import {
   recordQuestion,
   tcp,
   tcpipPath,
-  toMac,
-  toPrefixLength,
   udp,
   udpPacket,
   unconnected,
@@ -64,7 +60,7 @@ import {
   type DiscoveryMessage,
   type Identity,
   type Station,
-} from '../../src';
+} from '../../src/wire';
 import {
   IDENTIFICATION,
   OLD_MODULES,

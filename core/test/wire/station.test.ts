@@ -13,7 +13,7 @@ import {
   STATION_REFUSALS,
   tryDissect,
   type DiscoveryMessage,
-} from '../../src';
+} from '../../src/wire';
 import { OLD_MODULES } from './record-samples';
 import { DEVICE, frames, ip, STATION } from './samples';
 

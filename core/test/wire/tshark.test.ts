@@ -2,15 +2,8 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import {
-  dissect,
-  encodeWith,
-  frameView,
-  OWN_PCAP,
-  pcapHeader,
-  pcapRecord,
-  readPcap,
-} from '../../src';
+import { frameView } from '../../src/api';
+import { dissect, encodeWith, OWN_PCAP, pcapHeader, pcapRecord, readPcap } from '../../src/wire';
 import { frames } from './samples';
 
 // An independent dissector from Debian's packages. CI must have it; elsewhere it may be missing.

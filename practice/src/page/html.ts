@@ -1,4 +1,4 @@
-import type { Kind } from '@ipsonomo/core';
+import type { Kind } from '@ipsonomo/core/plan';
 import { appliesAtOnce, macOnPage, written, type PageNow } from './now';
 
 // The pages themselves, as plain as devices have them.

@@ -1,4 +1,4 @@
-import { fromLatin1, toLatin1 } from '@ipsonomo/core';
+import { fromLatin1, toLatin1 } from '@ipsonomo/core/wire';
 
 /** A request of a browser, as far as a small device understands it (RFC 9112). */
 export interface PageRequest {

@@ -1,11 +1,6 @@
-import {
-  formatIpv4,
-  formatMac,
-  maskOf,
-  type HostAddress,
-  type Kind,
-  type MacAddress,
-} from '@ipsonomo/core';
+import type { HostAddress } from '@ipsonomo/core/host';
+import { formatIpv4, formatMac, maskOf, type MacAddress } from '@ipsonomo/core/net';
+import type { Kind } from '@ipsonomo/core/plan';
 
 /** What the page of a device shows and decides by. */
 export interface PageNow {

@@ -1,4 +1,5 @@
-import { lengthOfMask, parseIpv4, toIpv4, type HostAddress } from '@ipsonomo/core';
+import type { HostAddress } from '@ipsonomo/core/host';
+import { lengthOfMask, parseIpv4, toIpv4 } from '@ipsonomo/core/net';
 import type { PageAnswer, PageRequest } from './http';
 import { aboutHtml, frame, loginHtml, networkHtml, passwordHtml, restartingHtml } from './html';
 import { appliesAtOnce, type PageNow } from './now';

@@ -1,4 +1,4 @@
-import type { HostAddress } from '@ipsonomo/core';
+import type { HostAddress } from '@ipsonomo/core/host';
 import type { Memory } from '../start';
 import { answerBytes, readRequest } from './http';
 import type { PageNow } from './now';

@@ -1,17 +1,14 @@
 import { readFileSync } from 'node:fs';
+import { traitsOf } from '@ipsonomo/core/answering';
+import { optionView } from '@ipsonomo/core/api';
+import { formatIpv4, formatMac, UNSPECIFIED, type Issue } from '@ipsonomo/core/net';
 import {
   DecodeError,
-  formatIpv4,
-  formatMac,
   kindOfMessage,
-  optionView,
   readPcap,
-  traitsOf,
   tryDissect,
-  UNSPECIFIED,
   type DhcpMessage,
-  type Issue,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import { refuseInput, type OneCommand, type Output } from './output';
 
 /** Every BootP and DHCP message of a capture, in its order. */

@@ -1,13 +1,12 @@
+import { frameView, messageView } from '@ipsonomo/core/api';
 import {
   DecodeError,
   decodeWith,
   dhcpMessage,
   dissect,
   ETHERTYPE,
-  frameView,
-  messageView,
   parseHex,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import { refuseInput, unreadable, type OneCommand } from './output';
 
 const BOOTP_FIXED = 236; // RFC 951 §3, without the vendor area

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
-import { docOf } from '@ipsonomo/core';
+import { docOf } from '@ipsonomo/core/plan';
 import { readDescription } from '../descriptions/read-description';
 import { refuseInput, type OneCommand } from './output';
 

@@ -1,14 +1,14 @@
+import { sentenceOf } from '@ipsonomo/core/api';
 import {
   parseDhcpName,
   parseHostName,
   parseStationName,
   parseVariable,
-  sentenceOf,
   toHostName,
   toStationName,
   toVariable,
-  type Result,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/names';
+import type { Result } from '@ipsonomo/core/net';
 import type { OneCommand } from './output';
 
 const verdict = (read: Result<string>, instead?: string) =>

@@ -1,5 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { fail, ok, sentenceOf, type DecodeError, type Issue, type Result } from '@ipsonomo/core';
+import { sentenceOf } from '@ipsonomo/core/api';
+import { fail, ok, type Issue, type Result } from '@ipsonomo/core/net';
+import type { DecodeError } from '@ipsonomo/core/wire';
 
 export interface Output {
   /** One JSON object on a line of standard output. */

@@ -1,28 +1,27 @@
+import { snagSentence } from '@ipsonomo/core/api';
+import { planSchema, readPlanFile } from '@ipsonomo/core/formats';
 import {
   formatPrefix,
+  parsePrefix,
+  type Issue,
+  type Prefix,
+  type Result,
+  fail,
+  ok,
+} from '@ipsonomo/core/net';
+import {
   diffDocs,
   isObject,
   lengthFor,
   needShape,
-  openSnags,
-  parsePrefix,
   planOf,
-  planSchema,
-  readPlanFile,
-  snagSentence,
-  snagsOf,
   splitBlock,
   type Edit,
-  type Issue,
   type Json,
   type Need,
   type PlanDoc,
-  type Prefix,
-  type Result,
-  type Snag,
-  fail,
-  ok,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
+import { openSnags, snagsOf, type Snag } from '@ipsonomo/core/snags';
 import { readText, refuseInput, type Command, type Output } from './output';
 
 // Plans and blocks from the command line.

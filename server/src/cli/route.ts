@@ -1,27 +1,26 @@
+import { cureWords, rackPathView, verdictWords } from '@ipsonomo/core/api';
 import {
   containsAddress,
-  cureWords,
-  findCure,
   formatIpv4,
   parseIpv4,
-  planOf,
-  predict,
-  rackPathView,
   toIpv4,
-  PreparedNet,
-  routeNetOf,
-  verdictWords,
-  type Hop,
   type Issue,
   type Ipv4,
-  type Plan,
-  type PreparedHost,
   type Result,
-  type RouteHost,
-  type Walk,
   fail,
   ok,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/net';
+import { planOf, type Plan } from '@ipsonomo/core/plan';
+import {
+  findCure,
+  predict,
+  PreparedNet,
+  routeNetOf,
+  type Hop,
+  type PreparedHost,
+  type RouteHost,
+  type Walk,
+} from '@ipsonomo/core/routes';
 import { refuseInput, type Command, type Output } from './output';
 import { readPlan } from './plan';
 

@@ -14,7 +14,7 @@ import {
   type Ipv4,
   type Prefix,
   type PrefixLength,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/net';
 import { refuseInput, type Command, type Output } from './output';
 
 /**

@@ -1,15 +1,11 @@
+import { formatIpv4, parseIpv4, toPrefixLength, prefixOf } from '@ipsonomo/core/net';
+import { findShelfKind, SHELF } from '@ipsonomo/core/plan';
 import {
   addressBySwitches,
-  findShelfKind,
-  formatIpv4,
-  parseIpv4,
   readSwitches,
   setForAddress,
-  SHELF,
-  toPrefixLength,
-  prefixOf,
   type SwitchFace,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/switches';
 import { refuseInput, type Command, type Output } from './output';
 
 /**

@@ -4,7 +4,8 @@ import {
   type TransferListItem,
   type Worker,
 } from 'node:worker_threads';
-import type { EditConflict, Issue } from '@ipsonomo/core';
+import type { Issue } from '@ipsonomo/core/net';
+import type { EditConflict } from '@ipsonomo/core/plan';
 import { Refusal } from '../store/refusal';
 import { openWorker, type Program } from './open-worker';
 

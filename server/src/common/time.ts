@@ -1,5 +1,11 @@
 import { MessageChannel, type TransferListItem } from 'node:worker_threads';
-import { Conductor, timerClock, type Clock, type Conducted, type Platform } from '@ipsonomo/core';
+import {
+  Conductor,
+  timerClock,
+  type Clock,
+  type Conducted,
+  type Platform,
+} from '@ipsonomo/core/clock';
 
 /** The machine's clock is kept true by small steps; more than this is a jump, in milliseconds. */
 const JUMP = 2000;

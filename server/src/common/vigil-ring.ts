@@ -1,4 +1,4 @@
-import { NOT_ASKED } from '@ipsonomo/core';
+import { NOT_ASKED } from '@ipsonomo/core/vigil';
 
 /** What two threads share of a vigil. */
 export interface SharedVigil {

@@ -1,4 +1,4 @@
-import type { DescriptionView } from '@ipsonomo/core';
+import type { DescriptionView } from '@ipsonomo/core/api';
 import { openWorker } from '../common/open-worker';
 import { READING_MEMORY, type Readings } from '../common/readings';
 import { Refusal } from '../store/refusal';

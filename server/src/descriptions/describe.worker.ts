@@ -1,5 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import { docOf, ok } from '@ipsonomo/core';
+import { ok } from '@ipsonomo/core/net';
+import { docOf } from '@ipsonomo/core/plan';
 import type { DescriptionFile, DescriptionRead } from './protocol';
 import { readDescription } from './read-description';
 

@@ -1,4 +1,5 @@
-import type { DescriptionView, Issue, Result } from '@ipsonomo/core';
+import type { DescriptionView } from '@ipsonomo/core/api';
+import type { Issue, Result } from '@ipsonomo/core/net';
 
 export interface DescriptionFile {
   readonly name: string;

@@ -1,15 +1,5 @@
-import {
-  fail,
-  ok,
-  readEds,
-  readGsdml,
-  refuse,
-  type Description,
-  type Issue,
-  type IssueCode,
-  type NoDescription,
-  type Result,
-} from '@ipsonomo/core';
+import { readEds, readGsdml, type Description, type NoDescription } from '@ipsonomo/core/describe';
+import { fail, ok, refuse, type Issue, type IssueCode, type Result } from '@ipsonomo/core/net';
 import { decodeText } from '../common/decode-text';
 import { readXml } from './read-xml';
 

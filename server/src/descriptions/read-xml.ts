@@ -1,14 +1,6 @@
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
-import {
-  fail,
-  MOST_UNREAD,
-  ok,
-  refuse,
-  type Issue,
-  type Result,
-  type Unread,
-  type XmlElement,
-} from '@ipsonomo/core';
+import { MOST_UNREAD, type Unread, type XmlElement } from '@ipsonomo/core/describe';
+import { fail, ok, refuse, type Issue, type Result } from '@ipsonomo/core/net';
 import { decodeText } from '../common/decode-text';
 
 /** So deep may elements stand in one another; a description needs about ten. */

@@ -1,5 +1,7 @@
 import type { MessagePort } from 'node:worker_threads';
-import { isAsking, type Clock, type MacAddress } from '@ipsonomo/core';
+import type { Clock } from '@ipsonomo/core/clock';
+import type { MacAddress } from '@ipsonomo/core/net';
+import { isAsking } from '@ipsonomo/core/plan';
 import type { Drill } from './drill';
 import type { Identities } from './identities';
 import type { Moves } from './moves';

@@ -1,7 +1,7 @@
 import { closeSync, fsyncSync, openSync, rmSync, statSync, writeSync } from 'node:fs';
 import { open, type FileHandle } from 'node:fs/promises';
 import { join } from 'node:path';
-import { encodeWith, OWN_PCAP, pcapHeader, pcapRecord, type PcapRecord } from '@ipsonomo/core';
+import { encodeWith, OWN_PCAP, pcapHeader, pcapRecord, type PcapRecord } from '@ipsonomo/core/wire';
 
 /** What was heard on a plant's wire is for whoever runs the server. */
 export const OURS_ALONE = 0o600;

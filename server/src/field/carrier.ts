@@ -1,4 +1,5 @@
-import type { Clock, Ipv4, MacAddress } from '@ipsonomo/core';
+import type { Clock } from '@ipsonomo/core/clock';
+import type { Ipv4, MacAddress } from '@ipsonomo/core/net';
 
 export type LinkState = 'up' | 'down' | 'gone';
 

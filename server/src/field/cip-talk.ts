@@ -11,7 +11,7 @@ import {
   type CipReply,
   type CipRequest,
   type PortSegment,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import type { TcpStream } from './carrier';
 import { Encapsulated } from './encapsulated';
 import { Broken } from './inbox';

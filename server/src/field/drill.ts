@@ -1,16 +1,6 @@
-import {
-  findOption,
-  formatIpv4,
-  kindOfMessage,
-  OPTION,
-  returnsOf,
-  type DhcpMessage,
-  type DrillRow,
-  type DrillState,
-  type Ipv4,
-  type MacAddress,
-  type Returned,
-} from '@ipsonomo/core';
+import { formatIpv4, type Ipv4, type MacAddress } from '@ipsonomo/core/net';
+import { returnsOf, type DrillRow, type DrillState, type Returned } from '@ipsonomo/core/plan';
+import { findOption, kindOfMessage, OPTION, type DhcpMessage } from '@ipsonomo/core/wire';
 import type { FieldTarget, RecordEvidence } from './protocol';
 import type { Unit } from './unit';
 

@@ -1,5 +1,5 @@
-import { decodeWith, encapsulation, encapsulationSize, encodeWith } from '@ipsonomo/core';
-import type { Encapsulation } from '@ipsonomo/core';
+import { decodeWith, encapsulation, encapsulationSize, encodeWith } from '@ipsonomo/core/wire';
+import type { Encapsulation } from '@ipsonomo/core/wire';
 import type { TcpStream } from './carrier';
 import { Inbox } from './inbox';
 

@@ -1,20 +1,16 @@
+import { serverChosenBy, type HeardClient } from '@ipsonomo/core/answering';
+import type { Clock } from '@ipsonomo/core/clock';
+import type { HostInput } from '@ipsonomo/core/host';
+import { formatIpv4, formatMac, UNSPECIFIED, type Ipv4 } from '@ipsonomo/core/net';
+import type { TellNotice } from '@ipsonomo/core/plan';
 import {
   DecodeError,
   DHCP_PORT,
-  formatIpv4,
-  formatMac,
   senderOf,
-  serverChosenBy,
   tryDissect,
-  UNSPECIFIED,
   vlanOf,
-  type Clock,
   type Dissected,
-  type HeardClient,
-  type HostInput,
-  type Ipv4,
-  type TellNotice,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import type { VigilRing } from '../common/vigil-ring';
 import { Acts } from './acts';
 import { askingUnits } from './asking-units';

@@ -1,17 +1,12 @@
 import {
-  formatMac,
-  fromLatin1,
   isPort,
   namesSaid,
   relayPortOf,
-  toHex,
-  type DhcpMessage,
-  type Dissected,
   type HeardClient,
-  type Ipv4,
-  type MacAddress,
   type RelayPort,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/answering';
+import { formatMac, type Ipv4, type MacAddress } from '@ipsonomo/core/net';
+import { fromLatin1, toHex, type DhcpMessage, type Dissected } from '@ipsonomo/core/wire';
 import type { FieldTarget } from './protocol';
 
 export type DhcpFrame = Extract<Dissected, { kind: 'dhcp' }>;

@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { threadClock, type CallOff, type Conducted } from '@ipsonomo/core';
+import { threadClock, type CallOff, type Conducted } from '@ipsonomo/core/clock';
 import { PLATFORM } from '../common/time';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Carrier, CarrierEvents } from './carrier';

@@ -1,24 +1,28 @@
 import {
   asksAnew,
-  BROADCAST_MAC,
   decide,
-  dhcpFrame,
-  DHCP_PORT,
-  formatIpv4,
-  formatMac,
   forgetTwins,
   hear,
-  kindOfMessage,
   mayBeTwins,
-  messageTypeOf,
   namesSaid,
   portText,
   relayPortOf,
-  receiverOf,
   type HeardClient,
+} from '@ipsonomo/core/answering';
+import {
+  BROADCAST_MAC,
+  formatIpv4,
+  formatMac,
   type Ipv4,
   type MacAddress,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/net';
+import {
+  dhcpFrame,
+  DHCP_PORT,
+  kindOfMessage,
+  messageTypeOf,
+  receiverOf,
+} from '@ipsonomo/core/wire';
 import {
   doubledFacts,
   Entries,

@@ -1,4 +1,5 @@
-import type { HeardClient, MacAddress } from '@ipsonomo/core';
+import type { HeardClient } from '@ipsonomo/core/answering';
+import type { MacAddress } from '@ipsonomo/core/net';
 import type { HeardChange } from './protocol';
 
 /** Gathers changes of what was heard until somebody is told of all of them at once. */

@@ -1,4 +1,6 @@
-import type { Clock, HostInput, HostNews, Ipv4 } from '@ipsonomo/core';
+import type { Clock } from '@ipsonomo/core/clock';
+import type { HostInput, HostNews } from '@ipsonomo/core/host';
+import type { Ipv4 } from '@ipsonomo/core/net';
 import type { TcpFailure, TcpRequest, TcpStream, UdpQuestion } from './carrier';
 
 interface Open {

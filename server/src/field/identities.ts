@@ -1,4 +1,5 @@
-import { ENIP_PORT, isInUse, type Identity, type MacAddress } from '@ipsonomo/core';
+import type { MacAddress } from '@ipsonomo/core/net';
+import { ENIP_PORT, isInUse, type Identity } from '@ipsonomo/core/wire';
 import { Conversations } from './conversations';
 import type { TalkEvents } from './patience';
 import { askIdentity, serialOfSaid } from './proof/talk';

@@ -1,4 +1,6 @@
-import { visibleText, type Clock, type Facts } from '@ipsonomo/core';
+import type { Clock } from '@ipsonomo/core/clock';
+import { visibleText } from '@ipsonomo/core/names';
+import type { Facts } from '@ipsonomo/core/plan';
 import type { Speaker } from './capture';
 import { Journal } from './journal';
 import type { FieldEvent, RecordEvidence } from './protocol';

@@ -1,5 +1,5 @@
 import { read, closeSync } from 'node:fs';
-import { must, parseMac } from '@ipsonomo/core';
+import { must, parseMac } from '@ipsonomo/core/net';
 import { indexOf, isUp, readAdapterFile } from './adapters';
 import type { Borrowings } from './borrowed';
 import type { Carrier, CarrierEvents, LinkState, TcpRequest, UdpQuestion } from './carrier';

@@ -1,5 +1,5 @@
 import { connect } from 'node:net';
-import { formatIpv4 } from '@ipsonomo/core';
+import { formatIpv4 } from '@ipsonomo/core/net';
 import { REAL_TIME } from '../common/time';
 import type { Borrowings } from './borrowed';
 import type { TcpFailure, TcpRequest, TcpStream } from './carrier';

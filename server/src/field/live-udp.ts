@@ -1,5 +1,5 @@
 import { createSocket } from 'node:dgram';
-import { formatIpv4 } from '@ipsonomo/core';
+import { formatIpv4 } from '@ipsonomo/core/net';
 import type { Borrowings } from './borrowed';
 import type { TcpFailure, UdpQuestion } from './carrier';
 

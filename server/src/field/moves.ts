@@ -1,11 +1,5 @@
-import {
-  formatIpv4,
-  formatMac,
-  type EvidenceKind,
-  type FactsOf,
-  type Ipv4,
-  type MacAddress,
-} from '@ipsonomo/core';
+import { formatIpv4, formatMac, type Ipv4, type MacAddress } from '@ipsonomo/core/net';
+import type { EvidenceKind, FactsOf } from '@ipsonomo/core/plan';
 import type { FieldSubnet, FieldTarget, FieldTask, RecordEvidence } from './protocol';
 import type { Unit } from './unit';
 

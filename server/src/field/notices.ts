@@ -1,4 +1,4 @@
-import type { NoticeCode, NoticeFacts } from '@ipsonomo/core';
+import type { NoticeCode, NoticeFacts } from '@ipsonomo/core/plan';
 import type { FieldNotice } from './protocol';
 
 const MOST = 20;

@@ -1,4 +1,4 @@
-import { formatMac } from '@ipsonomo/core';
+import { formatMac } from '@ipsonomo/core/net';
 import type { TcpStream } from './carrier';
 import { voiceIn, type TalkEvents } from './patience';
 import { FieldRefusal, type FieldTarget } from './protocol';

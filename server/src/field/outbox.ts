@@ -1,4 +1,4 @@
-import type { Clock } from '@ipsonomo/core';
+import type { Clock } from '@ipsonomo/core/clock';
 import type { Keeping } from './keeping';
 
 export interface OutboxOf {

@@ -1,4 +1,5 @@
-import { type Clock, formatIpv4, formatMac, type Ipv4, type MacAddress } from '@ipsonomo/core';
+import type { Clock } from '@ipsonomo/core/clock';
+import { formatIpv4, formatMac, type Ipv4, type MacAddress } from '@ipsonomo/core/net';
 import type { MessagePort } from 'node:worker_threads';
 import type { TcpFailure, TcpStream } from './carrier';
 import { voiceIn, type TalkEvents } from './patience';

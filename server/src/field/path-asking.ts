@@ -1,14 +1,14 @@
+import type { FactsOf } from '@ipsonomo/core/plan';
+import { identityText } from '@ipsonomo/core/proof';
 import {
   DecodeError,
   decodeWith,
   ENIP_PORT,
   identityObject,
-  identityText,
   type CipReply,
-  type FactsOf,
   type IdentityObject,
   type PortSegment,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import type { TcpStream } from './carrier';
 import { CipTalk } from './cip-talk';
 import { Conversations } from './conversations';

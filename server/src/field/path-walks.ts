@@ -1,4 +1,5 @@
-import { formatIpv4, type Drop, type Ipv4 } from '@ipsonomo/core';
+import { formatIpv4, type Ipv4 } from '@ipsonomo/core/net';
+import type { Drop } from '@ipsonomo/core/wire';
 import { FieldRefusal, type FieldTarget, type FieldTask, type RecordEvidence } from './protocol';
 import type { Unit } from './unit';
 

@@ -1,4 +1,5 @@
-import { pause, type Clock, type Ipv4, type MacAddress } from '@ipsonomo/core';
+import { pause, type Clock } from '@ipsonomo/core/clock';
+import type { Ipv4, MacAddress } from '@ipsonomo/core/net';
 import type { TcpFailure, TcpRequest, TcpStream, UdpQuestion } from './carrier';
 import type { FieldSubnet, FieldTarget, RecordEvidence } from './protocol';
 

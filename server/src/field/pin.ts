@@ -1,3 +1,4 @@
+import { formatIpv4, type Ipv4 } from '@ipsonomo/core/net';
 import {
   CAPABILITY,
   CIP_SERVICE,
@@ -6,14 +7,12 @@ import {
   decodeWith,
   dword,
   encodeWith,
-  formatIpv4,
   interfaceConfiguration,
   pinnedControl,
   sourceOf,
   TCPIP_OBJECT,
   tcpipPath,
-  type Ipv4,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import type { TcpStream } from './carrier';
 import { CipTalk } from './cip-talk';
 import { Broken } from './inbox';

@@ -1,4 +1,5 @@
-import { ENIP_PORT, formatMac, type MacAddress } from '@ipsonomo/core';
+import { formatMac, type MacAddress } from '@ipsonomo/core/net';
+import { ENIP_PORT } from '@ipsonomo/core/wire';
 import type { TcpFailure, TcpStream } from './carrier';
 import type { TalkEvents } from './patience';
 import { pinOver, type PinOutcome } from './pin';

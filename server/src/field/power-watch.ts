@@ -1,4 +1,4 @@
-import { formatIpv4, formatMac, type Ipv4, type MacAddress } from '@ipsonomo/core';
+import { formatIpv4, formatMac, type Ipv4, type MacAddress } from '@ipsonomo/core/net';
 import type { FieldTarget, FieldTask, RecordEvidence } from './protocol';
 
 interface Watch {

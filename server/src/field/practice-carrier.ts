@@ -1,4 +1,4 @@
-import { must, parseMac } from '@ipsonomo/core';
+import { must, parseMac } from '@ipsonomo/core/net';
 import type { MessagePort } from 'node:worker_threads';
 import type { Carrier, CarrierEvents } from './carrier';
 

@@ -1,5 +1,5 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
-import type { CabinetAction, CabinetView } from '@ipsonomo/core';
+import type { CabinetAction, CabinetView } from '@ipsonomo/core/api';
 import type { PracticeCommand, PracticeReport } from '@ipsonomo/practice/src/practice.worker';
 import type { Time } from '../common/time';
 import { Thread } from './thread';

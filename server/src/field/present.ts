@@ -1,4 +1,4 @@
-import type { Ipv4, MacAddress } from '@ipsonomo/core';
+import type { Ipv4, MacAddress } from '@ipsonomo/core/net';
 
 const MOST = 4096;
 /** A router that answers for others has all their addresses; so many show that. */

@@ -1,11 +1,11 @@
 import {
-  arpFrame,
   BROADCAST_MAC,
   UNSPECIFIED,
   ZERO_MAC,
   type Ipv4,
   type MacAddress,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/net';
+import { arpFrame } from '@ipsonomo/core/wire';
 import type { Entry } from './entries';
 
 export interface ProbingEvents {

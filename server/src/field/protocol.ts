@@ -1,28 +1,18 @@
+import type { HeardClient, RelayPort } from '@ipsonomo/core/answering';
+import type { FieldTaskView } from '@ipsonomo/core/api';
 import {
   issueOf,
-  type DrillState,
-  type EvidenceKind,
   type FactsArgument,
-  type FactsOf,
-  type FieldTaskView,
-  type HeardClient,
   type Ipv4,
   type Issue,
   type IssueCode,
   type MacAddress,
-  type Neighbour,
-  type NoticeTold,
-  type PlannedProof,
-  type PortSegment,
   type PrefixLength,
-  type ProofState,
-  type RelayPort,
-  type Station,
-  type Stay,
-  type TreeBridge,
-  type VigilState,
-  type Way,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/net';
+import type { DrillState, EvidenceKind, FactsOf, NoticeTold, Way } from '@ipsonomo/core/plan';
+import type { PlannedProof, ProofState } from '@ipsonomo/core/proof';
+import type { VigilState } from '@ipsonomo/core/vigil';
+import type { Neighbour, PortSegment, Station, Stay, TreeBridge } from '@ipsonomo/core/wire';
 import type { MessagePort } from 'node:worker_threads';
 import type { SharedVigil } from '../common/vigil-ring';
 import type { LinkState } from './carrier';

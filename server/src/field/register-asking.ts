@@ -1,4 +1,5 @@
-import { DecodeError, type FactsOf, type ModbusReply } from '@ipsonomo/core';
+import type { FactsOf } from '@ipsonomo/core/plan';
+import { DecodeError, type ModbusReply } from '@ipsonomo/core/wire';
 import { Conversations } from './conversations';
 import { Broken } from './inbox';
 import { openTo } from './open-to';

@@ -1,4 +1,5 @@
-import type { HeardClient, MacAddress } from '@ipsonomo/core';
+import type { HeardClient } from '@ipsonomo/core/answering';
+import type { MacAddress } from '@ipsonomo/core/net';
 import type { VigilRing } from '../common/vigil-ring';
 import type { FieldEvent } from './protocol';
 

@@ -1,22 +1,24 @@
 import {
+  formatIpv4,
+  formatMac,
+  LIMITED_BROADCAST,
+  UNSPECIFIED,
+  type Ipv4,
+  type MacAddress,
+} from '@ipsonomo/core/net';
+import type { TellNotice } from '@ipsonomo/core/plan';
+import {
   BROADCAST_FLAG,
   DHCP_PORT,
   dhcpFrame,
   dhcpMessageOf,
   findOption,
-  formatIpv4,
-  formatMac,
-  LIMITED_BROADCAST,
   messageTypeCode,
   messageTypeOf,
   OPTION,
   rawOption,
-  UNSPECIFIED,
   type DhcpMessage,
-  type Ipv4,
-  type MacAddress,
-  type TellNotice,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import type { DhcpFrame } from './entries';
 import type { FieldSubnet, FieldTask } from './protocol';
 

@@ -1,4 +1,5 @@
-import { containsAddress, neighbourOf, treeBridgeOf, type Dissected } from '@ipsonomo/core';
+import { containsAddress } from '@ipsonomo/core/net';
+import { neighbourOf, treeBridgeOf, type Dissected } from '@ipsonomo/core/wire';
 import type { Sighting } from './present';
 import type { FieldSubnet, SocketStatus } from './protocol';
 

@@ -1,25 +1,21 @@
+import { pause, type Clock } from '@ipsonomo/core/clock';
+import { formatIpv4, formatMac, type Ipv4, type MacAddress } from '@ipsonomo/core/net';
+import type { TellNotice } from '@ipsonomo/core/plan';
 import {
   DISCOVERY_GROUP,
   discoveryFrame,
-  formatIpv4,
-  formatMac,
   identifyAll,
   identifyName,
   orderOf,
   outcomeOf,
-  pause,
   responseWindow,
   stationOf,
-  type Clock,
   type DiscoveryMessage,
   type Dissected,
-  type Ipv4,
-  type MacAddress,
   type Station,
   type StationOrder,
   type StationRefusal,
-  type TellNotice,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import {
   FieldRefusal,
   type FieldTarget,

@@ -1,4 +1,4 @@
-import { formatIpv4, toIpv4, toPrefixLength, type Ipv4 } from '@ipsonomo/core';
+import { formatIpv4, toIpv4, toPrefixLength, type Ipv4 } from '@ipsonomo/core/net';
 import type { FieldSubnet } from './protocol';
 
 /** What a device that left its maker, or came from another plant, has around its address. */

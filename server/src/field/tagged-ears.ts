@@ -1,5 +1,5 @@
 import { closeSync } from 'node:fs';
-import { withTag } from '@ipsonomo/core';
+import { withTag } from '@ipsonomo/core/wire';
 import { taggedFilter } from './kernel-filter';
 import { libc, pointerTo } from './libc';
 import { openPacketSocket } from './packet-socket';

@@ -1,4 +1,5 @@
-import type { Dissected, Ipv4, MacAddress } from '@ipsonomo/core';
+import type { Ipv4, MacAddress } from '@ipsonomo/core/net';
+import type { Dissected } from '@ipsonomo/core/wire';
 import { FieldRefusal, type FieldSubnet, type FieldTarget } from './protocol';
 import type { Subnets } from './subnets';
 

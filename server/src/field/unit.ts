@@ -1,4 +1,4 @@
-import type { Ipv4, MacAddress } from '@ipsonomo/core';
+import type { Ipv4, MacAddress } from '@ipsonomo/core/net';
 import type { FieldTask } from './protocol';
 
 /** Something that goes on on the wire until it ends by itself or somebody falls silent. */

@@ -1,13 +1,5 @@
-import {
-  ETHERTYPE,
-  formatIpv4,
-  formatMac,
-  u16,
-  type ArpPacket,
-  type EthernetFrame,
-  type Ipv4,
-  type MacAddress,
-} from '@ipsonomo/core';
+import { formatIpv4, formatMac, type Ipv4, type MacAddress } from '@ipsonomo/core/net';
+import { ETHERTYPE, u16, type ArpPacket, type EthernetFrame } from '@ipsonomo/core/wire';
 import { FieldRefusal, type FieldTarget } from './protocol';
 
 /** A controller that talks with a device asks for it again within this time (common practice, no source). */

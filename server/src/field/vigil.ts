@@ -1,13 +1,13 @@
+import { watchedFacts } from '@ipsonomo/core/api';
+import type { Ipv4 } from '@ipsonomo/core/net';
 import {
   AWAITED,
   LOST,
   NOT_ASKED,
   summaryOf,
   tenthsOf,
-  watchedFacts,
-  type Ipv4,
   type VigilState,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/vigil';
 import { VigilRing } from '../common/vigil-ring';
 import type { FieldTarget, FieldTask, RecordEvidence } from './protocol';
 import type { Unit } from './unit';

@@ -1,4 +1,6 @@
-import type { Drop, HostNews, Ipv4 } from '@ipsonomo/core';
+import type { HostNews } from '@ipsonomo/core/host';
+import type { Ipv4 } from '@ipsonomo/core/net';
+import type { Drop } from '@ipsonomo/core/wire';
 
 interface Listeners {
   readonly giving: { voiceReady(subnetId: string, now: number): void };

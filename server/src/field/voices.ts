@@ -3,13 +3,12 @@ import {
   newHost,
   nextTickOf,
   stepHost,
-  type Dissected,
   type HostInput,
   type HostNews,
   type HostState,
-  type Ipv4,
-  type MacAddress,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/host';
+import type { Ipv4, MacAddress } from '@ipsonomo/core/net';
+import type { Dissected } from '@ipsonomo/core/wire';
 import type { FieldSubnet, VoiceState } from './protocol';
 
 /** Shorter than RFC 5227 §1.1 asks: a person waits, and each give is probed again before it. */

@@ -1,4 +1,5 @@
-import { pause, type Ipv4, type MacAddress } from '@ipsonomo/core';
+import { pause } from '@ipsonomo/core/clock';
+import type { Ipv4, MacAddress } from '@ipsonomo/core/net';
 import { voiceIn, type VoiceEvents } from './patience';
 import type { Unit } from './unit';
 

@@ -1,6 +1,6 @@
 import type { Request } from 'express';
 import type Joi from 'joi';
-import { visibleText, unwritableIn } from '@ipsonomo/core';
+import { visibleText, unwritableIn } from '@ipsonomo/core/names';
 import { Refusal } from '../store/refusal';
 
 /** Checks what comes in against its schema; every part that is wrong is named. */

@@ -1,5 +1,6 @@
 import type { ErrorRequestHandler } from 'express';
-import type { ErrorView, Issue, IssueCode, IssueFamily } from '@ipsonomo/core';
+import type { ErrorView } from '@ipsonomo/core/api';
+import type { Issue, IssueCode, IssueFamily } from '@ipsonomo/core/net';
 import { FieldRefusal } from '../field/protocol';
 import { Refusal } from '../store/refusal';
 

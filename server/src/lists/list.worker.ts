@@ -1,5 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import type { SheetSummary } from '@ipsonomo/core';
+import type { SheetSummary } from '@ipsonomo/core/api';
 import { keptOf } from './kept';
 import type { ListFile, ListNews } from './protocol';
 import { readCsv } from './read-csv';

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Worker } from 'node:worker_threads';
-import type { ListView } from '@ipsonomo/core';
+import type { ListView } from '@ipsonomo/core/api';
 import { openWorker } from '../common/open-worker';
 import { READING_MEMORY, type Reading, type Readings } from '../common/readings';
 import { Refusal } from '../store/refusal';

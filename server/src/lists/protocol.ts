@@ -1,4 +1,5 @@
-import type { Issue, SheetSummary } from '@ipsonomo/core';
+import type { SheetSummary } from '@ipsonomo/core/api';
+import type { Issue } from '@ipsonomo/core/net';
 
 /** What a list begins with. */
 export interface ListFile {

@@ -1,5 +1,5 @@
 import { CsvError, parse } from 'csv-parse/sync';
-import { fail, ok, type Issue, type Result } from '@ipsonomo/core';
+import { fail, ok, type Issue, type Result } from '@ipsonomo/core/net';
 import { decodeText } from '../common/decode-text';
 import { MOST_COLUMNS, MOST_ROWS, tableOf, type ListTable } from './table';
 

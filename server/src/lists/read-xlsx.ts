@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import ExcelJS from 'exceljs';
-import { fail, ok, type Issue, type Result } from '@ipsonomo/core';
+import { fail, ok, type Issue, type Result } from '@ipsonomo/core/net';
 import { MOST_CELLS, MOST_COLUMNS, MOST_ROWS, tableOf, type ListTable } from './table';
 
 /**

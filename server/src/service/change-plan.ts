@@ -1,4 +1,17 @@
 import { randomUUID } from 'node:crypto';
+import type { Binding, EditedView, NewSubnet, ReadOff } from '@ipsonomo/core/api';
+import type { PlanFile } from '@ipsonomo/core/formats';
+import {
+  formatIpv4,
+  formatMac,
+  judgeLabel,
+  parseIpv4,
+  parseLabel,
+  parseMac,
+  parsePrefix,
+  type Ipv4,
+  type Issue,
+} from '@ipsonomo/core/net';
 import {
   changeOf,
   checkSubnet,
@@ -8,32 +21,18 @@ import {
   findDoc,
   findInterface,
   FIRST_REALM,
-  formatIpv4,
-  formatMac,
   inverseOf,
   interfacesOf,
   factsOfRead,
-  judgeLabel,
   judgeRead,
-  parseIpv4,
-  parseLabel,
-  parseMac,
-  parsePrefix,
   planOf,
   readEdits,
   toSubnet,
-  type Binding,
   type Edit,
   type EvidenceKind,
   type FactsOf,
-  type EditedView,
-  type Ipv4,
-  type Issue,
   type JsonObject,
-  type NewSubnet,
-  type PlanFile,
-  type ReadOff,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 import { must, Refusal } from '../store/refusal';
 import type { NewEvidence } from '../store/evidence';
 import type { Changed, Decision, PlanState } from '../store/plan-store';

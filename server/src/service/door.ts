@@ -1,5 +1,6 @@
 import { createHash, randomBytes, randomInt } from 'node:crypto';
-import { visibleText, type BrowserView, type KeysView } from '@ipsonomo/core';
+import type { BrowserView, KeysView } from '@ipsonomo/core/api';
+import { visibleText } from '@ipsonomo/core/names';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { BrowserRow, InvitationRow } from '../store/models';

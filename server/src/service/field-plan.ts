@@ -1,3 +1,4 @@
+import type { Ipv4 } from '@ipsonomo/core/net';
 import {
   addressNow,
   countingMac,
@@ -6,9 +7,7 @@ import {
   gatewayOf,
   maskLengthOf,
   pagePortOf,
-  plannedAssemblies,
   progressOf,
-  requiredChecks,
   speaksEnip,
   STAGE_EVIDENCE,
   stationNameOf,
@@ -16,11 +15,11 @@ import {
   type Device,
   type Evidence,
   type Interface,
-  type Ipv4,
   type Kind,
   type Plan,
   type Subnet,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
+import { plannedAssemblies, requiredChecks } from '@ipsonomo/core/proof';
 import type { FieldPlan, FieldSubnet, FieldTarget } from '../field/protocol';
 
 const VOICE_CANDIDATES = 4;

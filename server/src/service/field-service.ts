@@ -1,21 +1,17 @@
-import {
-  askedPath,
-  findInterface,
-  findKind,
-  formatIpv4,
-  MODBUS_PORT,
-  nextLoanEnd,
-  registerAsked,
-  type FieldView,
-  type HeardView,
-  type MacAddress,
-  type PresentView,
-  type RegisterWish,
-  type RunView,
-  type StationView,
-  type TellNotice,
-  type WireChoice,
-} from '@ipsonomo/core';
+import type {
+  FieldView,
+  HeardView,
+  PresentView,
+  RegisterWish,
+  RunView,
+  StationView,
+  WireChoice,
+} from '@ipsonomo/core/api';
+import { registerAsked } from '@ipsonomo/core/entered';
+import { formatIpv4, type MacAddress } from '@ipsonomo/core/net';
+import { findInterface, findKind, nextLoanEnd, type TellNotice } from '@ipsonomo/core/plan';
+import { askedPath } from '@ipsonomo/core/routes';
+import { MODBUS_PORT } from '@ipsonomo/core/wire';
 import { MessageChannel } from 'node:worker_threads';
 import { Notices } from '../field/notices';
 import type { Field } from '../field/field';

@@ -1,18 +1,15 @@
-import {
-  formatIpv4,
-  formatMac,
-  UNSPECIFIED,
-  type DrillState,
-  type DrillView,
-  type FieldView,
-  type HeardClient,
-  type HeardView,
-  type PresentView,
-  type SocketView,
-  type StationView,
-  type TwinView,
-  portText,
-} from '@ipsonomo/core';
+import { type HeardClient, portText } from '@ipsonomo/core/answering';
+import type {
+  DrillView,
+  FieldView,
+  HeardView,
+  PresentView,
+  SocketView,
+  StationView,
+  TwinView,
+} from '@ipsonomo/core/api';
+import { formatIpv4, formatMac, UNSPECIFIED } from '@ipsonomo/core/net';
+import type { DrillState } from '@ipsonomo/core/plan';
 import { addressesOf } from '../field/adapters';
 import type { Sighting } from '../field/present';
 import { stays } from '../field/notices';

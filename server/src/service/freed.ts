@@ -1,13 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import {
-  docOf,
-  must,
-  parseIpv4,
-  type Edit,
-  type Freed,
-  type PlanDoc,
-  type ThingDoc,
-} from '@ipsonomo/core';
+import { must, parseIpv4 } from '@ipsonomo/core/net';
+import { docOf, type Edit, type Freed, type PlanDoc, type ThingDoc } from '@ipsonomo/core/plan';
 
 /**
  * R-FREED: the addresses that these edits take from devices, as things of the plan with whose they

@@ -1,16 +1,8 @@
 import { stringify } from 'csv-stringify/sync';
-import {
-  dnsmasqConfig,
-  findKind,
-  findSubnet,
-  formatIpv4,
-  formatMac,
-  formatPrefix,
-  interfacesOf,
-  maskOf,
-  progressOf,
-  WAY_WORDS,
-} from '@ipsonomo/core';
+import { WAY_WORDS } from '@ipsonomo/core/api';
+import { dnsmasqConfig } from '@ipsonomo/core/formats';
+import { formatIpv4, formatMac, formatPrefix, maskOf } from '@ipsonomo/core/net';
+import { findKind, findSubnet, interfacesOf, progressOf } from '@ipsonomo/core/plan';
 import type { Store } from '../store/store';
 import type { Actor } from './actor';
 

@@ -1,4 +1,5 @@
-import { formatMac, type HeardNews } from '@ipsonomo/core';
+import type { HeardNews } from '@ipsonomo/core/api';
+import { formatMac } from '@ipsonomo/core/net';
 import { HeardChanges } from '../field/heard-changes';
 import type { HeardChange } from '../field/protocol';
 import { heardView } from './field-views';

@@ -1,15 +1,5 @@
-import {
-  changeOf,
-  findDoc,
-  type Edit,
-  type EditedView,
-  type Json,
-  type ListLines,
-  type ListPreview,
-  type ListTaking,
-  type ListView,
-  type PlanDoc,
-} from '@ipsonomo/core';
+import type { EditedView, ListLines, ListPreview, ListTaking, ListView } from '@ipsonomo/core/api';
+import { changeOf, findDoc, type Edit, type Json, type PlanDoc } from '@ipsonomo/core/plan';
 import type { Lists } from '../lists/lists';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';

@@ -1,4 +1,4 @@
-import type { JobCounts, JobSummary } from '@ipsonomo/core';
+import type { JobCounts, JobSummary } from '@ipsonomo/core/api';
 import type { JobHead, Store } from '../store/store';
 
 /** The list waits so long for what has to be counted anew; the rest comes with a later one. */

@@ -1,4 +1,5 @@
-import type { Edit, JobNews } from '@ipsonomo/core';
+import type { JobNews } from '@ipsonomo/core/api';
+import type { Edit } from '@ipsonomo/core/plan';
 import { Turns } from '../common/turns';
 import type { PlanReader } from './read-plan';
 

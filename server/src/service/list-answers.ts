@@ -1,22 +1,16 @@
 import { randomUUID } from 'node:crypto';
+import type { ListLines, ListPreview, ListTaking, PreviewDevice } from '@ipsonomo/core/api';
+import { formatIpv4 } from '@ipsonomo/core/net';
 import {
   applyEdits,
-  countWrong,
   findKind,
   findSubnet,
-  formatIpv4,
-  newRowsOf,
   planOf,
-  snagsOf,
-  type ListLines,
-  type ListPreview,
-  type ListRow,
-  type ListTaking,
-  type NewRows,
   type Plan,
   type PlanDoc,
-  type PreviewDevice,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
+import { newRowsOf, type ListRow, type NewRows } from '@ipsonomo/core/sheet';
+import { countWrong, snagsOf } from '@ipsonomo/core/snags';
 import { tablesOf } from '../lists/kept';
 
 interface About {

@@ -1,5 +1,7 @@
 import { createHash } from 'node:crypto';
-import { MOST_PAPER, planOf, type PlanPapers, type StoredPaper } from '@ipsonomo/core';
+import type { StoredPaper } from '@ipsonomo/core/api';
+import type { PlanPapers } from '@ipsonomo/core/formats';
+import { MOST_PAPER, planOf } from '@ipsonomo/core/plan';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 

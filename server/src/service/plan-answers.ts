@@ -1,4 +1,5 @@
-import type { Edit, JobCounts, ListLines, ListPreview, PlanDoc } from '@ipsonomo/core';
+import type { JobCounts, ListLines, ListPreview } from '@ipsonomo/core/api';
+import type { Edit, PlanDoc } from '@ipsonomo/core/plan';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Actor } from './actor';

@@ -1,4 +1,4 @@
-import { readPlanFile, writePlanFile } from '@ipsonomo/core';
+import { readPlanFile, writePlanFile } from '@ipsonomo/core/formats';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Actor } from './actor';

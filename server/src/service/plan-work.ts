@@ -1,4 +1,5 @@
-import type { Edit, JobCounts, ListLines, ListPreview } from '@ipsonomo/core';
+import type { JobCounts, ListLines, ListPreview } from '@ipsonomo/core/api';
+import type { Edit } from '@ipsonomo/core/plan';
 import { AskedThread } from '../common/asked-thread';
 import type { Database } from '../store/database';
 import type { Store } from '../store/store';

@@ -1,13 +1,6 @@
-import {
-  interfacesIn,
-  planOf,
-  scopeTitle,
-  type EvidenceKind,
-  type ProofDetailView,
-  type ProofState,
-  type ProofView,
-  type ProofWish,
-} from '@ipsonomo/core';
+import type { ProofDetailView, ProofView, ProofWish } from '@ipsonomo/core/api';
+import { planOf, type EvidenceKind } from '@ipsonomo/core/plan';
+import { interfacesIn, scopeTitle, type ProofState } from '@ipsonomo/core/proof';
 import type { Field } from '../field/field';
 import type { ProofRow } from '../store/models';
 import type { ProofCounts, ProofHead } from '../store/proof-store';

@@ -1,18 +1,15 @@
 import {
   jobViewOf,
-  planOf,
-  SnagBook,
   thingsOf,
   type EditsView,
-  type Evidence,
   type EvidenceView,
   type JobView,
-  type Plan,
   type PlanView,
   type ProgressView,
   type RevisionView,
-  type Snag,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/api';
+import { planOf, type Evidence, type Plan } from '@ipsonomo/core/plan';
+import { SnagBook, type Snag } from '@ipsonomo/core/snags';
 import { LRUCache } from 'lru-cache';
 import { MOST_KEPT } from '../common/most-kept';
 import { Refusal } from '../store/refusal';

@@ -1,12 +1,7 @@
 import { randomUUID } from 'node:crypto';
-import {
-  interfacesOf,
-  roundCalls,
-  STAGES,
-  type Plan,
-  type RoundCall,
-  type RoundView,
-} from '@ipsonomo/core';
+import type { RoundView } from '@ipsonomo/core/api';
+import { interfacesOf, STAGES, type Plan } from '@ipsonomo/core/plan';
+import { roundCalls, type RoundCall } from '@ipsonomo/core/round';
 import { LRUCache } from 'lru-cache';
 import { MOST_KEPT } from '../common/most-kept';
 import type { PlanReader } from './read-plan';

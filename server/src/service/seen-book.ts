@@ -1,13 +1,12 @@
 import { randomUUID } from 'node:crypto';
+import { NOTHING_SEEN, type SeenView } from '@ipsonomo/core/api';
 import {
   interfacesOf,
-  NOTHING_SEEN,
   type Device,
   type Evidence,
   type Interface,
   type Plan,
-  type SeenView,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 import type { Latest } from '../store/latest-evidence';
 import { seenView } from './seen-view';
 

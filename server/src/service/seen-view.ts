@@ -1,19 +1,21 @@
 import {
+  macOrNull,
+  type EvidenceView,
+  type EvidenceViewOf,
+  type SeenView,
+} from '@ipsonomo/core/api';
+import { formatIpv4 } from '@ipsonomo/core/net';
+import {
   CHECK_KINDS,
   countingMac,
-  formatIpv4,
   isKeyed,
   isOneOf,
-  macOrNull,
   progressOf,
   type Device,
   type Evidence,
   type EvidenceKind,
-  type EvidenceView,
-  type EvidenceViewOf,
   type Interface,
-  type SeenView,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 
 const KEEPS = ['told-to-keep', 'said-kept', 'keep-refused'] as const;
 const TROUBLES = ['address-taken', 'twins', 'declined', 'set-refused'] as const;

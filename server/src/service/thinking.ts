@@ -1,4 +1,4 @@
-import { costOf, orderRound, type RoundCall, type RoundCost } from '@ipsonomo/core';
+import { costOf, orderRound, type RoundCall, type RoundCost } from '@ipsonomo/core/round';
 import { AskedThread } from '../common/asked-thread';
 
 export interface Ordered {

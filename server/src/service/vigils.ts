@@ -1,16 +1,9 @@
 import { stringify } from 'csv-stringify/sync';
-import {
-  bucketsOf,
-  DRAWN,
-  formatIpv4,
-  interfacesIn,
-  interfacesOf,
-  LOST,
-  summaryOf,
-  worstWatched,
-  type VigilView,
-  type VigilWish,
-} from '@ipsonomo/core';
+import { DRAWN, type VigilView, type VigilWish } from '@ipsonomo/core/api';
+import { formatIpv4 } from '@ipsonomo/core/net';
+import { interfacesOf } from '@ipsonomo/core/plan';
+import { interfacesIn } from '@ipsonomo/core/proof';
+import { bucketsOf, LOST, summaryOf, worstWatched } from '@ipsonomo/core/vigil';
 import type { VigilRing } from '../common/vigil-ring';
 import type { Field } from '../field/field';
 import { Refusal } from '../store/refusal';

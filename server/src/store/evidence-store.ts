@@ -1,6 +1,6 @@
 import { raw } from 'objection';
 import type { Knex } from 'knex';
-import type { Evidence } from '@ipsonomo/core';
+import type { Evidence } from '@ipsonomo/core/plan';
 import { asking } from './asking';
 import { insertEvidence, type NewEvidence } from './evidence';
 import { LatestEvidence, type Latest } from './latest-evidence';

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import type { Evidence } from '@ipsonomo/core';
+import type { Evidence } from '@ipsonomo/core/plan';
 import { ipText, macText } from './rows';
 
 export interface NewEvidence extends Omit<Evidence, 'id'> {

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { LRUCache } from 'lru-cache';
-import type { Evidence } from '@ipsonomo/core';
+import type { Evidence } from '@ipsonomo/core/plan';
 import { MOST_KEPT } from '../common/most-kept';
 import { EvidenceRow } from './models';
 import { AT_ONE_MOMENT } from './moment';

@@ -1,5 +1,6 @@
 import { Model } from 'objection';
-import type { Edit, JsonObject, ProofEnd, Stranger } from '@ipsonomo/core';
+import type { Edit, JsonObject } from '@ipsonomo/core/plan';
+import type { ProofEnd, Stranger } from '@ipsonomo/core/proof';
 
 // Rows as they stand in PostgreSQL: `cidr`, `inet` and `macaddr` arrive as text, times as Date.
 

@@ -1,5 +1,6 @@
 import type { Transaction } from 'objection';
 import type { Knex } from 'knex';
+import type { Issue } from '@ipsonomo/core/net';
 import {
   applyEdits,
   docFromThings,
@@ -10,11 +11,10 @@ import {
   readThing,
   THING_TYPES,
   type Edit,
-  type Issue,
   type PlanDoc,
   type ThingDoc,
   type ThingType,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 import { LRUCache } from 'lru-cache';
 import { MOST_KEPT } from '../common/most-kept';
 import { Turns } from '../common/turns';

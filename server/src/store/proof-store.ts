@@ -1,12 +1,7 @@
 import type { Knex } from 'knex';
 import { raw } from 'objection';
-import {
-  CHECK_KINDS,
-  isOneOf,
-  type ProofEnd,
-  type ProofResult,
-  type Stranger,
-} from '@ipsonomo/core';
+import { CHECK_KINDS, isOneOf } from '@ipsonomo/core/plan';
+import type { ProofEnd, ProofResult, Stranger } from '@ipsonomo/core/proof';
 import { asking } from './asking';
 import { EvidenceRow, ProofRow } from './models';
 import { Refusal } from './refusal';

@@ -1,12 +1,12 @@
 import { DBError, ForeignKeyViolationError, UniqueViolationError } from 'objection';
 import {
   issueOf,
-  type EditConflict,
   type FactsArgument,
   type Issue,
   type IssueCode,
   type Result,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/net';
+import type { EditConflict } from '@ipsonomo/core/plan';
 
 /** A refusal with its issues; `http` finds the status by the first code. */
 export class Refusal extends Error {

@@ -1,12 +1,5 @@
-import {
-  formatMac,
-  formatIpv4,
-  must,
-  parseIpv4,
-  parseMac,
-  readEvidence,
-  type Evidence,
-} from '@ipsonomo/core';
+import { formatMac, formatIpv4, must, parseIpv4, parseMac } from '@ipsonomo/core/net';
+import { readEvidence, type Evidence } from '@ipsonomo/core/plan';
 import type { EvidenceRow } from './models';
 
 // Rows become core values here and nowhere else. The database holds only what core accepted.

@@ -1,6 +1,7 @@
 import { raw } from 'objection';
 import type { Knex } from 'knex';
-import { planOf, type Plan, type RevisionView } from '@ipsonomo/core';
+import type { RevisionView } from '@ipsonomo/core/api';
+import { planOf, type Plan } from '@ipsonomo/core/plan';
 import { HandOverRow, JobRow, PaperRow, RevisionRow, RunRow, ThingRow } from './models';
 import { EvidenceStore } from './evidence-store';
 import { PlanStore, type Change, type Changed, type Decision, type PlanState } from './plan-store';

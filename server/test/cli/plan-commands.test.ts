@@ -1,19 +1,9 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import {
-  docOfPlan,
-  firstDoc,
-  firstHostOf,
-  must,
-  parseIpv4,
-  parsePrefix,
-  toDevice,
-  toInterface,
-  toPlan,
-  toSubnet,
-  writePlanFile,
-} from '@ipsonomo/core';
+import { writePlanFile } from '@ipsonomo/core/formats';
+import { firstHostOf, must, parseIpv4, parsePrefix } from '@ipsonomo/core/net';
+import { docOfPlan, firstDoc, toDevice, toInterface, toPlan, toSubnet } from '@ipsonomo/core/plan';
 import { names } from '../../src/cli/names';
 import { each, type Command } from '../../src/cli/output';
 import { checkPlan, diffPlans, printSchema, split } from '../../src/cli/plan';

@@ -1,4 +1,4 @@
-import type { RoundCall } from '@ipsonomo/core';
+import type { RoundCall } from '@ipsonomo/core/round';
 import { AskedThread } from '../../src/common/asked-thread';
 import type { Ordered } from '../../src/service/thinking';
 

@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { docOf, readThing, type Issue } from '@ipsonomo/core';
+import type { Issue } from '@ipsonomo/core/net';
+import { docOf, readThing } from '@ipsonomo/core/plan';
 import { readDescription } from '../../src/descriptions/read-description';
 
 // Hand-written descriptions with what real and hostile ones do, the expected result beside each.

@@ -1,33 +1,34 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { HeardClient } from '@ipsonomo/core/answering';
+import { timerClock } from '@ipsonomo/core/clock';
 import {
-  arpFrame,
   BROADCAST_MAC,
-  dhcpFrame,
-  dhcpMessageOf,
-  dissect,
-  findShelfKind,
   formatIpv4,
-  kindOfMessage,
   LIMITED_BROADCAST,
-  messageTypeCode,
   must,
-  OPTION,
   parseIpv4,
   parseMac,
-  rawOption,
-  timerClock,
   toPrefixLength,
   UNSPECIFIED,
   ZERO_MAC,
-  type HeardClient,
   type Ipv4,
-  type Kind,
   type MacAddress,
+} from '@ipsonomo/core/net';
+import { findShelfKind, type Kind } from '@ipsonomo/core/plan';
+import {
+  arpFrame,
+  dhcpFrame,
+  dhcpMessageOf,
+  dissect,
+  kindOfMessage,
+  messageTypeCode,
+  OPTION,
+  rawOption,
   type MessageType,
   type RawOption,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import { PLATFORM } from '../../src/common/time';
 import { FieldEngine } from '../../src/field/engine';
 import type { FieldEvent, FieldPlan, FieldTarget } from '../../src/field/protocol';

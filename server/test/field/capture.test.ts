@@ -3,7 +3,7 @@ import { appendFileSync, mkdtempSync, readFileSync, rmSync, statSync, truncateSy
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import { readPcap } from '@ipsonomo/core';
+import { readPcap } from '@ipsonomo/core/wire';
 import { cases } from '../../../core/test/cases';
 import { Capture, hasCapture, readCapture, type CaptureLimits } from '../../src/field/capture';
 import { wholeCapture } from './captured';

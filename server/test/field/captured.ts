@@ -1,6 +1,6 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { readPcap, type PcapRecord } from '@ipsonomo/core';
+import { readPcap, type PcapRecord } from '@ipsonomo/core/wire';
 import { readCapture } from '../../src/field/capture';
 
 /** The frames of a run's capture by time, read from its parts as they are on the disk. */

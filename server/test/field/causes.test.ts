@@ -1,13 +1,13 @@
 import {
   knownSince,
   likelyCauses,
-  readEvidence,
   signsOf,
   type CauseAct,
   type Countersign,
   type Known,
   type Sign,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/causes';
+import { readEvidence } from '@ipsonomo/core/plan';
 import { FAULTS } from '@ipsonomo/practice';
 import type { FieldTarget } from '../../src/field/protocol';
 import { ip, kindOf, mac, target, wanted } from './bench';

@@ -1,7 +1,8 @@
 import fs, { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import { dissect, findOption, OPTION, rawOption, toMac, type MessageType } from '@ipsonomo/core';
+import { toMac } from '@ipsonomo/core/net';
+import { dissect, findOption, OPTION, rawOption, type MessageType } from '@ipsonomo/core/wire';
 import { FieldRefusal, type FieldEvent } from '../../src/field/protocol';
 import { DRIVE, EngineBench, ip, mac, planOf, STRANGER, target } from './bench';
 import { cases } from '../../../core/test/cases';

@@ -1,4 +1,4 @@
-import type { HeardClient } from '@ipsonomo/core';
+import type { HeardClient } from '@ipsonomo/core/answering';
 import { HeardChanges } from '../../src/field/heard-changes';
 import { DRIVE, STRANGER } from './bench';
 

@@ -1,4 +1,4 @@
-import type { EvidenceKind } from '@ipsonomo/core';
+import type { EvidenceKind } from '@ipsonomo/core/plan';
 import type { FieldTarget } from '../../src/field/protocol';
 import { ip, mac, target } from './bench';
 import { Site } from './site';

@@ -1,4 +1,6 @@
-import { fromLatin1, OPTION, rawOption, toMac, type RelayPort } from '@ipsonomo/core';
+import type { RelayPort } from '@ipsonomo/core/answering';
+import { toMac } from '@ipsonomo/core/net';
+import { fromLatin1, OPTION, rawOption } from '@ipsonomo/core/wire';
 import type { FieldTarget } from '../../src/field/protocol';
 import { DRIVE, EngineBench, ip, mac, planOf, STRANGER, target } from './bench';
 

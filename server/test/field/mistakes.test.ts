@@ -1,4 +1,5 @@
-import { messageTypeOf, nameSlipWords, tryDissect } from '@ipsonomo/core';
+import { nameSlipWords } from '@ipsonomo/core/api';
+import { messageTypeOf, tryDissect } from '@ipsonomo/core/wire';
 import { FAULTS } from '@ipsonomo/practice';
 import type { FieldTarget } from '../../src/field/protocol';
 import { ip, mac, target } from './bench';

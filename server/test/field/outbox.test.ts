@@ -1,7 +1,8 @@
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { SteppedClock, toIpv4, toMac } from '@ipsonomo/core';
+import { SteppedClock } from '@ipsonomo/core/clock';
+import { toIpv4, toMac } from '@ipsonomo/core/net';
 import { Journal } from '../../src/field/journal';
 import { Keeping } from '../../src/field/keeping';
 import { Outbox } from '../../src/field/outbox';

@@ -1,11 +1,7 @@
-import {
-  evidenceWords,
-  findShelfKind,
-  must,
-  parsePrefix,
-  readEvidence,
-  type PortSegment,
-} from '@ipsonomo/core';
+import { evidenceWords } from '@ipsonomo/core/api';
+import { must, parsePrefix } from '@ipsonomo/core/net';
+import { findShelfKind, readEvidence } from '@ipsonomo/core/plan';
+import type { PortSegment } from '@ipsonomo/core/wire';
 import { ip, mac, planOf, target, wanted } from './bench';
 import { Site } from './site';
 

@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { formatMac } from '@ipsonomo/core';
+import { formatMac } from '@ipsonomo/core/net';
 import { ip, LAPTOP, mac, target } from './bench';
 import { Site } from './site';
 

@@ -1,4 +1,5 @@
-import { evidenceWords, readEvidence } from '@ipsonomo/core';
+import { evidenceWords } from '@ipsonomo/core/api';
+import { readEvidence } from '@ipsonomo/core/plan';
 import { ip, mac, target } from './bench';
 import { Site } from './site';
 

@@ -1,17 +1,19 @@
 import {
-  arpFrame,
   BROADCAST_MAC,
-  dhcpFrame,
-  dhcpMessageOf,
   LIMITED_BROADCAST,
-  messageTypeCode,
   must,
-  OPTION,
   parseMac,
-  rawOption,
   UNSPECIFIED,
   ZERO_MAC,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/net';
+import {
+  arpFrame,
+  dhcpFrame,
+  dhcpMessageOf,
+  messageTypeCode,
+  OPTION,
+  rawOption,
+} from '@ipsonomo/core/wire';
 import { DRIVE, EngineBench, ip, LAPTOP, STRANGER } from './bench';
 
 // R-RIVAL: other DHCP servers on the wire, and what a stranger can do about our answering.

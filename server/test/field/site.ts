@@ -1,7 +1,8 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { SteppedClock, type EvidenceKind } from '@ipsonomo/core';
+import { SteppedClock } from '@ipsonomo/core/clock';
+import type { EvidenceKind } from '@ipsonomo/core/plan';
 import { PracticeSite, TERN_COVE } from '@ipsonomo/practice';
 import type { VigilRing } from '../../src/common/vigil-ring';
 import { FieldEngine } from '../../src/field/engine';

@@ -1,4 +1,5 @@
-import { encodeWith, ethernet, lldp, toMac, withTag } from '@ipsonomo/core';
+import { toMac } from '@ipsonomo/core/net';
+import { encodeWith, ethernet, lldp, withTag } from '@ipsonomo/core/wire';
 import { EngineBench, mac } from './bench';
 
 // R-SOCKET: which socket the cable is in, by listening alone.

@@ -1,4 +1,5 @@
-import { answerToSet, discoveryFrame, formatMac, orderOf } from '@ipsonomo/core';
+import { formatMac } from '@ipsonomo/core/net';
+import { answerToSet, discoveryFrame, orderOf } from '@ipsonomo/core/wire';
 import type { FieldTarget } from '../../src/field/protocol';
 import { ip, LAPTOP, mac, target } from './bench';
 import { Site } from './site';

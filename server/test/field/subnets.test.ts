@@ -1,4 +1,4 @@
-import { formatIpv4, toPrefixLength } from '@ipsonomo/core';
+import { formatIpv4, toPrefixLength } from '@ipsonomo/core/net';
 import { Subnets } from '../../src/field/subnets';
 import type { FieldSubnet } from '../../src/field/protocol';
 import { ip } from './bench';

@@ -1,4 +1,6 @@
-import { evidenceWords, noticeWords, readEvidence, sentenceOf, type Issue } from '@ipsonomo/core';
+import { evidenceWords, noticeWords, sentenceOf } from '@ipsonomo/core/api';
+import type { Issue } from '@ipsonomo/core/net';
+import { readEvidence } from '@ipsonomo/core/plan';
 import { FieldRefusal, type FieldTarget } from '../../src/field/protocol';
 import { ip, mac, target } from './bench';
 import { Site } from './site';

@@ -1,4 +1,5 @@
-import { arpFrame, BROADCAST_MAC, encodeWith, ethernet, ZERO_MAC } from '@ipsonomo/core';
+import { BROADCAST_MAC, ZERO_MAC } from '@ipsonomo/core/net';
+import { arpFrame, encodeWith, ethernet } from '@ipsonomo/core/wire';
 import { Site } from './site';
 import { DRIVE, EngineBench, ip, mac, planOf, STRANGER, target } from './bench';
 

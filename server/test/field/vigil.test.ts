@@ -1,4 +1,6 @@
-import { evidenceWords, LOST, NOT_ASKED, readEvidence, summaryOf } from '@ipsonomo/core';
+import { evidenceWords } from '@ipsonomo/core/api';
+import { readEvidence } from '@ipsonomo/core/plan';
+import { LOST, NOT_ASKED, summaryOf } from '@ipsonomo/core/vigil';
 import { VigilRing } from '../../src/common/vigil-ring';
 import { VigilUnit } from '../../src/field/vigil';
 import { ip, mac, target } from './bench';

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { AddressInfo } from 'node:net';
 import request from 'supertest';
-import type { JobView, PlanView, ProgressView } from '@ipsonomo/core';
+import type { JobView, PlanView, ProgressView } from '@ipsonomo/core/api';
 import { addingDevices, viewOfJob, type NewDevice } from '../../../core/test/jobs';
 import { hastenedTime, REAL_TIME } from '../../src/common/time';
 import { compose, type Running } from '../../src/compose';

@@ -5,7 +5,7 @@ import {
   type ErrorView,
   type JobView,
   type PlanView,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/api';
 import { addingDevices, removingDevice } from '../../../core/test/jobs';
 import { givenStatus, statusOf } from '../../src/http/errors';
 import { ApiBench, device, subnet, type Method } from './api-bench';

@@ -1,6 +1,6 @@
 import { request as httpRequest } from 'node:http';
 import request from 'supertest';
-import type { KeysView, NewKeyView } from '@ipsonomo/core';
+import type { KeysView, NewKeyView } from '@ipsonomo/core/api';
 import { ApiBench } from './api-bench';
 
 // R-DOOR: nobody who was not let in gets further than the door.

@@ -1,12 +1,12 @@
 import {
-  applyEdits,
   docFromView,
   thingsOf,
   type EditsView,
   type ErrorView,
   type PlanView,
   type RevisionView,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/api';
+import { applyEdits } from '@ipsonomo/core/plan';
 import { ApiBench, device, type Method } from './api-bench';
 
 // Changes of a plan over the wire: edits, undo and redo, two people at once, named revisions.

@@ -4,7 +4,7 @@ import { runInNewContext } from 'node:vm';
 import { gzipSync } from 'node:zlib';
 import fc from 'fast-check';
 import request from 'supertest';
-import type { ErrorView, FieldView } from '@ipsonomo/core';
+import type { ErrorView, FieldView } from '@ipsonomo/core/api';
 import { cases } from '../../../core/test/cases';
 import { ApiBench, type Method } from './api-bench';
 

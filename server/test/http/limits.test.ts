@@ -1,6 +1,6 @@
 import express, { type RequestHandler } from 'express';
 import request from 'supertest';
-import type { ErrorView } from '@ipsonomo/core';
+import type { ErrorView } from '@ipsonomo/core/api';
 import { createServer } from 'node:http';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';

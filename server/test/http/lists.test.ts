@@ -6,7 +6,7 @@ import type {
   ListTaking,
   ListView,
   PlanView,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/api';
 import { ApiBench } from './api-bench';
 
 // A list on its way into a plan: read in a thread, seen before anything is changed, taken whole.

@@ -1,16 +1,10 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import {
-  docOf,
-  must,
-  readPlanFile,
-  SHELF,
-  type DescriptionView,
-  type ErrorView,
-  type Kind,
-  type PlanView,
-} from '@ipsonomo/core';
+import type { DescriptionView, ErrorView, PlanView } from '@ipsonomo/core/api';
+import { readPlanFile } from '@ipsonomo/core/formats';
+import { must } from '@ipsonomo/core/net';
+import { docOf, SHELF, type Kind } from '@ipsonomo/core/plan';
 import { ApiBench } from './api-bench';
 
 // Description files read by the server, and papers that go with a kind wherever its plan goes.

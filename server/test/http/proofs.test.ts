@@ -1,4 +1,4 @@
-import type { FieldView, JobView, ProofDetailView, ProofView, VigilView } from '@ipsonomo/core';
+import type { FieldView, JobView, ProofDetailView, ProofView, VigilView } from '@ipsonomo/core/api';
 import { ApiBench } from './api-bench';
 
 // Runs of proofs over the real practice site and the real database.

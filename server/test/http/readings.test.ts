@@ -1,4 +1,4 @@
-import type { ListView } from '@ipsonomo/core';
+import type { ListView } from '@ipsonomo/core/api';
 import { Readings } from '../../src/common/readings';
 import { ApiBench } from './api-bench';
 

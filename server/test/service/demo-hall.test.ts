@@ -1,4 +1,5 @@
-import { applyEdits, firstDoc, mendAll, planOf, snagsOf } from '@ipsonomo/core';
+import { applyEdits, firstDoc, planOf } from '@ipsonomo/core/plan';
+import { mendAll, snagsOf } from '@ipsonomo/core/snags';
 import { hallEdits } from '../../src/demo-hall';
 
 // The hall of the demo that is still being planned: what its line builder got wrong, and nothing else.

@@ -1,15 +1,14 @@
 import fc from 'fast-check';
+import { formatIpv4, toIpv4 } from '@ipsonomo/core/net';
 import {
   applyEdits,
   docOfPlan,
-  formatIpv4,
   planOf,
-  toIpv4,
   type Edit,
   type Evidence,
   type Json,
   type PlanDoc,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 import { cases } from '../../../core/test/cases';
 import { siteOf } from '../../../core/test/snags/big-site';
 import { planAfterNews, planNews } from '../../src/field/plan-news';

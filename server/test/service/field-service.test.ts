@@ -1,13 +1,5 @@
-import {
-  must,
-  parseIpv4,
-  parsePrefix,
-  toDevice,
-  toInterface,
-  toPlan,
-  toSubnet,
-  type Plan,
-} from '@ipsonomo/core';
+import { must, parseIpv4, parsePrefix } from '@ipsonomo/core/net';
+import { toDevice, toInterface, toPlan, toSubnet, type Plan } from '@ipsonomo/core/plan';
 import type { Field } from '../../src/field/field';
 import type { Practice } from '../../src/field/practice';
 import { IDLE, type FieldCommand, type FieldTarget } from '../../src/field/protocol';

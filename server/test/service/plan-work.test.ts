@@ -1,4 +1,5 @@
-import { docOfPlan, writePlanFile } from '@ipsonomo/core';
+import { writePlanFile } from '@ipsonomo/core/formats';
+import { docOfPlan } from '@ipsonomo/core/plan';
 import { siteOf } from '../../../core/test/snags/big-site';
 import { machineActor } from '../../src/service/actor';
 import { PlanWork } from '../../src/service/plan-work';

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { must, parseMac, type EvidenceKind } from '@ipsonomo/core';
+import { must, parseMac } from '@ipsonomo/core/net';
+import type { EvidenceKind } from '@ipsonomo/core/plan';
 import { ip } from '../../../core/test/wire/samples';
 import { cases } from '../../../core/test/cases';
 import { fold } from '../../src/cli/fold';

@@ -1,19 +1,17 @@
 import fc from 'fast-check';
+import type { JobCounts } from '@ipsonomo/core/api';
+import { must, parseMac, parsePrefix } from '@ipsonomo/core/net';
 import {
   docOf,
   interfacesOf,
-  must,
-  parseMac,
   toDevice,
   toInterface,
   toSubnet,
-  parsePrefix,
   type Edit,
   type Evidence,
   type EvidenceKind,
-  type JobCounts,
   type Plan,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 import { JobSummaries } from '../../src/service/job-summaries';
 import { PlanReader } from '../../src/service/read-plan';
 import { Rounds } from '../../src/service/round';

@@ -1,4 +1,4 @@
-import { formatPrefix } from '@ipsonomo/core';
+import { formatPrefix } from '@ipsonomo/core/net';
 import { openDatabase } from '../../src/store/database';
 import { migrationSource } from '../../src/store/migrations';
 import { Store } from '../../src/store/store';

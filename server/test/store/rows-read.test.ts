@@ -1,4 +1,4 @@
-import { must, parseMac } from '@ipsonomo/core';
+import { must, parseMac } from '@ipsonomo/core/net';
 import type { Knex } from 'knex';
 import { ip } from '../../../core/test/wire/samples';
 import { JobSummaries } from '../../src/service/job-summaries';

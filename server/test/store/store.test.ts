@@ -1,10 +1,6 @@
+import { must, parseIpv4, parseMac, parsePrefix } from '@ipsonomo/core/net';
 import {
   docOf,
-  must,
-  parseIpv4,
-  parseMac,
-  parsePrefix,
-  snagsOf,
   toDevice,
   toInterface,
   toSubnet,
@@ -13,7 +9,8 @@ import {
   type Json,
   type ThingDoc,
   type ThingType,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
+import { snagsOf } from '@ipsonomo/core/snags';
 import type { NewEvidence } from '../../src/store/evidence';
 import { Store } from '../../src/store/store';
 import { Scratch } from '../scratch';

@@ -1,4 +1,4 @@
-import type { SwitchElement } from '@ipsonomo/core';
+import type { SwitchElement } from '@ipsonomo/core/switches';
 
 /** What one drawn element is told: its own positions, and how they change. */
 export interface ElementProps<K extends SwitchElement['kind']> {

@@ -1,7 +1,9 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { findKind, findSubnet, issueOf, kindsOf, WAY_WORDS, type Plan } from '@ipsonomo/core';
+import { WAY_WORDS } from '@ipsonomo/core/api';
+import { issueOf } from '@ipsonomo/core/net';
+import { findKind, findSubnet, kindsOf, type Plan } from '@ipsonomo/core/plan';
 import { useEdit } from '../../data';
 import { Card, Field, Page, Pick, Refusals, Words } from '../../parts';
 import { useWide } from '../../theme';

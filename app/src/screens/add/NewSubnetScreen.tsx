@@ -1,8 +1,6 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import {
-  checkSubnet,
-  FIRST_REALM,
   firstHostOf,
   formatIpv4,
   hostCountOf,
@@ -12,9 +10,9 @@ import {
   specialBlocksWithin,
   type Ipv4,
   type Issue,
-  type Plan,
   type Prefix,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/net';
+import { checkSubnet, FIRST_REALM, type Plan } from '@ipsonomo/core/plan';
 import { acts, useAct } from '../../data';
 import { Field, Notice, Page, Refusals, Words, useDraft } from '../../parts';
 import { usePlan } from '../plan/use-plan';

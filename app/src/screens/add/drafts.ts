@@ -1,3 +1,5 @@
+import { parseHostName, parsePattern } from '@ipsonomo/core/names';
+import { formatIpv4, parseIpv4, type Ipv4, type Issue } from '@ipsonomo/core/net';
 import {
   avoidedFor,
   checkAddress,
@@ -5,21 +7,15 @@ import {
   docOf,
   findKind,
   findSubnet,
-  formatIpv4,
   nextFree,
-  parseHostName,
-  parseIpv4,
-  parsePattern,
   proposedName,
   proposedSwitchName,
   toDevice,
   toInterface,
   type Edit,
-  type Ipv4,
-  type Issue,
   type Plan,
   type Way,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 import { newId } from '../../data/new-id';
 
 /** What all devices that are added together share. */

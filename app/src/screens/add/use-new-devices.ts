@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { SHELF, type Plan } from '@ipsonomo/core';
+import { SHELF, type Plan } from '@ipsonomo/core/plan';
 import { draftsOf, editsOfDrafts, patternIssue, type Correction, type Frame } from './drafts';
 
 const MOST = 200;

@@ -2,15 +2,8 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { memo, useMemo, useState } from 'react';
 import { View } from 'react-native';
-import {
-  isAsking,
-  noticeWords,
-  oncePer,
-  WAY_WORDS,
-  type HeardView,
-  type JobView,
-  type Plan,
-} from '@ipsonomo/core';
+import { noticeWords, WAY_WORDS, type HeardView, type JobView } from '@ipsonomo/core/api';
+import { isAsking, oncePer, type Plan } from '@ipsonomo/core/plan';
 import { acts, useAct, useField, useHeard, useTimeThereOf, useWire } from '../../data';
 import {
   AddressText,

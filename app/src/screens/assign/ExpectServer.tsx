@@ -1,5 +1,6 @@
 import { Button } from '@rneui/themed';
-import { containsAddress, formatIpv4, parseIpv4, type Plan } from '@ipsonomo/core';
+import { containsAddress, formatIpv4, parseIpv4 } from '@ipsonomo/core/net';
+import type { Plan } from '@ipsonomo/core/plan';
 import { useEdit } from '../../data';
 import { Refusals } from '../../parts';
 import { issuesOf } from '../words';

@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import { TWIN_WORDS, type HeardView } from '@ipsonomo/core';
+import { TWIN_WORDS, type HeardView } from '@ipsonomo/core/api';
 import { MacText, Words } from '../../parts';
 import { agoWords, plural } from '../words';
 

@@ -1,20 +1,15 @@
+import type { DeviceInfo, HeardView, InterfaceView, JobView } from '@ipsonomo/core/api';
+import { formatMac, parseIpv4, parseMac } from '@ipsonomo/core/net';
 import {
   findInterface,
   findKind,
-  formatMac,
   offersFor,
   oncePer,
-  parseIpv4,
-  parseMac,
   STAGES,
-  type DeviceInfo,
-  type HeardView,
-  type InterfaceView,
-  type JobView,
   type OfferClient,
   type OfferReason,
   type Plan,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 
 /** A planned interface that is not pinned yet. */
 export interface Awaited {

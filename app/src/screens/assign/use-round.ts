@@ -1,6 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { costOf, roundCalls, type Plan, type RoundCost, type RoundView } from '@ipsonomo/core';
+import type { RoundView } from '@ipsonomo/core/api';
+import type { Plan } from '@ipsonomo/core/plan';
+import { costOf, roundCalls, type RoundCost } from '@ipsonomo/core/round';
 import { changeSettings, roundQuery, useSettings } from '../../data';
 
 export interface Round {

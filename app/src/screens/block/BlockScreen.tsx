@@ -2,16 +2,9 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import {
-  editsOfSplit,
-  formatPrefix,
-  hostCountOf,
-  lengthFor,
-  type Edit,
-  type Plan,
-  type PlanDoc,
-  type Split,
-} from '@ipsonomo/core';
+import { formatPrefix, hostCountOf } from '@ipsonomo/core/net';
+import { lengthFor, type Edit, type Plan, type PlanDoc, type Split } from '@ipsonomo/core/plan';
+import { editsOfSplit } from '@ipsonomo/core/reshape';
 import { newId, useEdit, useJob } from '../../data';
 import { Card, Field, Page, Refusals, Words } from '../../parts';
 import { useColours } from '../../theme';

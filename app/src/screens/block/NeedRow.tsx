@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
-import type { Issue } from '@ipsonomo/core';
+import type { Issue } from '@ipsonomo/core/net';
 import { AddressText, Card, Field, Refusals, Toggle, Words } from '../../parts';
 import { useWide } from '../../theme';
 import type { NeedDraft, Place } from './draft';

@@ -1,15 +1,9 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import {
-  editsOfRepack,
-  formatPrefix,
-  type Block,
-  type Moved,
-  type Plan,
-  type PlanDoc,
-  type Repacking,
-} from '@ipsonomo/core';
+import { formatPrefix } from '@ipsonomo/core/net';
+import type { Block, Plan, PlanDoc } from '@ipsonomo/core/plan';
+import { editsOfRepack, type Moved, type Repacking } from '@ipsonomo/core/reshape';
 import { useEdit } from '../../data';
 import { Notice, Refusals, Words } from '../../parts';
 import { issuesOf, plural } from '../words';

@@ -1,12 +1,5 @@
-import {
-  FIRST_REALM,
-  formatPrefix,
-  parsePrefix,
-  type Block,
-  type Issue,
-  type Need,
-  type Plan,
-} from '@ipsonomo/core';
+import { formatPrefix, parsePrefix, type Issue } from '@ipsonomo/core/net';
+import { FIRST_REALM, type Block, type Need, type Plan } from '@ipsonomo/core/plan';
 import { newId } from '../../data/new-id';
 
 /** A need as it is typed. */

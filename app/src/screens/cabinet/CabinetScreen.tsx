@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { CabinetDevice, CabinetFault } from '@ipsonomo/core';
+import type { CabinetDevice, CabinetFault } from '@ipsonomo/core/api';
 import { cabinetQuery, useCabinetAct } from '../../data';
 import { Choice, Field, MacText, Page, Row, SwitchFace, Words } from '../../parts';
 import { useColours } from '../../theme';

@@ -3,7 +3,6 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import {
   formatMac,
-  isAsking,
   judgeLabel,
   macDigits,
   parseLabel,
@@ -11,7 +10,8 @@ import {
   type LabelReading,
   type LabelVerdict,
   type MacAddress,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/net';
+import { isAsking } from '@ipsonomo/core/plan';
 import { acts, useAct, useWire } from '../../data';
 import { Card, Field, LabelCheck, Notice, Refusals, Row, Words, useDraft } from '../../parts';
 import { HeardLine } from '../assign/HeardLine';

@@ -1,11 +1,6 @@
 import { View } from 'react-native';
-import {
-  WAY_WORDS,
-  type DeviceInfo,
-  type InterfaceView,
-  type Kind,
-  type Plan,
-} from '@ipsonomo/core';
+import { WAY_WORDS, type DeviceInfo, type InterfaceView } from '@ipsonomo/core/api';
+import type { Kind, Plan } from '@ipsonomo/core/plan';
 import { AddressText, Page, StageNotches, Words } from '../../parts';
 import type { HeardOffer } from '../assign/awaited';
 import { Seen } from '../device/Seen';

@@ -1,11 +1,5 @@
-import {
-  findKind,
-  isAsking,
-  isKeyed,
-  isNamedOverLayer2,
-  type InterfaceView,
-  type Stage,
-} from '@ipsonomo/core';
+import type { InterfaceView } from '@ipsonomo/core/api';
+import { findKind, isAsking, isKeyed, isNamedOverLayer2, type Stage } from '@ipsonomo/core/plan';
 import { useMemo } from 'react';
 import { useHeard } from '../../data';
 import { Page } from '../../parts';

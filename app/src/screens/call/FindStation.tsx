@@ -1,7 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { judgeLabel, parseLabel, parseMac, type StationView } from '@ipsonomo/core';
+import type { StationView } from '@ipsonomo/core/api';
+import { judgeLabel, parseLabel, parseMac } from '@ipsonomo/core/net';
 import { acts, useAct, useActOn, useStations, useWire } from '../../data';
 import { Card, LabelCheck, Notice, Refusals, Row, Words, useDraft } from '../../parts';
 import { reasonWords } from '../assign/awaited';

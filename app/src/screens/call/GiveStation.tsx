@@ -2,13 +2,12 @@ import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
 import {
-  findDevice,
   evidenceWords,
   nameSlipWords,
-  stationNameOf,
   type StationGiving,
   type StationView,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/api';
+import { findDevice, stationNameOf } from '@ipsonomo/core/plan';
 import { acts, useAct, useField, useStations, useWire } from '../../data';
 import { Card, Field, Notice, Refusals, timeOf, Words, useDraft } from '../../parts';
 import { issuesOf } from '../words';

@@ -1,6 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
-import { evidenceWords, isAsking, isNamedOverLayer2 } from '@ipsonomo/core';
+import { evidenceWords } from '@ipsonomo/core/api';
+import { isAsking, isNamedOverLayer2 } from '@ipsonomo/core/plan';
 import { acts, useAct } from '../../data';
 import { Notice, ReasonForm, Refusals } from '../../parts';
 import { agoWords, issuesOf } from '../words';

@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import { guideOf, type Kind, type Way } from '@ipsonomo/core';
+import { guideOf, type Kind, type Way } from '@ipsonomo/core/plan';
 import { Row, Words } from '../../parts';
 
 interface StepsProps {

@@ -1,13 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
-import {
-  dhcpNameOf,
-  evidenceWords,
-  findDevice,
-  isOneOf,
-  portText,
-  type HeardView,
-} from '@ipsonomo/core';
+import { portText } from '@ipsonomo/core/answering';
+import { evidenceWords, type HeardView } from '@ipsonomo/core/api';
+import { dhcpNameOf, findDevice, isOneOf } from '@ipsonomo/core/plan';
 import { acts, reading, useEdit, useHeard, useWire } from '../../data';
 import { Card, MacText, Notice, Refusals, Row, Words } from '../../parts';
 import { HeardLine } from '../assign/HeardLine';

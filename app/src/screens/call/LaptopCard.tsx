@@ -2,14 +2,13 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { formatIpv4, parseIpv4 } from '@ipsonomo/core/net';
 import {
-  formatIpv4,
   laptopAddress,
   laptopCommands,
   LAPTOP_SYSTEMS,
-  parseIpv4,
   type LaptopSystem,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 import { adaptersQuery, changeSettings, usePresent, useField } from '../../data';
 import { AddressText, Card, Choice, Field, Words } from '../../parts';
 import type { Call } from './CallPage';

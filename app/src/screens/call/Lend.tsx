@@ -1,14 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import {
-  findDevice,
-  findSubnet,
-  checkAddress,
-  formatIpv4,
-  parseIpv4,
-  proposeLoan,
-} from '@ipsonomo/core';
+import { formatIpv4, parseIpv4 } from '@ipsonomo/core/net';
+import { findDevice, findSubnet, checkAddress, proposeLoan } from '@ipsonomo/core/plan';
 import { useEdit, usePresent, useWire } from '../../data';
 import { Choice, dueOf, Field, Notice, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';

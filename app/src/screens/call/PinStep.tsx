@@ -1,6 +1,7 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
-import { evidenceWords, isByHand, isKeyed, isNamedOverLayer2 } from '@ipsonomo/core';
+import { evidenceWords } from '@ipsonomo/core/api';
+import { isByHand, isKeyed, isNamedOverLayer2 } from '@ipsonomo/core/plan';
 import { acts, useAct, useField, type Acting } from '../../data';
 import { Notice, timeOf, Words } from '../../parts';
 import { Bound } from './Bound';

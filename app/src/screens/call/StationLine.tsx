@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import type { StationView } from '@ipsonomo/core';
+import type { StationView } from '@ipsonomo/core/api';
 import { AddressText, MacText, Words } from '../../parts';
 import { agoWords } from '../words';
 

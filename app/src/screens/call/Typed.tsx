@@ -1,5 +1,6 @@
 import { View } from 'react-native';
-import { findDevice, formatIpv4, maskOf, type PrefixLength } from '@ipsonomo/core';
+import { formatIpv4, maskOf, type PrefixLength } from '@ipsonomo/core/net';
+import { findDevice } from '@ipsonomo/core/plan';
 import { AddressText, Row, Words } from '../../parts';
 import type { Call } from './CallPage';
 

@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
-import { findSubnet, notHeardCauses, patienceFor, type NotHeardCause } from '@ipsonomo/core';
+import { findSubnet, notHeardCauses, patienceFor, type NotHeardCause } from '@ipsonomo/core/plan';
 import { useField, useTraffic } from '../../data';
 import { Notice, Row, Words } from '../../parts';
 import { DeviceSwitches } from '../switches/DeviceSwitches';

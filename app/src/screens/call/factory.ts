@@ -1,4 +1,4 @@
-import { formatIpv4 } from '@ipsonomo/core';
+import { formatIpv4 } from '@ipsonomo/core/net';
 import type { Call } from './CallPage';
 
 /** Where such a device is as it left its maker. */

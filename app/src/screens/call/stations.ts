@@ -1,14 +1,12 @@
+import type { StationView } from '@ipsonomo/core/api';
+import { formatMac, parseIpv4, parseMac } from '@ipsonomo/core/net';
 import {
   findDevice,
   findKind,
-  formatMac,
-  parseIpv4,
-  parseMac,
   stationsFor,
   type OfferReason,
   type OfferStation,
-  type StationView,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 import type { Call } from './CallPage';
 
 export interface StationOffer {

@@ -3,19 +3,16 @@ import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { knownOf, SEEN_AT_DEVICE, SIGN_WORDS } from '@ipsonomo/core/api';
 import {
-  interfacesOf,
-  knownOf,
   knownSince,
   likelyCauses,
-  SEEN_AT_DEVICE,
-  SIGN_WORDS,
   signsOf,
   SIGNS,
   type Countersign,
-  type PlannedInterface,
   type Sign,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/causes';
+import { interfacesOf, type PlannedInterface } from '@ipsonomo/core/plan';
 import {
   acts,
   foundRoutesQuery,

@@ -6,8 +6,8 @@ import {
   readCode,
   type CodeReading,
   type CodeSystem,
-  type Plan,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/codes';
+import type { Plan } from '@ipsonomo/core/plan';
 import { Card, Choice, Field, Notice, Page, Pick, Words } from '../../parts';
 import { usePlan } from '../plan/use-plan';
 

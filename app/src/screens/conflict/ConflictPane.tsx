@@ -1,14 +1,8 @@
 import { Button, ButtonGroup } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import {
-  fieldWords,
-  thingWords,
-  valueWords,
-  type Edit,
-  type EditConflict,
-  type PlanDoc,
-} from '@ipsonomo/core';
+import { fieldWords, thingWords, valueWords } from '@ipsonomo/core/api';
+import type { Edit, EditConflict, PlanDoc } from '@ipsonomo/core/plan';
 import { ApiError } from '../../data';
 import { Words } from '../../parts';
 import { useColours } from '../../theme';

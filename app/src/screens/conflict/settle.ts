@@ -1,4 +1,4 @@
-import { sameJson, type Edit, type EditConflict } from '@ipsonomo/core';
+import { sameJson, type Edit, type EditConflict } from '@ipsonomo/core/plan';
 
 export type Choice = 'mine' | 'theirs';
 

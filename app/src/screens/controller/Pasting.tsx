@@ -1,15 +1,9 @@
 import { Button } from '@rneui/themed';
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
-import {
-  enteredEdits,
-  formatCells,
-  parseCells,
-  placeEntered,
-  readEntered,
-  type Plan,
-  type PlanDoc,
-} from '@ipsonomo/core';
+import { enteredEdits, placeEntered, readEntered } from '@ipsonomo/core/entered';
+import type { Plan, PlanDoc } from '@ipsonomo/core/plan';
+import { formatCells, parseCells } from '@ipsonomo/core/sheet';
 import { acts, chooseFile, useAct, useEdit, useList, useListLines } from '../../data';
 import { Card, LongField, Pick, Refusals, Words, useDraft } from '../../parts';
 import { issuesOf, plural } from '../words';

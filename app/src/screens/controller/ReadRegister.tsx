@@ -2,15 +2,10 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
-import {
-  evidenceWords,
-  findKind,
-  isOneOf,
-  registerAsked,
-  speaksModbus,
-  type ConnectionEnd,
-  type Plan,
-} from '@ipsonomo/core';
+import { evidenceWords } from '@ipsonomo/core/api';
+import { registerAsked } from '@ipsonomo/core/entered';
+import { findKind, isOneOf, type ConnectionEnd, type Plan } from '@ipsonomo/core/plan';
+import { speaksModbus } from '@ipsonomo/core/proof';
 import { acts, reading, useAct } from '../../data';
 import { Card, Field, Pick, Refusals, timeOf, Words } from '../../parts';
 import { issuesOf } from '../words';

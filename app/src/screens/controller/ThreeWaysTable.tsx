@@ -1,5 +1,6 @@
 import { View } from 'react-native';
-import { ENTERED_WORDS, type ThreeWays } from '@ipsonomo/core';
+import { ENTERED_WORDS } from '@ipsonomo/core/api';
+import type { ThreeWays } from '@ipsonomo/core/entered';
 import { Words } from '../../parts';
 import { useWide } from '../../theme';
 

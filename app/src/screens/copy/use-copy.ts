@@ -1,19 +1,8 @@
 import { useMemo, useState } from 'react';
-import {
-  applyEdits,
-  copyMachine,
-  countWrong,
-  planOf,
-  sizeOf,
-  snagsOf,
-  type Copying,
-  type CopyOrder,
-  type Device,
-  type Plan,
-  type PlanDoc,
-  type Result,
-  type Snag,
-} from '@ipsonomo/core';
+import { sizeOf, type Result } from '@ipsonomo/core/net';
+import { applyEdits, planOf, type Device, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
+import { copyMachine, type Copying, type CopyOrder } from '@ipsonomo/core/reshape';
+import { countWrong, snagsOf, type Snag } from '@ipsonomo/core/snags';
 import { newId } from '../../data/new-id';
 
 /** What is copied and how, as it is typed, with what would come of it. */

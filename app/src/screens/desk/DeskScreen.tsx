@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { formatMac, parseLabel } from '@ipsonomo/core';
+import { formatMac, parseLabel } from '@ipsonomo/core/net';
 import { acts, useAct } from '../../data';
 import {
   AddressText,

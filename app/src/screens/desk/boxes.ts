@@ -1,12 +1,5 @@
-import {
-  findKind,
-  isKeyed,
-  type DeviceInfo,
-  type InterfaceView,
-  type JobView,
-  type Kind,
-  type Plan,
-} from '@ipsonomo/core';
+import type { DeviceInfo, InterfaceView, JobView } from '@ipsonomo/core/api';
+import { findKind, isKeyed, type Kind, type Plan } from '@ipsonomo/core/plan';
 
 /** An interface that waits for a sticker. */
 export interface Waiting {

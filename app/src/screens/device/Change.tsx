@@ -1,22 +1,20 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
+import type { DeviceInfo, InterfaceView } from '@ipsonomo/core/api';
+import { parseHostName } from '@ipsonomo/core/names';
+import { parseIpv4, type Issue } from '@ipsonomo/core/net';
 import {
   changeOf,
   checkAddress,
   editsOfTakingOut,
   findDoc,
   findSubnet,
-  parseHostName,
-  parseIpv4,
-  type DeviceInfo,
   type Edit,
-  type InterfaceView,
-  type Issue,
   type Plan,
   type PlanDoc,
   type ThingDoc,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 import { useEdit } from '../../data';
 import { Card, Field, Refusals } from '../../parts';
 import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';

@@ -1,7 +1,9 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { findKind, snagKey, snagSentence, WAY_WORDS } from '@ipsonomo/core';
+import { snagSentence, WAY_WORDS } from '@ipsonomo/core/api';
+import { findKind } from '@ipsonomo/core/plan';
+import { snagKey } from '@ipsonomo/core/snags';
 import { useJob } from '../../data';
 import { AddressText, Card, MacText, Notice, Page, StageNotches, Words } from '../../parts';
 import { useWide } from '../../theme';

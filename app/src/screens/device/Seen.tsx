@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
-import type { InterfaceView } from '@ipsonomo/core';
+import type { InterfaceView } from '@ipsonomo/core/api';
 import { acts, reading } from '../../data';
 import { EvidenceStamp, Words } from '../../parts';
 

@@ -2,7 +2,12 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { format } from 'date-fns';
-import { spokenKey, type BrowserView, type InvitationView, type NewKeyView } from '@ipsonomo/core';
+import {
+  spokenKey,
+  type BrowserView,
+  type InvitationView,
+  type NewKeyView,
+} from '@ipsonomo/core/api';
 import { acts, useAct, useActOn, useKeys, useNow } from '../../data';
 import { Card, Notice, Page, Refusals, Words } from '../../parts';
 import { agoWords, issuesOf, leftWords } from '../words';

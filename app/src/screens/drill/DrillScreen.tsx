@@ -4,15 +4,12 @@ import { View } from 'react-native';
 import {
   drillRowsOf,
   expectedOf,
-  formatIpv4,
-  returnsOf,
   returnWords,
-  worstFirst,
   type DrillView,
   type JobView,
-  type Plan,
-  type Returned,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/api';
+import { formatIpv4 } from '@ipsonomo/core/net';
+import { returnsOf, worstFirst, type Plan, type Returned } from '@ipsonomo/core/plan';
 import { acts, useAct, useWire, type Acting } from '../../data';
 import { AddressText, LongList, Notice, Page, Refusals, Row, Words } from '../../parts';
 import { useWide } from '../../theme';

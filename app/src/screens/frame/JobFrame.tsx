@@ -2,7 +2,7 @@ import { Slot, usePathname, useRouter } from 'expo-router';
 import { useRef } from 'react';
 import { ScrollView, View } from 'react-native';
 import { format } from 'date-fns';
-import { sourceWords } from '@ipsonomo/core';
+import { sourceWords } from '@ipsonomo/core/api';
 import { acts, type FieldNow, useAct, useAway, useJob, useWire } from '../../data';
 import { LinkLine, Places, type Place, type PlaceEntry } from '../../parts';
 import { useColours, useLowWindow, useWide } from '../../theme';

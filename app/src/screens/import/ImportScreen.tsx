@@ -1,6 +1,6 @@
 import { Button, LinearProgress } from '@rneui/themed';
 import { useState } from 'react';
-import type { ListView } from '@ipsonomo/core';
+import type { ListView } from '@ipsonomo/core/api';
 import { acts, chooseFile, useAct, useJob, useList } from '../../data';
 import { Notice, Page, Refusals, Words } from '../../parts';
 import { issuesOf, plural } from '../words';

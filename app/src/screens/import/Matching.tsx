@@ -2,15 +2,9 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import {
-  kindsOf,
-  matchColumns,
-  SHEET_COLUMNS,
-  type ColumnId,
-  type ListTaking,
-  type Plan,
-  type SheetSummary,
-} from '@ipsonomo/core';
+import type { ListTaking, SheetSummary } from '@ipsonomo/core/api';
+import { kindsOf, type Plan } from '@ipsonomo/core/plan';
+import { matchColumns, SHEET_COLUMNS, type ColumnId } from '@ipsonomo/core/sheet';
 import { acts, useAct, useListPreview } from '../../data';
 import { Card, Page, Pick, Refusals, Words } from '../../parts';
 import { useWide } from '../../theme';

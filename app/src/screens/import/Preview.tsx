@@ -1,5 +1,6 @@
 import { View } from 'react-native';
-import { columnOf, sentenceOf, type ListPreview } from '@ipsonomo/core';
+import { sentenceOf, type ListPreview } from '@ipsonomo/core/api';
+import { columnOf } from '@ipsonomo/core/sheet';
 import { AddressText, Words } from '../../parts';
 import { useColours } from '../../theme';
 import { plural } from '../words';

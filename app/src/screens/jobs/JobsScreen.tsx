@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
-import type { JobCounts, JobSummary } from '@ipsonomo/core';
+import type { JobCounts, JobSummary } from '@ipsonomo/core/api';
 import {
   acts,
   changeSettings,

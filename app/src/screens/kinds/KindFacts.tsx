@@ -1,6 +1,8 @@
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
-import { formatIpv4, ROLE_WORDS, WAY_WORDS, type FactoryState, type Kind } from '@ipsonomo/core';
+import { ROLE_WORDS, WAY_WORDS } from '@ipsonomo/core/api';
+import { formatIpv4 } from '@ipsonomo/core/net';
+import type { FactoryState, Kind } from '@ipsonomo/core/plan';
 import { Card, Words } from '../../parts';
 
 interface Props {

@@ -1,7 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { kindsOf, WAY_WORDS, type Kind } from '@ipsonomo/core';
+import { WAY_WORDS } from '@ipsonomo/core/api';
+import { kindsOf, type Kind } from '@ipsonomo/core/plan';
 import { chooseFile, useJob } from '../../data';
 import { Field, Page, Row, Words } from '../../parts';
 import { SwitchReader } from '../switches/SwitchCard';

@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { Pressable, View } from 'react-native';
-import type { Kind, Paper, PlanDoc } from '@ipsonomo/core';
+import type { Kind, Paper, PlanDoc } from '@ipsonomo/core/plan';
 import { acts, chooseFile, paperPath, useAct, useEdit } from '../../data';
 import { Refusals, Words } from '../../parts';
 import { TOUCH } from '../../theme';

@@ -1,7 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { type DescriptionView, type Kind, type Plan, type PlanDoc } from '@ipsonomo/core';
+import type { DescriptionView } from '@ipsonomo/core/api';
+import type { Kind, Plan, PlanDoc } from '@ipsonomo/core/plan';
 import { acts, useAct, useDescription, useEdit } from '../../data';
 import { Card, Notice, Refusals, Row, Words } from '../../parts';
 import { issuesOf, plural } from '../words';

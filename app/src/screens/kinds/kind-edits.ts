@@ -1,3 +1,4 @@
+import type { StoredPaper } from '@ipsonomo/core/api';
 import {
   changeOf,
   docOf,
@@ -6,8 +7,7 @@ import {
   type Kind,
   type Paper,
   type PlanDoc,
-  type StoredPaper,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 
 /** What a person has said of a kind before (its ways, its steps) stays as it was said. */
 const KEPT = ['ways', 'factory', 'switches', 'wins', 'pinning', 'role', 'stem'] as const;

@@ -1,4 +1,5 @@
-import { kindShape, type Issue, type Kind, type ThingDoc } from '@ipsonomo/core';
+import type { Issue } from '@ipsonomo/core/net';
+import { kindShape, type Kind, type ThingDoc } from '@ipsonomo/core/plan';
 
 /** A kind that came over the wire as text; none where it is not whole. */
 export function kindOfDoc(doc: ThingDoc): readonly Kind[] {

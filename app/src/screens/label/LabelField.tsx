@@ -1,7 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { formatMac, labelsIn, parseLabel } from '@ipsonomo/core';
+import { formatMac, parseLabel } from '@ipsonomo/core/net';
+import { labelsIn } from '@ipsonomo/core/plan';
 import { chooseFile, readPicture } from '../../data';
 import { Field, Notice } from '../../parts';
 

@@ -3,19 +3,12 @@ import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import Svg from 'react-native-svg';
-import {
-  drawnRoute,
-  formatIpv4,
-  pictureOf,
-  predict,
-  PreparedNet,
-  routeNetOf,
-  verdictWords,
-  type Lane,
-  type Picture,
-  type Plan,
-  type ProofKind,
-} from '@ipsonomo/core';
+import { verdictWords } from '@ipsonomo/core/api';
+import { formatIpv4 } from '@ipsonomo/core/net';
+import { drawnRoute, pictureOf, type Lane, type Picture } from '@ipsonomo/core/picture';
+import type { Plan } from '@ipsonomo/core/plan';
+import type { ProofKind } from '@ipsonomo/core/proof';
+import { predict, PreparedNet, routeNetOf } from '@ipsonomo/core/routes';
 import { saveText, useJob, useWire } from '../../data';
 import { AddressText, LongList, Notice, Page, Pick, Refusals, Row, Words } from '../../parts';
 import { useWide } from '../../theme';

@@ -1,6 +1,8 @@
 import { ScrollView } from 'react-native';
 import Svg, { Circle, G, Line, Path, Polygon, Polyline, Rect, Text } from 'react-native-svg';
-import { formatIpv4, type DrawnRoute, type ProofKind } from '@ipsonomo/core';
+import { formatIpv4 } from '@ipsonomo/core/net';
+import type { DrawnRoute } from '@ipsonomo/core/picture';
+import type { ProofKind } from '@ipsonomo/core/proof';
 import { FIGURES, useColours, WORDS } from '../../theme';
 import {
   boxesOf,

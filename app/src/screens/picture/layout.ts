@@ -1,5 +1,5 @@
 import { graphlib, layout } from '@dagrejs/dagre';
-import type { DrawnRoute, Joiner, Lane, LaneDevice, Picture } from '@ipsonomo/core';
+import type { DrawnRoute, Joiner, Lane, LaneDevice, Picture } from '@ipsonomo/core/picture';
 
 /** Where a thing stands, by its upper left corner. */
 export interface Box {

@@ -1,5 +1,6 @@
 import { useRouter } from 'expo-router';
-import { findSubnet, type DeviceInfo, type Plan } from '@ipsonomo/core';
+import type { DeviceInfo } from '@ipsonomo/core/api';
+import { findSubnet, type Plan } from '@ipsonomo/core/plan';
 import { DeviceRow } from '../../parts';
 import { placeOf } from '../words';
 

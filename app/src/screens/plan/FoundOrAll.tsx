@@ -1,7 +1,9 @@
 import { Button } from '@rneui/themed';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import type { DeviceInfo, Plan, Snag } from '@ipsonomo/core';
+import type { DeviceInfo } from '@ipsonomo/core/api';
+import type { Plan } from '@ipsonomo/core/plan';
+import type { Snag } from '@ipsonomo/core/snags';
 import type { Job } from '../../data';
 import { Field, LinkTo, LongList, Words } from '../../parts';
 import { plural } from '../words';

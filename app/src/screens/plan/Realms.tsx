@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
-import { docOf, type Plan } from '@ipsonomo/core';
+import { docOf, type Plan } from '@ipsonomo/core/plan';
 import { newId, useEdit } from '../../data';
 import { Refusals } from '../../parts';
 import { issuesOf } from '../words';

@@ -1,16 +1,14 @@
 import { useMemo } from 'react';
 import { View } from 'react-native';
+import { formatIpv4, hostCountOf, type Ipv4 } from '@ipsonomo/core/net';
 import {
-  formatIpv4,
   givenAddresses,
-  hostCountOf,
   subnetInterfaces,
   oncePer,
-  type Ipv4,
   type Plan,
-  type Snag,
   type Subnet,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
+import type { Snag } from '@ipsonomo/core/snags';
 import { AddressText, SubnetRuler, Words } from '../../parts';
 import { plural } from '../words';
 

@@ -1,4 +1,5 @@
-import type { DeviceInfo, Subnet } from '@ipsonomo/core';
+import type { DeviceInfo } from '@ipsonomo/core/api';
+import type { Subnet } from '@ipsonomo/core/plan';
 
 /** A line of the plan on a phone. */
 export type PlanLine =

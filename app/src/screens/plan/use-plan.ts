@@ -1,4 +1,5 @@
-import type { JobView, Plan } from '@ipsonomo/core';
+import type { JobView } from '@ipsonomo/core/api';
+import type { Plan } from '@ipsonomo/core/plan';
 import { useJob } from '../../data';
 
 /** The job with its plan as core reasons about it. */

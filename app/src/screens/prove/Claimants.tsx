@@ -1,5 +1,6 @@
 import { View } from 'react-native';
-import { ownerTitle, type Plan } from '@ipsonomo/core';
+import { ownerTitle } from '@ipsonomo/core/api';
+import type { Plan } from '@ipsonomo/core/plan';
 import { usePresent } from '../../data';
 import { timeOf, Words } from '../../parts';
 

@@ -1,15 +1,9 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import {
-  findSubnet,
-  evidenceWords,
-  findDoc,
-  foundKey,
-  type CheckName,
-  type Plan,
-  type PlanDoc,
-} from '@ipsonomo/core';
+import { evidenceWords } from '@ipsonomo/core/api';
+import { findSubnet, findDoc, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
+import { foundKey, type CheckName } from '@ipsonomo/core/proof';
 import { useEdit } from '../../data';
 import { AddressText, Card, LongList, Row, StageNotches, timeOf, Words } from '../../parts';
 import { useWide } from '../../theme';

@@ -1,7 +1,8 @@
 import { Button, LinearProgress } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
-import { proofEndWords, type ProofState } from '@ipsonomo/core';
+import { proofEndWords } from '@ipsonomo/core/api';
+import type { ProofState } from '@ipsonomo/core/proof';
 import { acts, reading, useAct, useActOn, useField } from '../../data';
 import { Card, Notice, Refusals, Words } from '../../parts';
 import { issuesOf, plural } from '../words';

@@ -2,17 +2,14 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { DIFFERENCE_HEADS, differenceWords, SETTLEMENT_WORDS } from '@ipsonomo/core/api';
+import type { Plan, PlanDoc } from '@ipsonomo/core/plan';
 import {
-  DIFFERENCE_HEADS,
-  differenceWords,
-  SETTLEMENT_WORDS,
   settlementsOf,
   stayEdit,
   type FoundDifference,
-  type Plan,
-  type PlanDoc,
   type Settlement,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/proof';
 import { newId, readSettings, useEdit } from '../../data';
 import { ReasonForm, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';

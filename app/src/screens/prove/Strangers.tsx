@@ -1,5 +1,7 @@
 import { View } from 'react-native';
-import { strangerPlace, strangerWords, type Plan, type Stranger } from '@ipsonomo/core';
+import { strangerPlace, strangerWords } from '@ipsonomo/core/api';
+import type { Plan } from '@ipsonomo/core/plan';
+import type { Stranger } from '@ipsonomo/core/proof';
 import { LongList, MacText, Row, Words } from '../../parts';
 
 interface Props {

@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
-import type { JobView } from '@ipsonomo/core';
+import type { JobView } from '@ipsonomo/core/api';
 import { Notice, Words } from '../../parts';
 import { plural } from '../words';
 

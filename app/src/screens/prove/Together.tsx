@@ -1,14 +1,8 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
-import {
-  DIFFERENCES,
-  DIFFERENCE_TITLES,
-  settlementsOf,
-  type DifferenceKind,
-  type Edit,
-  type Plan,
-  type PlanDoc,
-} from '@ipsonomo/core';
+import { DIFFERENCE_TITLES } from '@ipsonomo/core/api';
+import type { Edit, Plan, PlanDoc } from '@ipsonomo/core/plan';
+import { DIFFERENCES, settlementsOf, type DifferenceKind } from '@ipsonomo/core/proof';
 import { useEdit } from '../../data';
 import { Refusals } from '../../parts';
 import { issuesOf } from '../words';

@@ -1,18 +1,18 @@
+import type { DeviceInfo, InterfaceView, JobView } from '@ipsonomo/core/api';
 import {
   findKind,
   interfacesOf,
+  type Device,
+  type Interface,
+  type Plan,
+} from '@ipsonomo/core/plan';
+import {
   lastsUntil,
   plannedTexts,
   proofOutcome,
   requiredChecks,
-  type Device,
-  type DeviceInfo,
-  type Interface,
-  type InterfaceView,
-  type JobView,
-  type Plan,
   type ProofOutcome,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/proof';
 
 /** One interface as planned, as seen, and what its last check comes to. */
 export interface Finding {

@@ -1,4 +1,5 @@
-import type { Plan, ProofScope } from '@ipsonomo/core';
+import type { Plan } from '@ipsonomo/core/plan';
+import type { ProofScope } from '@ipsonomo/core/proof';
 import type { PickOption } from '../../parts';
 import { interfaceOptions } from '../words';
 

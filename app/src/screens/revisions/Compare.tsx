@@ -1,13 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { View } from 'react-native';
-import {
-  differencesOf,
-  docBefore,
-  type Difference,
-  type Edit,
-  type EditsView,
-} from '@ipsonomo/core';
+import { differencesOf, docBefore, type Difference, type EditsView } from '@ipsonomo/core/api';
+import type { Edit } from '@ipsonomo/core/plan';
 import { editsQuery, type Job } from '../../data';
 import { Card, Notice, Words } from '../../parts';
 import { useColours, useWide } from '../../theme';

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { RevisionView } from '@ipsonomo/core';
+import type { RevisionView } from '@ipsonomo/core/api';
 import { acts, reading, useAct, useActOn, useJob } from '../../data';
 import { Field, LongList, Page, Refusals, Row, Words } from '../../parts';
 import { useColours } from '../../theme';

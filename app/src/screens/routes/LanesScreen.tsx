@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { findSubnet, type LinkCell, type Plan } from '@ipsonomo/core';
+import { findSubnet, type Plan } from '@ipsonomo/core/plan';
+import type { LinkCell } from '@ipsonomo/core/routes';
 import { lanesQuery, useJob } from '../../data';
 import { Page, Pick, Refusals, Row, Words } from '../../parts';
 import { useWide } from '../../theme';

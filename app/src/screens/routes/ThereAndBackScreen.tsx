@@ -6,18 +6,13 @@ import {
   cureEdits,
   cureWords,
   evidenceWords,
-  findCure,
-  isOneOf,
-  planAsFound,
-  predict,
-  PreparedNet,
   rackPathView,
-  routeNetOf,
   turnLineOf,
   verdictWords,
-  type Plan,
   type RackPathView,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/api';
+import { isOneOf, type Plan } from '@ipsonomo/core/plan';
+import { findCure, planAsFound, predict, PreparedNet, routeNetOf } from '@ipsonomo/core/routes';
 import { acts, type Job, reading, useAct, useEdit, useJob } from '../../data';
 import { Card, Notice, Page, Refusals, ThereAndBackLine, timeOf, Toggle, Words } from '../../parts';
 import { issuesOf, plural } from '../words';

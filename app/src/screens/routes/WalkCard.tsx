@@ -2,22 +2,17 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { addressOrNone, walkWords, type EvidenceViewOf } from '@ipsonomo/core/api';
+import { formatIpv4 } from '@ipsonomo/core/net';
+import { findInterface, findSubnet, isOneOf, type Plan } from '@ipsonomo/core/plan';
 import {
-  addressOrNone,
   compareWalk,
-  findInterface,
-  findSubnet,
-  formatIpv4,
-  isOneOf,
   laptopIn,
   predict,
   PreparedNet,
   routeNetOf,
-  walkWords,
-  type EvidenceViewOf,
-  type Plan,
   type WalkStep,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/routes';
 import { acts, reading, useAct, useField } from '../../data';
 import { AddressText, Card, Notice, Pick, Refusals, timeOf, Words } from '../../parts';
 import { issuesOf, lengthOf } from '../words';

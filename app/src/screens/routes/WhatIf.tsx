@@ -1,15 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import {
-  applyEdits,
-  changeOf,
-  findDoc,
-  formatIpv4,
-  parseIpv4,
-  type Plan,
-  type PlanDoc,
-} from '@ipsonomo/core';
+import { formatIpv4, parseIpv4 } from '@ipsonomo/core/net';
+import { applyEdits, changeOf, findDoc, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
 import { whatIfQuery, type NeededRoute, type PlanNow } from '../../data';
 import { Card, Field, Pick, Words } from '../../parts';
 import { interfaceOptions } from '../words';

@@ -1,10 +1,6 @@
-import {
-  otherwiseSet,
-  settingsIn,
-  type JobView,
-  type Plan,
-  type SettingsFound,
-} from '@ipsonomo/core';
+import type { JobView } from '@ipsonomo/core/api';
+import type { Plan } from '@ipsonomo/core/plan';
+import { otherwiseSet, settingsIn, type SettingsFound } from '@ipsonomo/core/routes';
 
 /** Masks and gateways that devices said they have and that are other than planned, by interface. */
 export function settingsFound(plan: Plan, view: JobView): ReadonlyMap<string, SettingsFound> {

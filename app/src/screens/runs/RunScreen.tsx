@@ -2,18 +2,15 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
 import {
-  findInterface,
   evidenceWords,
   FOUND_WORDS,
   foundWords,
   proofEndWords,
-  runChanges,
   sourceWords,
-  type Plan,
   type ProofDetailView,
-  type ProofResult,
-  type RunChange,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/api';
+import { findInterface, type Plan } from '@ipsonomo/core/plan';
+import { runChanges, type ProofResult, type RunChange } from '@ipsonomo/core/proof';
 import { acts, reading } from '../../data';
 import { Card, LongList, Page, Pick, Refusals, Row, timeOf, Words } from '../../parts';
 import { useWide } from '../../theme';

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { proofEndWords, sourceWords, type ProofView } from '@ipsonomo/core';
+import { proofEndWords, sourceWords, type ProofView } from '@ipsonomo/core/api';
 import { acts, reading } from '../../data';
 import { Notice, Page, Refusals, Row, Words } from '../../parts';
 import { issuesOf, plural } from '../words';

@@ -1,13 +1,8 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
-import {
-  columnOf,
-  rowsOf,
-  sentenceOf,
-  type BadCell,
-  type BadRowCell,
-  type Plan,
-} from '@ipsonomo/core';
+import { sentenceOf } from '@ipsonomo/core/api';
+import type { Plan } from '@ipsonomo/core/plan';
+import { columnOf, rowsOf, type BadCell, type BadRowCell } from '@ipsonomo/core/sheet';
 import { Words } from '../../parts';
 import { useColours } from '../../theme';
 import { plural } from '../words';

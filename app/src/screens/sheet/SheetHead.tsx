@@ -1,6 +1,6 @@
 import type { Table } from '@tanstack/react-table';
 import { Pressable, TextInput, View, type ViewStyle } from 'react-native';
-import type { SheetRow } from '@ipsonomo/core';
+import type { SheetRow } from '@ipsonomo/core/sheet';
 import { Words } from '../../parts';
 import { TYPE, useColours, WORDS } from '../../theme';
 import { GRID_COLUMNS, GRID_WIDTH, PINNED } from './grid-columns';

@@ -1,12 +1,9 @@
 import { memo, type CSSProperties } from 'react';
-import {
-  findSubnet,
-  formatIpv4,
-  type NotchView,
-  type Plan,
-  type Severity,
-  type SheetRow,
-} from '@ipsonomo/core';
+import type { NotchView } from '@ipsonomo/core/api';
+import { formatIpv4 } from '@ipsonomo/core/net';
+import { findSubnet, type Plan } from '@ipsonomo/core/plan';
+import type { SheetRow } from '@ipsonomo/core/sheet';
+import type { Severity } from '@ipsonomo/core/snags';
 import { partsOfAddress, StageNotches } from '../../parts';
 import { FIGURES, TYPE, WORDS, type Colours } from '../../theme';
 import { SIGNS } from '../snags/signs';

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { Pressable, View } from 'react-native';
-import { findSubnet, type Plan, type Snag } from '@ipsonomo/core';
+import { findSubnet, type Plan } from '@ipsonomo/core/plan';
+import type { Snag } from '@ipsonomo/core/snags';
 import { arrowsChoose, LinkTo, spacePresses, Words } from '../../parts';
 import { TOUCH, useColours } from '../../theme';
 import { SubnetHead } from '../plan/SubnetHead';

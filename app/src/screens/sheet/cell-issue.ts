@@ -1,13 +1,7 @@
-import {
-  checkAddress,
-  findSubnet,
-  parseHostName,
-  parseIpv4,
-  type Issue,
-  type Plan,
-  type SheetColumn,
-  type SheetRow,
-} from '@ipsonomo/core';
+import { parseHostName } from '@ipsonomo/core/names';
+import { parseIpv4, type Issue } from '@ipsonomo/core/net';
+import { checkAddress, findSubnet, type Plan } from '@ipsonomo/core/plan';
+import type { SheetColumn, SheetRow } from '@ipsonomo/core/sheet';
 
 /** What would break with this text in the cell; undefined where nothing would. */
 export function cellIssue(

@@ -1,4 +1,4 @@
-import { columnOf, type ColumnId, type SheetColumn } from '@ipsonomo/core';
+import { columnOf, type ColumnId, type SheetColumn } from '@ipsonomo/core/sheet';
 
 /** A column as the sheet shows it; the stage is seen and never typed. */
 export interface GridColumn {

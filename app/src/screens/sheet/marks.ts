@@ -1,11 +1,7 @@
-import {
-  WAY_WORDS,
-  type ColumnId,
-  type Plan,
-  type SheetRow,
-  type Severity,
-  type Snag,
-} from '@ipsonomo/core';
+import { WAY_WORDS } from '@ipsonomo/core/api';
+import type { Plan } from '@ipsonomo/core/plan';
+import type { ColumnId, SheetRow } from '@ipsonomo/core/sheet';
+import type { Severity, Snag } from '@ipsonomo/core/snags';
 
 /** Which cells something speaks against: by row and column. */
 export interface Marks {

@@ -1,7 +1,7 @@
+import { editsOfTakingOut, type Edit, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
 import {
   continueSeries,
   editsOfCells,
-  editsOfTakingOut,
   formatCells,
   matchColumns,
   newRowsOf,
@@ -10,13 +10,10 @@ import {
   type BadRowCell,
   type Cell,
   type ColumnId,
-  type Edit,
   type ListRow,
-  type Plan,
-  type PlanDoc,
   type RowDefaults,
   type SheetRow,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/sheet';
 import type { Rect } from './cursor';
 import { GRID_COLUMNS } from './grid-columns';
 

@@ -1,5 +1,6 @@
 import { useCallback, useMemo, useState } from 'react';
-import { parseCells, type ColumnId, type Plan, type PlanDoc, type SheetRow } from '@ipsonomo/core';
+import type { Plan, PlanDoc } from '@ipsonomo/core/plan';
+import { parseCells, type ColumnId, type SheetRow } from '@ipsonomo/core/sheet';
 import { moveTo, rectOf, START, type Cursor, type Rect } from './cursor';
 import { GRID_COLUMNS } from './grid-columns';
 import {

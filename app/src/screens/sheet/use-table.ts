@@ -8,7 +8,9 @@ import {
   type SortingState,
 } from '@tanstack/react-table';
 import { useLayoutEffect, useMemo, useRef, useState, type RefObject } from 'react';
-import { parseIpv4, type Plan, type SheetRow } from '@ipsonomo/core';
+import { parseIpv4 } from '@ipsonomo/core/net';
+import type { Plan } from '@ipsonomo/core/plan';
+import type { SheetRow } from '@ipsonomo/core/sheet';
 import { GRID_COLUMNS } from './grid-columns';
 
 const order = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });

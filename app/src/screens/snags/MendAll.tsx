@@ -1,14 +1,9 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import {
-  mendAll,
-  mendWords,
-  snagSentence,
-  type MendedAll,
-  type PlanDoc,
-  type Snag,
-} from '@ipsonomo/core';
+import { mendWords, snagSentence } from '@ipsonomo/core/api';
+import type { PlanDoc } from '@ipsonomo/core/plan';
+import { mendAll, type MendedAll, type Snag } from '@ipsonomo/core/snags';
 import { useEdit } from '../../data';
 import { Card, Refusals, Words } from '../../parts';
 import { issuesOf, plural } from '../words';

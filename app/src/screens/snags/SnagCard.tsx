@@ -1,16 +1,9 @@
 import { Button } from '@rneui/themed';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import {
-  docOf,
-  mendOf,
-  mendWords,
-  snagKey,
-  snagSentence,
-  type Edit,
-  type Plan,
-  type Snag,
-} from '@ipsonomo/core';
+import { mendWords, snagSentence } from '@ipsonomo/core/api';
+import { docOf, type Edit, type Plan } from '@ipsonomo/core/plan';
+import { mendOf, snagKey, type Snag } from '@ipsonomo/core/snags';
 import { newId, readSettings, useEdit } from '../../data';
 import { LinkTo, ReasonForm, Refusals, Words } from '../../parts';
 import { TOUCH, useColours } from '../../theme';

@@ -1,15 +1,9 @@
 import { Button } from '@rneui/themed';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import {
-  findDoc,
-  snagKey,
-  snagSentence,
-  type Acceptance,
-  type Plan,
-  type PlanDoc,
-  type Snag,
-} from '@ipsonomo/core';
+import { snagSentence } from '@ipsonomo/core/api';
+import { findDoc, type Acceptance, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
+import { snagKey, type Snag } from '@ipsonomo/core/snags';
 import { useEdit } from '../../data';
 import { Words } from '../../parts';
 import { plural } from '../words';

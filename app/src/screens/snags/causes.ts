@@ -1,4 +1,4 @@
-import { snagKey, type Snag, type SnagRule } from '@ipsonomo/core';
+import { snagKey, type Snag, type SnagRule } from '@ipsonomo/core/snags';
 
 /** What a snag is about, in the order in which a plan is made. */
 const CAUSES: readonly (readonly [words: string, beginnings: readonly string[]])[] = [

@@ -1,4 +1,5 @@
-import { openSnags, SEVERITIES, type Plan, type Snag } from '@ipsonomo/core';
+import type { Plan } from '@ipsonomo/core/plan';
+import { openSnags, SEVERITIES, type Snag } from '@ipsonomo/core/snags';
 import { plural } from '../words';
 
 /** @example "2 wrong, 1 doubtful, 3 hints" or "No snags" */

@@ -2,16 +2,15 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { formatIpv4, type Ipv4 } from '@ipsonomo/core/net';
 import {
   changeOf,
   docOf,
   findDoc,
-  formatIpv4,
-  type Ipv4,
   type Plan,
   type PlanDoc,
   type Subnet,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 import { useEdit } from '../../data';
 import { AddressText, Field, Refusals, Words, useDraft } from '../../parts';
 import { issuesOf } from '../words';

@@ -1,21 +1,19 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { ROLE_WORDS } from '@ipsonomo/core/api';
+import { formatIpv4, parseIpv4, type Issue } from '@ipsonomo/core/net';
 import {
   changeOf,
   defaultBands,
   docOf,
   findDoc,
-  formatIpv4,
-  parseIpv4,
-  readAddress,
-  ROLE_WORDS,
   type BandRow,
-  type Issue,
   type Plan,
   type PlanDoc,
   type Subnet,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
+import { readAddress } from '@ipsonomo/core/sheet';
 import { useEdit } from '../../data';
 import { Field, Refusals, Words } from '../../parts';
 import { nextRole, type BandDraft } from './subnet-draft';

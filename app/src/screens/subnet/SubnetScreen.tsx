@@ -2,14 +2,8 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import {
-  formatIpv4,
-  formatPrefix,
-  givenAddresses,
-  hostCountOf,
-  type Ipv4,
-  type Prefix,
-} from '@ipsonomo/core';
+import { formatIpv4, formatPrefix, hostCountOf, type Ipv4, type Prefix } from '@ipsonomo/core/net';
+import { givenAddresses } from '@ipsonomo/core/plan';
 import { useJob, type Job } from '../../data';
 import { AddressText, Card, Page, Refusals, SubnetRuler, Words } from '../../parts';
 import { useWide } from '../../theme';

@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import { Pressable, Text, View } from 'react-native';
-import { formatIpv4, formatPrefix, type Ipv4, type Prefix } from '@ipsonomo/core';
+import { formatIpv4, formatPrefix, type Ipv4, type Prefix } from '@ipsonomo/core/net';
 import { arrowsInGrid, Row, spacePresses, Words } from '../../parts';
 import { FIGURES, useColours, type Colours } from '../../theme';
 import { plural } from '../words';

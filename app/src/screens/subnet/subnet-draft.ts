@@ -1,17 +1,13 @@
 import {
-  docOf,
   formatIpv4,
   formatPrefix,
   parseIpv4,
   parsePrefix,
-  readAddress,
-  ROLES,
   type Issue,
   type Ipv4,
-  type Role,
-  type Subnet,
-  type ThingDoc,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/net';
+import { docOf, ROLES, type Role, type Subnet, type ThingDoc } from '@ipsonomo/core/plan';
+import { readAddress } from '@ipsonomo/core/sheet';
 
 /** A band as it is typed. */
 export interface BandDraft {

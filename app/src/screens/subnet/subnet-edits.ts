@@ -1,15 +1,14 @@
+import { isSamePrefix } from '@ipsonomo/core/net';
 import {
   applyEdits,
   changeOf,
   docOf,
-  isSamePrefix,
   planOf,
-  renumber,
   type Edit,
   type PlanDoc,
-  type Renumbering,
   type Subnet,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
+import { renumber, type Renumbering } from '@ipsonomo/core/reshape';
 import type { SubnetReading } from './subnet-draft';
 
 export interface SubnetEdits {

@@ -1,21 +1,23 @@
+import { ROLE_WORDS } from '@ipsonomo/core/api';
 import {
   containsAddress,
-  isStillHeld,
   lastOf,
   rangeHas,
-  ROLE_WORDS,
   roleOf,
   sizeOf,
   toIpv4,
   toPrefixLength,
-  type Device,
   type Ipv4,
+  type Prefix,
+} from '@ipsonomo/core/net';
+import {
+  isStillHeld,
+  type Device,
   type Plan,
   type PlannedInterface,
-  type Prefix,
   type Role,
   type Subnet,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 
 /** What one address of a subnet is. */
 export type Use =

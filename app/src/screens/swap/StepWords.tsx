@@ -1,11 +1,6 @@
-import {
-  formatIpv4,
-  sentenceOf,
-  switchWords,
-  WAY_WORDS,
-  type Device,
-  type SwapStep,
-} from '@ipsonomo/core';
+import { sentenceOf, switchWords, WAY_WORDS } from '@ipsonomo/core/api';
+import { formatIpv4 } from '@ipsonomo/core/net';
+import type { Device, SwapStep } from '@ipsonomo/core/plan';
 import { SwitchFace, Words } from '../../parts';
 
 const RESTORED: Readonly<Record<NonNullable<Device['restores']>, string>> = {

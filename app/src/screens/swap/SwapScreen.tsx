@@ -1,15 +1,15 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
+import { formatMac } from '@ipsonomo/core/net';
 import {
   dhcpNameOf,
-  formatMac,
   isNamedOverLayer2,
   stationNameOf,
   swapOf,
   type Device,
   type Interface,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 import { acts, useAct, useJob } from '../../data';
 import { AddressText, MacText, Notice, Page, Refusals, Row, Words } from '../../parts';
 import { issuesOf, lengthOf, placeOf } from '../words';

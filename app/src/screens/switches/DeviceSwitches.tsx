@@ -1,4 +1,4 @@
-import { findDevice, findKind, wantedSetting, type Plan } from '@ipsonomo/core';
+import { findDevice, findKind, wantedSetting, type Plan } from '@ipsonomo/core/plan';
 import { SwitchCard } from './SwitchCard';
 
 interface Props {

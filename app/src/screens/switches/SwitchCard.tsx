@@ -1,16 +1,13 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
+import { sentenceOf, switchWords } from '@ipsonomo/core/api';
+import { must, type Prefix, type Result } from '@ipsonomo/core/net';
 import {
-  must,
   placesOf,
   readSwitches,
-  sentenceOf,
-  switchWords,
-  type Prefix,
-  type Result,
   type SwitchFace as Face,
   type SwitchSetting,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/switches';
 import { Card, Notice, SwitchFace, Words } from '../../parts';
 
 interface Props {

@@ -1,19 +1,18 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
+import { snagSentence } from '@ipsonomo/core/api';
 import {
-  connectionSnags,
   deviceShape,
   endWithBytes,
   isObject,
   offeredBytes,
   PROTOCOLS,
-  snagKey,
-  snagSentence,
   type ConnectionEnd,
   type Json,
   type JsonObject,
   type Kind,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
+import { connectionSnags, snagKey } from '@ipsonomo/core/snags';
 import { Field, Notice, Pick, Words } from '../../parts';
 import { useColours } from '../../theme';
 import { emptyOf, formOf } from './schema';

@@ -1,15 +1,15 @@
 import { useState } from 'react';
 import { View } from 'react-native';
+import { WAY_WORDS } from '@ipsonomo/core/api';
 import {
   deviceShape,
   findKind,
   isObject,
-  WAY_WORDS,
   type Device,
   type JsonObject,
   type Plan,
   type Way,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 import { Row, Words } from '../../parts';
 import { plural } from '../words';
 import { ConnectionForm } from './ConnectionForm';

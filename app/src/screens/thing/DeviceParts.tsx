@@ -1,19 +1,19 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
+import { formatIpv4 } from '@ipsonomo/core/net';
 import {
   findDevice,
   findSubnet,
   avoidedFor,
   docOf,
   findKind,
-  formatIpv4,
   nextFree,
   toInterface,
   type Edit,
   type Plan,
   type PlanDoc,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 import { newId, useEdit } from '../../data';
 import { Refusals, Row, Words } from '../../parts';
 import { issuesOf } from '../words';

@@ -7,7 +7,7 @@ import {
   type Device,
   type JsonObject,
   type Kind,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 import { Card, Field, Notice, Pick, Words } from '../../parts';
 import { plural } from '../words';
 import { ValueForm, type Names } from './ValueForm';

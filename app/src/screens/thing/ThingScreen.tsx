@@ -1,6 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
+import { thingWords } from '@ipsonomo/core/api';
+import type { Issue } from '@ipsonomo/core/net';
 import {
   changeOf,
   findDoc,
@@ -8,15 +10,13 @@ import {
   kindsOf,
   readThing,
   shapeOf,
-  thingWords,
   THING_TYPES,
-  type Issue,
   type JsonObject,
   type Plan,
   type PlanDoc,
   type ThingDoc,
   type ThingType,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/plan';
 import { useEdit, useJob } from '../../data';
 import { Card, Page, Refusals, Words } from '../../parts';
 import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';

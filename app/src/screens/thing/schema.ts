@@ -1,4 +1,4 @@
-import { isObject, type Json, type JsonObject } from '@ipsonomo/core';
+import { isObject, type Json, type JsonObject } from '@ipsonomo/core/plan';
 
 // What a form needs to know of a value, from the JSON Schema that the shapes of core give.
 

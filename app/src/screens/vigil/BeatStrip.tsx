@@ -1,6 +1,6 @@
 import { View } from 'react-native';
 import Svg, { Line, Rect } from 'react-native-svg';
-import type { Bucket } from '@ipsonomo/core';
+import type { Bucket } from '@ipsonomo/core/vigil';
 import { useColours } from '../../theme';
 
 interface Props {

@@ -2,14 +2,9 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
-import {
-  DRAWN,
-  secondsOf,
-  vigilWords,
-  type Plan,
-  type VigilRowView,
-  type VigilView,
-} from '@ipsonomo/core';
+import { DRAWN, vigilWords, type VigilRowView, type VigilView } from '@ipsonomo/core/api';
+import type { Plan } from '@ipsonomo/core/plan';
+import { secondsOf } from '@ipsonomo/core/vigil';
 import { acts, download, pathOf, useAct, useJob, vigilQuery } from '../../data';
 import { Notice, Page, Pick, Refusals, Words, type PickOption } from '../../parts';
 import { useWide } from '../../theme';

@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import type { JobView, SocketView } from '@ipsonomo/core';
+import type { JobView, SocketView } from '@ipsonomo/core/api';
 import { useTraffic, useWire } from '../../data';
 import { Card, Notice, Words } from '../../parts';
 import { usePlan } from '../plan/use-plan';

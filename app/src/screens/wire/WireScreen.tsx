@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import type { AdapterView, WireChoice } from '@ipsonomo/core';
+import type { AdapterView, WireChoice } from '@ipsonomo/core/api';
 import { acts, adaptersQuery, useAct, useField, useTraffic } from '../../data';
 import { Choice, Notice, Page, Refusals, Words } from '../../parts';
 import { usePlan } from '../plan/use-plan';

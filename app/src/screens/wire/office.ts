@@ -1,10 +1,5 @@
-import {
-  containsAddress,
-  parseIpv4,
-  parsePrefix,
-  type AdapterView,
-  type JobView,
-} from '@ipsonomo/core';
+import type { AdapterView, JobView } from '@ipsonomo/core/api';
+import { containsAddress, parseIpv4, parsePrefix } from '@ipsonomo/core/net';
 
 /** An adapter of this machine that is in a subnet of the plan, though it is not the wire in use. */
 export interface OfficeClash {

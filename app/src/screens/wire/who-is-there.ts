@@ -1,4 +1,10 @@
-import type { DeviceInfo, FieldView, InterfaceView, JobView, PresentView } from '@ipsonomo/core';
+import type {
+  DeviceInfo,
+  FieldView,
+  InterfaceView,
+  JobView,
+  PresentView,
+} from '@ipsonomo/core/api';
 
 /** A device of the plan that was seen with another address than planned. */
 export interface Elsewhere {

@@ -66,7 +66,7 @@ export const BROADCAST_FLAG = 0x8000;
 const COOKIE = 0x63825363;
 const FIXED = 236;
 /** RFC 1542 §2.1: a BOOTP message is at least 300 bytes long. */
-export const MINIMUM_MESSAGE = 300;
+const MINIMUM_MESSAGE = 300;
 const NONE = new Uint8Array(0);
 
 const bodyLength = (message: DhcpMessage): number =>
@@ -130,8 +130,8 @@ export const dhcpMessage: Codec<DhcpMessage> = {
   },
 };
 
-export const EMPTY_NAME = new Uint8Array(64);
-export const EMPTY_FILE = new Uint8Array(128);
+const EMPTY_NAME = new Uint8Array(64);
+const EMPTY_FILE = new Uint8Array(128);
 
 /**
  * Joins what stands in the boot file field, then in the server name field (RFC 3396 §5's order), and

@@ -44,7 +44,7 @@ const segmentLength = ([, value]: Segment): number =>
   value === undefined ? 0 : value < 256 ? 2 : 4;
 
 /** A logical path in the padded form: 8-bit segments of two bytes, 16-bit ones of four. */
-export const cipPath: Codec<CipPath> = {
+const cipPath: Codec<CipPath> = {
   length: (path) => segmentsOf(path).reduce((sum, segment) => sum + segmentLength(segment), 0),
   encode(path, bytes, at) {
     let next = at;

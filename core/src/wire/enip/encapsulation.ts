@@ -56,7 +56,7 @@ export const encapsulationSize = (bytes: Uint8Array): number | undefined =>
   bytes.length < 4 ? undefined : HEAD + le16(bytes, 2);
 
 /** One item of the common packet format. */
-export interface PacketItem {
+interface PacketItem {
   readonly type: number;
   readonly data: Uint8Array;
 }

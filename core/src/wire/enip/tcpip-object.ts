@@ -37,7 +37,7 @@ export const CAPABILITY = {
 } as const;
 
 /** Bits 0–3 of attribute 3: where the device takes its address from at power-up. */
-export type AddressSource = 'stored' | 'bootp' | 'dhcp' | 'unknown';
+type AddressSource = 'stored' | 'bootp' | 'dhcp' | 'unknown';
 
 const SOURCE_BITS = 0xf;
 const SOURCES: readonly AddressSource[] = ['stored', 'bootp', 'dhcp'];
@@ -49,7 +49,7 @@ export const sourceOf = (control: number): AddressSource =>
 export const pinnedControl = (control: number): number => (control & ~SOURCE_BITS) >>> 0;
 
 /** Attribute 5. */
-export interface InterfaceConfiguration {
+interface InterfaceConfiguration {
   readonly address: Ipv4;
   readonly mask: Ipv4;
   readonly gateway: Ipv4;

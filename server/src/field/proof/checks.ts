@@ -1,18 +1,15 @@
+import { type Clock, pause } from '@ipsonomo/core/clock';
 import {
-  type Clock,
-  compareFound,
-  type CheckFacts,
   formatIpv4,
   formatMac,
-  type Found,
   type Ipv4,
   type MacAddress,
   maskOf,
-  pause,
-  proofFacts,
-  type Station,
   UNSPECIFIED,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/net';
+import type { CheckFacts } from '@ipsonomo/core/plan';
+import { compareFound, type Found, proofFacts } from '@ipsonomo/core/proof';
+import type { Station } from '@ipsonomo/core/wire';
 import type { FieldTarget, FieldTask, RecordEvidence } from '../protocol';
 import type { Unit } from '../unit';
 import { Interviews, NOTHING_SAID, packetsOf, stepsOf, type Interview } from './interviews';

@@ -1,4 +1,5 @@
-import type { HeardClient, Ipv4, MacAddress } from '@ipsonomo/core';
+import type { HeardClient } from '@ipsonomo/core/answering';
+import type { Ipv4, MacAddress } from '@ipsonomo/core/net';
 import type { TalkEvents } from '../patience';
 import type { Present } from '../present';
 import type { FoundStation } from '../protocol';

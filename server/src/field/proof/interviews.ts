@@ -1,15 +1,7 @@
-import {
-  ENIP_PORT,
-  formatIpv4,
-  type Found,
-  type Ipv4,
-  MODBUS_PORT,
-  pause,
-  type PlannedProof,
-  RECORD_PORT,
-  type Said,
-  type Service,
-} from '@ipsonomo/core';
+import { pause } from '@ipsonomo/core/clock';
+import { formatIpv4, type Ipv4 } from '@ipsonomo/core/net';
+import type { Found, PlannedProof, Said, Service } from '@ipsonomo/core/proof';
+import { ENIP_PORT, MODBUS_PORT, RECORD_PORT } from '@ipsonomo/core/wire';
 import type { TcpFailure, TcpStream } from '../carrier';
 import { voiceIn, type TalkEvents } from '../patience';
 import { askIdentity, askModbusIdentity, askTitle, saidOverEnip } from './talk';

@@ -1,13 +1,7 @@
-import {
-  formatIpv4,
-  formatMac,
-  type HeardClient,
-  type Ipv4,
-  type Kind,
-  type MacAddress,
-  type ProofState,
-  type Stranger,
-} from '@ipsonomo/core';
+import type { HeardClient } from '@ipsonomo/core/answering';
+import { formatIpv4, formatMac, type Ipv4, type MacAddress } from '@ipsonomo/core/net';
+import type { Kind } from '@ipsonomo/core/plan';
+import type { ProofState, Stranger } from '@ipsonomo/core/proof';
 import type { Sighting } from '../present';
 import type { FieldSubnet, FieldTarget, FieldTask } from '../protocol';
 import type { Unit } from '../unit';

@@ -1,13 +1,13 @@
 import {
-  arpFrame,
   BROADCAST_MAC,
   toIpv4,
   UNSPECIFIED,
   ZERO_MAC,
   type Ipv4,
   type MacAddress,
-  type TellNotice,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/net';
+import type { TellNotice } from '@ipsonomo/core/plan';
+import { arpFrame } from '@ipsonomo/core/wire';
 import type { VoiceEvents } from '../patience';
 import { FieldRefusal, type FieldSubnet, type FieldTask } from '../protocol';
 import type { Unit } from '../unit';

@@ -1,18 +1,15 @@
+import { pause } from '@ipsonomo/core/clock';
+import type { AssemblyFound, Found, ModuleFound, PlannedAssembly } from '@ipsonomo/core/proof';
 import {
   ASSEMBLY,
-  type AssemblyFound,
   CIP_SERVICE,
   type CipReply,
   decodeWith,
-  type Found,
   identityObject,
   interfaceConfiguration,
-  type ModuleFound,
-  pause,
-  type PlannedAssembly,
   TCPIP_OBJECT,
   tcpipPath,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import type { TcpStream } from '../carrier';
 import { CipTalk } from '../cip-talk';
 import { readable, WHO_IT_IS } from './talk';

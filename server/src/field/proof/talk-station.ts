@@ -1,4 +1,6 @@
 import { randomBytes } from 'node:crypto';
+import type { Kind } from '@ipsonomo/core/plan';
+import type { ModuleFound, Said } from '@ipsonomo/core/proof';
 import {
   decodeWith,
   encodeWith,
@@ -7,10 +9,7 @@ import {
   RECORD,
   recordAnswer,
   recordQuestion,
-  type Kind,
-  type ModuleFound,
-  type Said,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import { Broken } from '../inbox';
 import { readable } from './talk';
 

@@ -1,3 +1,4 @@
+import type { Said } from '@ipsonomo/core/proof';
 import {
   CIP_SERVICE,
   connectionStateOf,
@@ -16,8 +17,7 @@ import {
   type Identity,
   type ModbusReply,
   type ModbusRequest,
-  type Said,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import type { TcpStream } from '../carrier';
 import { Encapsulated } from '../encapsulated';
 import { Broken, Inbox } from '../inbox';

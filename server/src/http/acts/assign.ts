@@ -1,5 +1,5 @@
 import type { assignActs } from '@ipsonomo/contract';
-import { parseMac } from '@ipsonomo/core';
+import { parseMac } from '@ipsonomo/core/net';
 import { must } from '../../store/refusal';
 import type { Handlers } from '../serve';
 import type { Services } from '../services';

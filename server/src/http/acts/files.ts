@@ -1,6 +1,6 @@
 import type { Response } from 'express';
 import type { fileActs } from '@ipsonomo/contract';
-import { visibleText } from '@ipsonomo/core';
+import { visibleText } from '@ipsonomo/core/names';
 import { describeIn } from '../../descriptions/describe';
 import { mediaTypeOf } from '../../service/papers';
 import type { Handlers } from '../serve';

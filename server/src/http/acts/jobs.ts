@@ -1,5 +1,5 @@
 import type { jobActs } from '@ipsonomo/contract';
-import type { JsonObject } from '@ipsonomo/core';
+import type { JsonObject } from '@ipsonomo/core/plan';
 import { noteHandOver } from '../../service/hand-over';
 import type { Handlers } from '../serve';
 import type { Services } from '../services';

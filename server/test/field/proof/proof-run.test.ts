@@ -1,12 +1,8 @@
-import {
-  differencesIn,
-  formatIpv4,
-  requiredChecks,
-  timerClock,
-  toPrefixLength,
-  tryDissect,
-  type CheckFacts,
-} from '@ipsonomo/core';
+import { timerClock } from '@ipsonomo/core/clock';
+import { formatIpv4, toPrefixLength } from '@ipsonomo/core/net';
+import type { CheckFacts } from '@ipsonomo/core/plan';
+import { differencesIn, requiredChecks } from '@ipsonomo/core/proof';
+import { tryDissect } from '@ipsonomo/core/wire';
 import { PLATFORM } from '../../../src/common/time';
 import { Checks } from '../../../src/field/proof/checks';
 import { Interviews } from '../../../src/field/proof/interviews';

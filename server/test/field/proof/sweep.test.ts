@@ -1,4 +1,5 @@
-import { formatIpv4, formatMac, toPrefixLength, tryDissect } from '@ipsonomo/core';
+import { formatIpv4, formatMac, toPrefixLength } from '@ipsonomo/core/net';
+import { tryDissect } from '@ipsonomo/core/wire';
 import { Sweep, type SweepEvents } from '../../../src/field/proof/sweep';
 import { Present } from '../../../src/field/present';
 import { ip, LAPTOP, mac, planOf, target } from '../bench';

@@ -7,7 +7,7 @@ import {
   recordAnswer,
   recordQuestion,
   type RecordAnswer,
-} from '@ipsonomo/core';
+} from '@ipsonomo/core/wire';
 import { askStation } from '../../../src/field/proof/talk-station';
 
 // R-MODULES: a station asked for its records, and everything that may come back instead of them.
