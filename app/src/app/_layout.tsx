@@ -8,6 +8,7 @@ import { useColorScheme } from 'react-native';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { askedAnew, isLocked, useDoor, usePresence, useServerEvents, useSettings } from '../data';
 import { DoorScreen } from '../screens/door/DoorScreen';
+import { PageFell } from '../screens/frame/PageFell';
 import { elementsTheme } from '../theme';
 
 /** A cookie that was taken back shows the door, whatever was asked for; the door itself knows already. */
@@ -25,7 +26,7 @@ const client: QueryClient = new QueryClient({
 function Live() {
   useServerEvents();
   usePresence();
-  return <Slot />;
+  return <Slot unstable_screenErrorBoundary={PageFell} />;
 }
 
 /** Nothing is asked for by a browser that was not let in. */

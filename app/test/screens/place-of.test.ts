@@ -5,7 +5,7 @@ import { placeOfPath, PLACES } from '../../src/screens/frame/place-of';
 test('each page of a job belongs to a place, or to the wire; none is named that there is not', () => {
   const pages = readdirSync(join(__dirname, '../../src/app/job/[job]'))
     .map((name) => name.replace(/\.tsx$/, ''))
-    .filter((name) => name !== '_layout' && name !== 'index');
+    .filter((name) => !/^[_+]|^index$/.test(name));
   expect(Object.keys(PLACES).sort()).toEqual(pages.sort());
 });
 

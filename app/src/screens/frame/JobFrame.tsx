@@ -7,6 +7,7 @@ import { acts, type FieldNow, useAct, useAway, useJob, useWire } from '../../dat
 import { LinkLine, Places, type Place, type PlaceEntry } from '../../parts';
 import { useColours, useLowWindow, useWide } from '../../theme';
 import { ClashBar } from './ClashBar';
+import { PageFell } from './PageFell';
 import { placeOfPath } from './place-of';
 import { SkipLink } from './SkipLink';
 import { Spoken } from './Spoken';
@@ -57,7 +58,7 @@ export function JobFrame({ job }: { readonly job: string }) {
           {...{ tabIndex: -1 }}
         >
           {now ? <ClashBar id={job} job={now} /> : null}
-          <Slot />
+          <Slot unstable_screenErrorBoundary={PageFell} />
         </View>
         {wide ? null : bar}
       </View>

@@ -1,0 +1,5 @@
+import { NotFound } from '../screens/frame/NotFound';
+
+export default function Route() {
+  return <NotFound back="/" title="All jobs" />;
+}

@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { NotFound } from '../../../screens/frame/NotFound';
+
+export default function Route() {
+  const { job } = useLocalSearchParams<{ job: string }>();
+  return <NotFound back={`/job/${job}/plan`} title="The plan of this job" />;
+}

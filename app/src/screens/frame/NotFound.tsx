@@ -1,0 +1,17 @@
+import { Button } from '@rneui/themed';
+import { usePathname, useRouter } from 'expo-router';
+import { Page, Words } from '../../parts';
+
+/** A page that is not there: an address that was mistyped, or of another version. @param back where a way goes on */
+export function NotFound({ back, title }: { readonly back: string; readonly title: string }) {
+  const router = useRouter();
+  const path = usePathname();
+  return (
+    <Page action={<Button size="lg" title={title} onPress={() => router.replace(back as '/')} />}>
+      <Words size="title" heading={1}>
+        There is no such page
+      </Words>
+      <Words>{`Nothing stands at ${path}. The address may be mistyped, or of another version.`}</Words>
+    </Page>
+  );
+}
