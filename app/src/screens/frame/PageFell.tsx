@@ -2,6 +2,7 @@ import { Button } from '@rneui/themed';
 import { useQueryClient } from '@tanstack/react-query';
 import type { ErrorBoundaryProps } from 'expo-router';
 import { LinkTo, Page, Words } from '../../parts';
+import { TOUCH } from '../../theme';
 
 /**
  * In place of a page that threw. It falls alone: what stands around it, "Fall silent" above all, goes on, and so does
@@ -20,13 +21,13 @@ export function PageFell({ error, retry }: ErrorBoundaryProps) {
         This page met an error of its own
       </Words>
       <Words>
-        What was saved is saved, and the wire goes on as the line above says. Try again; if it stays
-        so, load the application again, and tell whoever keeps it what stands here:
+        What was saved is saved, and on the wire nothing changed by it. Try again; if it stays so,
+        load the application again, and tell whoever keeps it what stands here:
       </Words>
       <Words size="second" tone="second">
         {error.message}
       </Words>
-      <LinkTo href="/">
+      <LinkTo href="/" style={{ minHeight: TOUCH, justifyContent: 'center' }}>
         <Words size="strong">All jobs</Words>
       </LinkTo>
     </Page>
