@@ -60,7 +60,8 @@ module.exports = {
     ]),
     only('field', server('field'), ['^core/', '^practice/', server('common')]),
     only('pages', server('pages'), [
-      ...['^core/', server('field'), server('store/refusal'), server('encrypted')],
+      ...['^core/', '^contract/', server('field'), server('store/refusal')],
+      server('encrypted'),
     ]),
     only('service', server('service'), [
       ...['^core/', server('common'), server('store'), server('field'), server('lists')],

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { Validator } from '@seriousme/openapi-schema-validator';
 import { build } from 'esbuild';
 import ts from 'typescript';
-import { CORE_DOORS } from './lib/build.mjs';
+import { CORE_DOORS } from './lib/core-doors.mjs';
 import { schemasOf } from './lib/schema-of-types.mjs';
 import { LOCAL, ROOT } from './lib/steps.mjs';
 

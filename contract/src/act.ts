@@ -35,6 +35,10 @@ export type ParamIn<P extends string> = P extends `${string}:${infer Name}/${inf
 
 type TypesOf<A extends AnyAct> = NonNullable<A['types']>;
 
+/** The names of what stands in its path, in their order. */
+export const paramsIn = ({ path }: { readonly path: string }): readonly Param[] =>
+  [...path.matchAll(/:(\w+)/g)].map(([, name]) => name as Param);
+
 export type ParamsOf<A extends AnyAct> = { readonly [K in ParamIn<A['path']>]: string };
 export type QueryOf<A extends AnyAct> = TypesOf<A>['query'];
 export type BodyOf<A extends AnyAct> = TypesOf<A>['body'];

@@ -1,4 +1,4 @@
-import { isFile, PARAMS, type AnyAct, type FileAnswer, type Param, type Right } from './act';
+import { isFile, PARAMS, paramsIn, type AnyAct, type FileAnswer, type Right } from './act';
 import { acts } from './acts';
 import type { Schema } from './shape';
 
@@ -96,9 +96,9 @@ const refusalsOf = ({ refusals }: AnyAct): string =>
   refusals.length === 0 ? '' : `May be refused with: ${refusals.join(', ')}.`;
 
 const pathParameters = (act: AnyAct): readonly Node[] =>
-  [...(act.path as string).matchAll(/:(\w+)/g)].map(([, name]) => ({
+  paramsIn(act).map((name) => ({
     ...{ name, in: 'path', required: true },
-    schema: PARAMS[name as Param],
+    schema: PARAMS[name],
   }));
 
 const queryParameters = (query: Schema | undefined): readonly Node[] =>

@@ -33,9 +33,11 @@ export interface Added {
   readonly id: string;
 }
 
-/** Where the page of a device is read: a port of this server, and where to begin there. */
+/** Where the page of a device is read. */
 export interface OpenedAt {
+  /** Of this server. */
   readonly port: number;
+  /** With a key that is good for this opening. */
   readonly path: string;
 }
 

@@ -1,4 +1,4 @@
-import { acts, COMMON_REFUSALS, mayRefuse, PARAMS, type AnyAct } from '../src';
+import { acts, COMMON_REFUSALS, mayRefuse, PARAMS, paramsIn, type AnyAct } from '../src';
 
 // The contract as a whole: what holds for every act.
 
@@ -10,7 +10,7 @@ test('no two acts have one address', () => {
 });
 
 describe.each(all)('%s', (_name, act) => {
-  const params = [...(act.path as string).matchAll(/:(\w+)/g)].map(([, name]) => name ?? '');
+  const params = paramsIn(act);
 
   test('has a sentence, and every part of its path a form', () => {
     expect(act.about).toMatch(/^[A-Z].*[.]$/);

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildSync } from 'esbuild';
@@ -7,6 +7,7 @@ import { scaleFigures } from './scale';
 import { screenFigures } from './screens';
 import { median, table, type Figure } from './figures';
 import { plannerFigures } from './planner';
+import { CORE_DOORS } from '../../scripts/lib/core-doors.mjs';
 import { sweepFigures } from './sweep';
 import { waysFigures } from './ways';
 import { webFigures } from './web';
@@ -16,24 +17,11 @@ import { wireFigures } from './wire';
 
 const ROOT = join(__dirname, '../..');
 
-/** Every room of core by its own door. */
-function coreDoors(): Readonly<Record<string, string>> {
-  const { exports } = JSON.parse(readFileSync(join(ROOT, 'core/package.json'), 'utf8')) as {
-    readonly exports: Readonly<Record<string, string>>;
-  };
-  return Object.fromEntries(
-    Object.entries(exports).map(([room, file]) => [
-      `@ipsonomo/core/${room.slice(2)}`,
-      join(ROOT, 'core', file),
-    ]),
-  );
-}
-
 /** Built as the server is: what a bundler makes of it is what runs on site. */
 function runBundled<T>(file: string): T {
   const built = join(mkdtempSync(join(tmpdir(), 'ipsonomo-bench-')), 'bench.js');
   const alias = {
-    ...coreDoors(),
+    ...CORE_DOORS,
     '@ipsonomo/practice': join(ROOT, 'practice/src/index.ts'),
   };
   const platform = { bundle: true, platform: 'node', target: 'node20' } as const;

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
+import { CORE_DOORS } from './core-doors.mjs';
 import { LOCAL, note, ROOT, run } from './steps.mjs';
 
 const FONTS = [
@@ -46,13 +47,6 @@ async function whenChanged(name, paths, made, build) {
 }
 
 const SERVER_SOURCES = ['core/src', 'contract/src', 'practice/src', 'server/src'];
-
-/** Every room of core by its own door, as its package has them. */
-export const CORE_DOORS = Object.fromEntries(
-  Object.entries(JSON.parse(readFileSync(join(ROOT, 'core/package.json'), 'utf8')).exports).map(
-    ([room, file]) => [`@ipsonomo/core/${room.slice(2)}`, `./core/${file.slice(2)}`],
-  ),
-);
 
 /** For esbuild, from its command line or its API. */
 const SERVER_BUILD = {

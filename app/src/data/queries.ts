@@ -13,16 +13,12 @@ import type { FieldNow, Traffic } from './wire-news';
 
 const COUNTED_AGAIN = 1000; // ms
 
-export const jobsQuery = {
+export const jobsQuery = queryOptions({
   ...reading(acts.listJobs, {}),
   // Those that are still being counted are asked for again.
-  refetchInterval: ({ state }: JobsState) =>
+  refetchInterval: ({ state }) =>
     state.data?.some(({ counts }) => counts === null) ? COUNTED_AGAIN : false,
-};
-
-interface JobsState {
-  readonly state: { readonly data: readonly { readonly counts: unknown }[] | undefined };
-}
+});
 
 export const progressQuery = (id: string) =>
   queryOptions({

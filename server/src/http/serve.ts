@@ -4,6 +4,8 @@ import {
   isFile,
   mayRefuse,
   PARAMS,
+  paramsIn,
+  type ActName,
   type AnswerOf,
   type AnyAct,
   type BodyOf,
@@ -56,7 +58,7 @@ export interface Serving {
   /** Told of a refusal that the contract does not name. */
   readonly unnamed: (act: string, code: string) => void;
   /** What stands before the body of an act is read, by its name. */
-  readonly before?: Readonly<Record<string, readonly RequestHandler[]>>;
+  readonly before?: Readonly<Partial<Record<ActName, readonly RequestHandler[]>>>;
 }
 
 /** Registers the acts of a group, each with its handler. */
@@ -70,7 +72,7 @@ export function serve<G extends Readonly<Record<string, AnyAct>>>(
     const method = act.method.toLowerCase() as 'get' | 'post' | 'patch' | 'delete';
     router[method](
       act.path as string,
-      ...readersOf(act, serving, serving.before?.[name] ?? []),
+      ...readersOf(act, serving, serving.before?.[name as ActName] ?? []),
       answering(name, act, handlers[name as keyof G] as unknown as Handler<AnyAct>, serving),
     );
   }
@@ -86,7 +88,7 @@ function readersOf(
     await needsJob(paramOf(request, 'job'));
     next();
   };
-  return [...(namesOf(act).includes('job') ? [job] : []), ...before, ...bodyReader(act)];
+  return [...(paramsIn(act).includes('job') ? [job] : []), ...before, ...bodyReader(act)];
 }
 
 function bodyReader(act: AnyAct): readonly RequestHandler[] {
@@ -95,9 +97,6 @@ function bodyReader(act: AnyAct): readonly RequestHandler[] {
   // A file is taken as the bytes it is, whatever it says it is.
   return [isFile(act.body) ? raw({ type: () => true, limit }) : json({ limit })];
 }
-
-const namesOf = (act: AnyAct): readonly Param[] =>
-  [...(act.path as string).matchAll(/:(\w+)/g)].map(([, name]) => name as Param);
 
 const PARAM_CHECKS = Object.fromEntries(
   Object.entries(PARAMS).map(([name, schema]) => [name, joiOf(schema)]),
@@ -118,7 +117,7 @@ function answering(
   handler: Handler<AnyAct>,
   { actorOf, unnamed }: Serving,
 ): RequestHandler {
-  const names = namesOf(act);
+  const names = paramsIn(act);
   const body = act.body && !isFile(act.body) ? joiOf(act.body) : undefined;
   // What a query has besides is nobody's business, a proxy's perhaps.
   const query = act.query ? joiOf({ ...act.query, additionalProperties: true }) : undefined;

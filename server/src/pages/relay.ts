@@ -1,14 +1,8 @@
+import type { OpenedAt } from '@ipsonomo/contract';
 import type { Certificate } from '../encrypted';
 import { Refusal } from '../store/refusal';
 import { Opening } from './opening';
 import type { RelayDoor } from './relayed-page';
-
-/** Where a browser finds the page that was opened for it. */
-export interface OpenedAt {
-  readonly port: number;
-  /** With a key that is good for this opening. */
-  readonly path: string;
-}
 
 export interface RelayPlace {
   readonly host: string;

@@ -50,7 +50,7 @@ export function seenView(device: Device, at: Interface, evidence: readonly Evide
 
 /** Who answered alone where such a device is at first. */
 function beforeOf(evidence: readonly Evidence[]): string | null {
-  const found = evidence.findLast((one) => isOneOf(['found-before'], one));
+  const found = evidence.findLast((one) => one.kind === 'found-before');
   return found?.facts.count === 1 ? (found.facts.found ?? null) : null;
 }
 

@@ -1,3 +1,4 @@
+import type { OpenedAt } from '@ipsonomo/contract';
 import { createServer, request as httpRequest, type IncomingMessage } from 'node:http';
 import {
   connect,
@@ -9,7 +10,7 @@ import {
 import { Duplex } from 'node:stream';
 import fc from 'fast-check';
 import { cases } from '../../../core/test/cases';
-import { PageRelay, type OpenedAt } from '../../src/pages/relay';
+import { PageRelay } from '../../src/pages/relay';
 import type { RelayedPage } from '../../src/pages/relayed-page';
 
 // A browser, the relay, and a device's page, each a real HTTP end on loopback.

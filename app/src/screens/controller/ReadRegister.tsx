@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { evidenceWords } from '@ipsonomo/core/api';
 import { registerAsked } from '@ipsonomo/core/entered';
-import { findKind, isOneOf, type ConnectionEnd, type Plan } from '@ipsonomo/core/plan';
+import { findKind, type ConnectionEnd, type Plan } from '@ipsonomo/core/plan';
 import { speaksModbus } from '@ipsonomo/core/proof';
 import { acts, reading, useAct } from '../../data';
 import { Card, Field, Pick, Refusals, timeOf, Words } from '../../parts';
@@ -33,7 +33,7 @@ export function ReadRegister({ job, plan }: { readonly job: string; readonly pla
   const evidence =
     useQuery({ ...reading(acts.readEvidence, { job, interface: at }), enabled: at !== '' }).data ??
     [];
-  const last = evidence.find((one) => isOneOf(['register-read'], one));
+  const last = evidence.find((one) => one.kind === 'register-read');
   const device = devices.find(({ interfaces }) => interfaces.some(({ id }) => id === at));
   if (devices.length === 0) return null;
   const units = (device?.lines ?? []).flatMap((line) =>

@@ -11,7 +11,7 @@ import {
   verdictWords,
   type RackPathView,
 } from '@ipsonomo/core/api';
-import { isOneOf, type Plan } from '@ipsonomo/core/plan';
+import { type Plan } from '@ipsonomo/core/plan';
 import { findCure, planAsFound, predict, PreparedNet, routeNetOf } from '@ipsonomo/core/routes';
 import { acts, type Job, reading, useAct, useEdit, useJob } from '../../data';
 import { Card, Notice, Page, Refusals, ThereAndBackLine, timeOf, Toggle, Words } from '../../parts';
@@ -126,7 +126,7 @@ function walkedOf(plan: Plan, from: string, to: string) {
 function RackPath({ rack, job, from, to }: Props & { readonly rack: RackPathView }) {
   const ask = useAct(acts.askPath, { job, interface: to });
   const evidence = useQuery(reading(acts.readEvidence, { job, interface: to })).data ?? [];
-  const last = evidence.find((one) => isOneOf(['path-asked'], one));
+  const last = evidence.find((one) => one.kind === 'path-asked');
   const { hops, numbers, bytes } = rack;
   return (
     <Card>

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { addressOrNone, walkWords, type EvidenceViewOf } from '@ipsonomo/core/api';
 import { formatIpv4 } from '@ipsonomo/core/net';
-import { findInterface, findSubnet, isOneOf, type Plan } from '@ipsonomo/core/plan';
+import { findInterface, findSubnet, type Plan } from '@ipsonomo/core/plan';
 import {
   compareWalk,
   laptopIn,
@@ -32,7 +32,7 @@ export function WalkCard({ job, plan, to, nearest }: Props) {
   const field = useField();
   const walk = useAct(acts.walk, { job, interface: to });
   const seen = useQuery(reading(acts.readEvidence, { job, interface: to })).data ?? [];
-  const last = seen.find((one) => isOneOf(['walked'], one));
+  const last = seen.find((one) => one.kind === 'walked');
   const isWalking = field?.tasks.some(
     ({ kind, interfaceId }) => kind === 'walk' && interfaceId === to,
   );

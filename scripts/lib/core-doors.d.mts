@@ -1,0 +1,1 @@
+export const CORE_DOORS: Readonly<Record<string, string>>;
