@@ -1,12 +1,13 @@
 // The import table: which room may import which. Everything not named here is forbidden.
 const core = (room) => `^core/src/${room}(/|\\.ts$)`;
 const server = (room) => `^server/src/${room}(/|\\.ts$)`;
+const wire = (room) => `^wire/src/${room}(/|\\.ts$)`;
 const only = (name, from, allowed) => ({
   name,
   severity: 'error',
   from: { path: from },
   to: {
-    path: '^(core|contract|practice|server|app)/',
+    path: '^(core|contract|threads|practice|wire|server|app)/',
     pathNot: [from, ...allowed, '/node_modules/'],
   },
 });
@@ -47,38 +48,53 @@ module.exports = {
     {
       name: 'core-by-the-front-door',
       severity: 'error',
-      from: { path: '^(contract|practice|server|app)/' },
+      from: { path: '^(contract|threads|practice|wire|server|app)/' },
       to: { path: '^core/src/', pathNot: '^core/src/[^/]+/index\\.ts$' },
     },
     only('contract', '^contract/', ['^core/']),
+    only('threads', '^threads/', ['^core/']),
     only('practice', '^practice/', ['^core/']),
-    only('store', server('store'), ['^core/', server('common')]),
-    only('common', server('common'), ['^core/', server('store/refusal')]),
-    only('lists', server('lists'), ['^core/', server('common'), server('store/refusal')]),
-    only('descriptions', server('descriptions'), [
-      ...['^core/', server('common'), server('store/refusal')],
+    only('protocol', wire('protocol'), ['^core/', wire('carriers/carrier')]),
+    only('carriers', wire('carriers'), ['^core/', '^threads/', '^practice/', wire('protocol')]),
+    only('kept', wire('kept'), ['^core/', wire('protocol')]),
+    only('engine', wire('engine'), [
+      ...['^core/', wire('protocol'), wire('carriers/carrier'), wire('kept')],
     ]),
-    only('field', server('field'), ['^core/', '^practice/', server('common')]),
+    only('owner', wire('owner'), ['^core/', '^threads/', '^practice/', '^wire/']),
+    only('the wire', '^wire/', ['^core/', '^threads/', '^practice/']),
+    {
+      name: 'wire-by-its-owner',
+      severity: 'error',
+      from: { path: '^server/' },
+      to: { path: '^wire/', pathNot: '^wire/src/owner/index\\.ts$' },
+    },
+    only('store', server('store'), ['^core/', '^threads/', server('common')]),
+    only('common', server('common'), ['^core/', '^threads/', server('store/refusal')]),
+    only('lists', server('lists'), [
+      ...['^core/', '^threads/', server('common'), server('store/refusal')],
+    ]),
+    only('descriptions', server('descriptions'), [
+      ...['^core/', '^threads/', server('common'), server('store/refusal')],
+    ]),
     only('pages', server('pages'), [
-      ...['^core/', '^contract/', server('field'), server('store/refusal')],
-      server('encrypted'),
+      ...['^core/', '^contract/', '^wire/', server('store/refusal'), server('encrypted')],
     ]),
     only('service', server('service'), [
-      ...['^core/', server('common'), server('store'), server('field'), server('lists')],
+      ...['^core/', '^threads/', '^wire/', server('common'), server('store'), server('lists')],
       server('pages'),
     ]),
     only('http', server('http'), [
       ...['^core/', '^contract/', server('common'), server('store/refusal'), server('service')],
-      ...[server('field'), server('pages'), server('descriptions'), server('store/store')],
+      ...['^wire/', server('pages'), server('descriptions'), server('store/store')],
     ]),
     only('cli', server('cli'), [
       ...['^core/', server('store'), server('descriptions'), server('opening')],
     ]),
-    only('server', '^server/', ['^core/', '^contract/', '^practice/']),
+    only('server', '^server/', ['^core/', '^contract/', '^threads/', '^wire/']),
     {
       name: 'practice-only-through-its-carrier',
       severity: 'error',
-      from: { path: '^server/', pathNot: '^server/src/field/practice' },
+      from: { path: '^wire/', pathNot: '^wire/src/(carriers|owner)/practice' },
       to: { path: '^practice/' },
     },
     {

@@ -16,7 +16,9 @@ module.exports = defineConfig([
   ...expo,
   prettier,
   {
-    files: ['core/**', 'contract/**', 'practice/**', 'server/**', 'e2e/**', 'scripts/**'],
+    files: ['core', 'contract', 'threads', 'practice', 'wire', 'server', 'e2e', 'scripts'].map(
+      (room) => `${room}/**`,
+    ),
     rules: FOR_COMPONENTS,
   },
   { files: ['**/*.js', '**/*.cjs', '**/*.mjs'], languageOptions: { globals: globals.node } },

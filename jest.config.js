@@ -4,6 +4,9 @@ process.env.EXPO_OS = 'web';
 /** One retry in `npm test`, told of in its last lines; none while somebody works on a test. */
 const RETRY = `${__dirname}/scripts/lib/test/retry-once.cjs`;
 
+/** `npm test` builds the server first: a thread then starts from its bundle. */
+const BUNDLES = `${__dirname}/threads/test/bundles.ts`;
+
 /** Types are the compiler's concern: here they are only taken off, by the fastest that can. */
 const SWC = [
   '@swc/jest',
@@ -42,7 +45,10 @@ module.exports = {
     nodeProject('core'),
     nodeProject('contract'),
     nodeProject('practice'),
-    { ...nodeProject('server'), setupFiles: ['<rootDir>/test/bundles.ts'] },
+    ...['threads', 'wire', 'server'].map((room) => ({
+      ...nodeProject(room),
+      setupFiles: [BUNDLES],
+    })),
     nodeProject('app', 'app, pure'),
     {
       ...WEB,

@@ -24,6 +24,11 @@ interface Rule {
 // eslint-disable-next-line @typescript-eslint/no-require-imports
 const { forbidden } = require(join(ROOT, TABLE)) as { readonly forbidden: readonly Rule[] };
 
+// eslint-disable-next-line @typescript-eslint/no-require-imports
+const { workspaces: WORKSPACES } = require(join(ROOT, 'package.json')) as {
+  readonly workspaces: readonly string[];
+};
+
 const roomsIn = (folder: string): readonly string[] =>
   readdirSync(join(ROOT, folder), { withFileTypes: true })
     .filter((entry) => entry.isDirectory())
@@ -31,7 +36,9 @@ const roomsIn = (folder: string): readonly string[] =>
 
 test.each([
   ...roomsIn('core/src').map((room) => ['core/src', room] as const),
-  ...roomsIn('server/src').map((room) => ['server/src', room] as const),
+  ...['wire/src', 'server/src'].flatMap((folder) =>
+    roomsIn(folder).map((room) => [folder, room] as const),
+  ),
 ])('%s/%s has a rule of its own', (folder, room) => {
   const path = `^${folder}/${room}(/|\\.ts$)`;
   expect(forbidden.filter(({ from }) => from.path === path)).not.toEqual([]);
@@ -44,9 +51,12 @@ const PLANTED: readonly (readonly [from: string, to: string, rule: string])[] = 
   ['core/src/vigil/c.ts', 'core/src/net/index.ts', 'vigil'],
   ['core/src/host/d.ts', 'server/src/store/store.ts', 'host'],
   ['contract/src/e.ts', 'server/src/store/store.ts', 'contract'],
-  ['practice/src/f.ts', 'server/src/field/engine.ts', 'practice'],
+  ['practice/src/f.ts', 'wire/src/engine/engine.ts', 'practice'],
   ['server/src/store/g.ts', 'server/src/http/api.ts', 'store'],
-  ['server/src/field/h.ts', 'server/src/service/door.ts', 'field'],
+  ['wire/src/engine/h.ts', 'wire/src/carriers/linux/libc.ts', 'engine'],
+  ['wire/src/owner/n.ts', 'server/src/service/door.ts', 'owner'],
+  ['server/src/service/o.ts', 'wire/src/engine/engine.ts', 'wire-by-its-owner'],
+  ['threads/src/p.ts', 'wire/src/owner/index.ts', 'threads'],
   ['server/src/service/i.ts', 'server/src/http/api.ts', 'service'],
   ['server/src/http/j.ts', 'core/src/plan/model.ts', 'core-by-the-front-door'],
   ['app/src/screens/k.ts', 'app/src/data/http.ts', 'screens-do-not-fetch'],
@@ -92,7 +102,7 @@ interface Cruised {
 function cruised(folder: string): Cruised {
   const program = join(ROOT, 'node_modules/dependency-cruiser/bin/dependency-cruise.mjs');
   const args = [program, '--config', TABLE, '--output-type', 'json'];
-  const rooms = ['core/src', 'contract/src', 'practice/src', 'server/src', 'app/src'];
+  const rooms = WORKSPACES.map((room) => `${room}/src`);
   const out = execFileSync(process.execPath, [...args, ...rooms], { cwd: folder });
   return JSON.parse(out.toString()) as Cruised;
 }

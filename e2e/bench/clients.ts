@@ -1,7 +1,7 @@
 import { formatMac, LIMITED_BROADCAST, toIpv4, toMac, type MacAddress } from '@ipsonomo/core/net';
 import { DecodeError, dhcpFrame, dhcpMessageOf, tryDissect } from '@ipsonomo/core/wire';
-import { Borrowings } from '../../server/src/field/borrowed';
-import { LiveCarrier } from '../../server/src/field/live-carrier';
+import { Borrowings } from '../../wire/src/carriers/linux/borrowed';
+import { LiveCarrier } from '../../wire/src/carriers/linux/live-carrier';
 import { bootpRequest } from '../wire/frames';
 
 // Clients of a bench, on `eth0` of the namespace they run in. Prints one line of JSON.

@@ -2,9 +2,9 @@ import { toMac } from '@ipsonomo/core/net';
 import { findShelfKind, type Kind } from '@ipsonomo/core/plan';
 import { DecodeError, messageTypeOf, tryDissect } from '@ipsonomo/core/wire';
 import { PracticeDevice, type DeviceDefinition } from '@ipsonomo/practice';
-import { Borrowings } from '../../server/src/field/borrowed';
-import { kernelFilter } from '../../server/src/field/kernel-filter';
-import { LiveCarrier } from '../../server/src/field/live-carrier';
+import { Borrowings } from '../../wire/src/carriers/linux/borrowed';
+import { kernelFilter } from '../../wire/src/carriers/linux/kernel-filter';
+import { LiveCarrier } from '../../wire/src/carriers/linux/live-carrier';
 
 // A crowd of devices of the practice site on `eth0` of the namespace it runs in.
 // usage: devices stations COUNT   stations without a name that answer discovery; stays

@@ -4,8 +4,8 @@ import { join } from 'node:path';
 import { toMac } from '@ipsonomo/core/net';
 import { findShelfKind } from '@ipsonomo/core/plan';
 import { PracticeSite, type DeviceDefinition, type SiteDefinition } from '@ipsonomo/practice';
-import { REAL_TIME } from '../../server/src/common/time';
-import { FieldEngine } from '../../server/src/field/engine';
+import { REAL_TIME } from '../../threads/src/time';
+import { FieldEngine } from '../../wire/src/engine/engine';
 
 // A search over layer 2 among 64 stations of a practice site, from the search to the last one listed, in
 // real time. Prints the milliseconds of each run as JSON.

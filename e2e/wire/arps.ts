@@ -1,7 +1,7 @@
 import { BROADCAST_MAC, toIpv4, toMac, ZERO_MAC } from '@ipsonomo/core/net';
 import { arpFrame } from '@ipsonomo/core/wire';
-import { Borrowings } from '../../server/src/field/borrowed';
-import { LiveCarrier } from '../../server/src/field/live-carrier';
+import { Borrowings } from '../../wire/src/carriers/linux/borrowed';
+import { LiveCarrier } from '../../wire/src/carriers/linux/live-carrier';
 
 // A plant that talks: ARP requests of many devices on `eth0` of the namespace it runs in, at a steady rate.
 // usage: arps COUNT RATE DEVICES     RATE in frames a second

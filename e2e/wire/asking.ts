@@ -1,6 +1,6 @@
 import { DecodeError, tryDissect } from '@ipsonomo/core/wire';
-import { Borrowings } from '../../server/src/field/borrowed';
-import { LiveCarrier } from '../../server/src/field/live-carrier';
+import { Borrowings } from '../../wire/src/carriers/linux/borrowed';
+import { LiveCarrier } from '../../wire/src/carriers/linux/live-carrier';
 import { bootpRequest, mac } from './frames';
 
 // A BootP client on `eth0` of the namespace it runs in that asks again and again, each time as if it were new.

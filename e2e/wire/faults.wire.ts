@@ -25,19 +25,30 @@ test('10,000 hostile frames: it stays up, counts them, and answers the next good
   const at = await on.job.plan('valves-31', VALVES, 'bootp', '10.77.0.131');
   await on.job.bind(at, victim);
   const pid = on.server.pid();
-  device.script('flood.ts', ['5227', String(cases(10_000)), '5000', '02:00:5e:00:53:3f']);
+  // Where this machine has little time to give, the kernel drops what nobody takes: then more are sent.
+  let malformed = 0;
+  for (let flood = 0; flood < 10 && malformed <= 1000; flood += 1) {
+    const seed = String(5227 + flood * 20_000);
+    device.script('flood.ts', [seed, String(cases(10_000)), '5000', '02:00:5e:00:53:3f']);
+    malformed = (await settledCounters()).malformed;
+  }
+  expect(malformed).toBeGreaterThan(1000);
+  await on.job.answer();
+  expect(bootpc(device, 20).address).toBe('10.77.0.131');
+  expect(on.server.pid()).toBe(pid);
+  expect(on.server.output()).not.toContain('Error');
+});
+
+/** What was counted, once no more comes in. */
+const settledCounters = async () => {
   const { counters } = await until('all of them are through', async () => {
     const before = (await on.job.field()).counters.received;
     await new Promise((resolve) => setTimeout(resolve, 300));
     const field = await on.job.field();
     return field.counters.received === before && field;
   });
-  expect(counters.malformed).toBeGreaterThan(1000);
-  await on.job.answer();
-  expect(bootpc(device, 20).address).toBe('10.77.0.131');
-  expect(on.server.pid()).toBe(pid);
-  expect(on.server.output()).not.toContain('Error');
-});
+  return counters;
+};
 
 /** Sample frames of every kind as zzuf spoils them: other bits than ours, by its own seeds. */
 function spoiledFrames(seeds: number): readonly Uint8Array[] {

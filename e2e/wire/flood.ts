@@ -1,5 +1,5 @@
-import { Borrowings } from '../../server/src/field/borrowed';
-import { LiveCarrier } from '../../server/src/field/live-carrier';
+import { Borrowings } from '../../wire/src/carriers/linux/borrowed';
+import { LiveCarrier } from '../../wire/src/carriers/linux/live-carrier';
 import { hostileFrames } from './hostile-frames';
 
 // Puts seeded hostile frames on `eth0` of the namespace it runs in, at a steady rate. Prints how many, in the end.

@@ -2,9 +2,9 @@ import { must, parseMac } from '@ipsonomo/core/net';
 import { findShelfKind } from '@ipsonomo/core/plan';
 import { DecodeError, tryDissect } from '@ipsonomo/core/wire';
 import { PracticeDevice } from '@ipsonomo/practice';
-import { Borrowings } from '../../server/src/field/borrowed';
-import { kernelFilter } from '../../server/src/field/kernel-filter';
-import { LiveCarrier } from '../../server/src/field/live-carrier';
+import { Borrowings } from '../../wire/src/carriers/linux/borrowed';
+import { kernelFilter } from '../../wire/src/carriers/linux/kernel-filter';
+import { LiveCarrier } from '../../wire/src/carriers/linux/live-carrier';
 
 // A device of the practice site on `eth0` of the namespace it runs in, among real kernels.
 // usage: practice-device KIND MAC; `off` and `on` on standard input are its power switch

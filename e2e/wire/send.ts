@@ -1,8 +1,8 @@
 import { createInterface } from 'node:readline';
 import { must } from '@ipsonomo/core/net';
 import { parseHex } from '@ipsonomo/core/wire';
-import { Borrowings } from '../../server/src/field/borrowed';
-import { LiveCarrier } from '../../server/src/field/live-carrier';
+import { Borrowings } from '../../wire/src/carriers/linux/borrowed';
+import { LiveCarrier } from '../../wire/src/carriers/linux/live-carrier';
 
 // Puts frames on `eth0` of the namespace it runs in, one line of hex a frame, as fast as they come.
 

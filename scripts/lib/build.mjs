@@ -4,6 +4,7 @@ import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync
 import { join } from 'node:path';
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
 import { CORE_DOORS } from './core-doors.mjs';
+import { ROOMS } from './rooms.mjs';
 import { LOCAL, note, ROOT, run } from './steps.mjs';
 
 const FONTS = [
@@ -46,14 +47,14 @@ async function whenChanged(name, paths, made, build) {
   writeFileSync(file, stamp);
 }
 
-const SERVER_SOURCES = ['core/src', 'contract/src', 'practice/src', 'server/src'];
+const SERVER_SOURCES = ROOMS.filter((room) => room !== 'app').map((room) => `${room}/src`);
 
 /** For esbuild, from its command line or its API. */
 const SERVER_BUILD = {
   entryPoints: [
     'server/src/main.ts',
     'server/src/cli/ipsonomo.ts',
-    'server/src/field/field.worker.ts',
+    'wire/src/wire.worker.ts',
     'server/src/lists/list.worker.ts',
     'server/src/descriptions/describe.worker.ts',
     'server/src/service/thinking.worker.ts',
@@ -70,6 +71,8 @@ const SERVER_BUILD = {
     ...CORE_DOORS,
     '@ipsonomo/contract': './contract/src/index.ts',
     '@ipsonomo/practice': './practice/src/index.ts',
+    '@ipsonomo/threads': './threads/src/index.ts',
+    '@ipsonomo/wire': './wire/src/owner/index.ts',
   },
   outdir: 'server/dist',
   sourcemap: true,

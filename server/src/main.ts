@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import { join } from 'node:path';
 import { openLog } from './common/log';
-import { hastenedTime, REAL_TIME } from './common/time';
+import { hastenedTime, REAL_TIME } from '@ipsonomo/threads';
 import type { Express } from 'express';
 import { compose } from './compose';
 import { readCertificate, schemeOf, webServer, type Certificate } from './encrypted';

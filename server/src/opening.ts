@@ -4,7 +4,7 @@ import { networkInterfaces } from 'node:os';
 import { toString as qrCode } from 'qrcode';
 import { KEY_MARK, spokenKey } from '@ipsonomo/core/api';
 import { noteMachine } from './common/machine';
-import { noteAdapters } from './field/came-in';
+import { noteAdapters } from '@ipsonomo/wire';
 
 /** Bytes of a Unix socket's path (unix(7)). */
 export const LONGEST_SOCKET = 107;

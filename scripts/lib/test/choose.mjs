@@ -2,14 +2,12 @@
 // test by a part of its title.
 import { readdirSync, readFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
+import { ROOMS } from '../rooms.mjs';
 import { ROOT } from '../steps.mjs';
 
 /** Which runner has which files. */
 const RUNNERS = [
-  {
-    step: 'unit tests',
-    folders: ['core/test', 'contract/test', 'practice/test', 'server/test', 'app/test'],
-  },
+  { step: 'unit tests', folders: ROOMS.map((room) => `${room}/test`) },
   { step: 'browser tests', folders: ['e2e'] },
   { step: 'wire tests', folders: ['e2e/wire'] },
 ];

@@ -3,10 +3,10 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join, relative, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { ROOMS } from '../rooms.mjs';
 import { LOCAL, ROOT } from '../steps.mjs';
 
 export const COVERAGE = join(LOCAL, 'coverage');
-const ROOMS = ['core', 'contract', 'practice', 'server', 'app'];
 const MOST_NAMED = 30;
 
 export const coverageArgs = () => [

@@ -2,6 +2,7 @@
 //   run({ only, result, workers }) → { command, env, tests: file → tests, byFile }
 //   needs: Debian packages, servers among them, the database, namespaces
 import { join } from 'node:path';
+import { ROOMS } from '../rooms.mjs';
 import { LOCAL, ROOT } from '../steps.mjs';
 import { coverageArgs } from './coverage.mjs';
 import { jestTests, playwrightTests } from './results.mjs';
@@ -109,11 +110,11 @@ const kept = (what) => [
 const escaped = (text) => text.replace(/[\\^$.*+?()[\]{}|]/g, '\\$&');
 
 const IMPORTS = ['--config', '.dependency-cruiser.cjs', '--output-type', 'err'];
-const SOURCES = ['core/src', 'contract/src', 'practice/src', 'server/src', 'app/src'];
+const SOURCES = ROOMS.map((room) => `${room}/src`);
 
 export const STEPS = [
   { name: 'build server', lane: 'build', ...fixed(NODE, 'scripts/build.mjs', 'server') },
-  ...['core', 'contract', 'practice', 'server', 'e2e', 'app'].map((room) => ({
+  ...[...ROOMS, 'e2e'].map((room) => ({
     ...{ name: `types of ${room}`, lane: 'checks', ...fixed(TSC, '-p', room) },
   })),
   { name: 'format', lane: 'checks', ...fixed(bin('prettier'), ...kept('format'), '--check', '.') },

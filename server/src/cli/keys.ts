@@ -1,7 +1,6 @@
 import { request } from 'node:http';
 import { join } from 'node:path';
-import type { ErrorView, KeysView, NewKeyView } from '@ipsonomo/core/api';
-import { sentenceOf } from '@ipsonomo/core/api';
+import { type ErrorView, type KeysView, type NewKeyView, sentenceOf } from '@ipsonomo/core/api';
 import { invitation } from '../opening';
 import type { Output } from './output';
 

@@ -7,7 +7,7 @@ import {
 import type { Issue } from '@ipsonomo/core/net';
 import type { EditConflict } from '@ipsonomo/core/plan';
 import { Refusal } from '../store/refusal';
-import { openWorker, type Program } from './open-worker';
+import { openWorker, type Program } from '@ipsonomo/threads';
 
 interface Asked<Q> {
   readonly number: number;

@@ -1,10 +1,13 @@
 import type { DescriptionView } from '@ipsonomo/core/api';
-import { openWorker } from '../common/open-worker';
+import { openWorker } from '@ipsonomo/threads';
 import { READING_MEMORY, type Readings } from '../common/readings';
 import { Refusal } from '../store/refusal';
 import type { DescriptionFile, DescriptionRead } from './protocol';
 
-const PROGRAM = { bundle: 'describe.worker.js', source: 'descriptions/describe.worker.ts' };
+const PROGRAM = {
+  bundle: 'describe.worker.js',
+  source: 'server/src/descriptions/describe.worker.ts',
+};
 const PATIENCE = 60_000;
 
 /** Reads description files in their turn. Throws the refusal of a file that describes nothing. */

@@ -1,7 +1,7 @@
 import type { ErrorRequestHandler } from 'express';
 import type { ErrorView } from '@ipsonomo/core/api';
 import type { Issue, IssueCode, IssueFamily } from '@ipsonomo/core/net';
-import { FieldRefusal } from '../field/protocol';
+import { FieldRefusal } from '@ipsonomo/wire';
 import { Refusal } from '../store/refusal';
 
 type Status = 400 | 401 | 403 | 404 | 409 | 413 | 422 | 429 | 500 | 503;

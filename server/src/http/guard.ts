@@ -2,8 +2,7 @@ import { isIP } from 'node:net';
 import { hostname as osHostname } from 'node:os';
 import type { Request, RequestHandler } from 'express';
 import { isMachine } from '../common/machine';
-import { adaptersAbove, addressesOf, indexOf } from '../field/adapters';
-import { cameInThrough } from '../field/came-in';
+import { adaptersAbove, addressesOf, cameInThrough, indexOf } from '@ipsonomo/wire';
 import { Refusal } from '../store/refusal';
 import type { FieldService } from '../service/field-service';
 

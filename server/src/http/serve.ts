@@ -14,7 +14,7 @@ import {
   type ParamsOf,
   type QueryOf,
 } from '@ipsonomo/contract';
-import { FieldRefusal } from '../field/protocol';
+import { FieldRefusal } from '@ipsonomo/wire';
 import type { Actor } from '../service/actor';
 import type { OutFile } from '../service/plan-answers';
 import { Refusal } from '../store/refusal';

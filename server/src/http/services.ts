@@ -1,6 +1,6 @@
 import type { OpenedAt } from '@ipsonomo/contract';
 import type { Readings } from '../common/readings';
-import type { Practice } from '../field/practice';
+import type { Practice } from '@ipsonomo/wire';
 import type { PlanChanger } from '../service/change-plan';
 import type { Door } from '../service/door';
 import type { FieldService } from '../service/field-service';

@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import type { Worker } from 'node:worker_threads';
 import type { ListView } from '@ipsonomo/core/api';
-import { openWorker } from '../common/open-worker';
+import { openWorker } from '@ipsonomo/threads';
 import { READING_MEMORY, type Reading, type Readings } from '../common/readings';
 import { Refusal } from '../store/refusal';
 import type { ListFile, ListNews } from './protocol';
 
-const PROGRAM = { bundle: 'list.worker.js', source: 'lists/list.worker.ts' };
+const PROGRAM = { bundle: 'list.worker.js', source: 'server/src/lists/list.worker.ts' };
 
 /** Lists that may be open at once, each with its cells; the one opened first goes. */
 const MOST_OPEN = 8;

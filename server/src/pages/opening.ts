@@ -7,7 +7,7 @@ import {
 } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { schemeOf, webServer, type Certificate } from '../encrypted';
-import { noteAdapters } from '../field/came-in';
+import { noteAdapters } from '@ipsonomo/wire';
 import { CookieJar } from './cookie-jar';
 import { leadsAway, towardsBrowser, towardsDevice, type Ends } from './headers';
 import type { RelayDoor, RelayedPage } from './relayed-page';

@@ -1,6 +1,6 @@
 import { Duplex } from 'node:stream';
 import type { MessagePort } from 'node:worker_threads';
-import type { PageBytes } from '../field/pages';
+import type { PageBytes } from '@ipsonomo/wire';
 
 /** A conversation with a device, held by the thread of the wire, as a stream. */
 export class WireStream extends Duplex {

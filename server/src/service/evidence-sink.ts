@@ -1,7 +1,6 @@
 import { appendFileSync, existsSync, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { journalsIn, readJournal } from '../field/journal';
-import type { FieldEvent } from '../field/protocol';
+import { type FieldEvent, journalsIn, readJournal } from '@ipsonomo/wire';
 import { Refusal } from '../store/refusal';
 import type { NewEvidence } from '../store/evidence';
 import type { Store } from '../store/store';

@@ -20,7 +20,7 @@ import {
   type Subnet,
 } from '@ipsonomo/core/plan';
 import { plannedAssemblies, requiredChecks } from '@ipsonomo/core/proof';
-import type { FieldPlan, FieldSubnet, FieldTarget } from '../field/protocol';
+import type { FieldPlan, FieldSubnet, FieldTarget } from '@ipsonomo/wire';
 
 const VOICE_CANDIDATES = 4;
 

@@ -13,15 +13,18 @@ import { findInterface, findKind, nextLoanEnd, type TellNotice } from '@ipsonomo
 import { askedPath } from '@ipsonomo/core/routes';
 import { MODBUS_PORT } from '@ipsonomo/core/wire';
 import { MessageChannel } from 'node:worker_threads';
-import { Notices } from '../field/notices';
-import type { Field } from '../field/field';
-import type { Practice } from '../field/practice';
-import { planNews } from '../field/plan-news';
-import type { FieldPlan, Giving } from '../field/protocol';
+import {
+  type Field,
+  type FieldPlan,
+  type Giving,
+  Notices,
+  planNews,
+  type Practice,
+} from '@ipsonomo/wire';
 import type { RelayedPage } from '../pages/relayed-page';
 import { WireStream } from '../pages/wire-stream';
 import { Presence } from '../common/presence';
-import { Turns } from '../common/turns';
+import { Turns } from '@ipsonomo/threads';
 import { must, Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Actor } from './actor';

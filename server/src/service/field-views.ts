@@ -10,10 +10,15 @@ import type {
 } from '@ipsonomo/core/api';
 import { formatIpv4, formatMac, UNSPECIFIED } from '@ipsonomo/core/net';
 import type { DrillState } from '@ipsonomo/core/plan';
-import { addressesOf } from '../field/adapters';
-import type { Sighting } from '../field/present';
-import { stays } from '../field/notices';
-import type { FieldNotice, FieldStatus, FoundStation, SocketStatus } from '../field/protocol';
+import {
+  addressesOf,
+  type FieldNotice,
+  type FieldStatus,
+  type FoundStation,
+  type Sighting,
+  type SocketStatus,
+  stays,
+} from '@ipsonomo/wire';
 
 // What the wire says, as pages are told.
 

@@ -1,7 +1,6 @@
 import type { HeardNews } from '@ipsonomo/core/api';
 import { formatMac } from '@ipsonomo/core/net';
-import { HeardChanges } from '../field/heard-changes';
-import type { HeardChange } from '../field/protocol';
+import { type HeardChange, HeardChanges } from '@ipsonomo/wire';
 import { heardView } from './field-views';
 
 /** News of the wire go to open pages at most this often, and slower while there are very many. */

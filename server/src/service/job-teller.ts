@@ -1,6 +1,6 @@
 import type { JobNews } from '@ipsonomo/core/api';
 import type { Edit } from '@ipsonomo/core/plan';
-import { Turns } from '../common/turns';
+import { Turns } from '@ipsonomo/threads';
 import type { PlanReader } from './read-plan';
 
 /** A revision as it was made. */

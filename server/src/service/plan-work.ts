@@ -14,7 +14,7 @@ import {
 } from './plan-answers';
 import type { PlanReader } from './read-plan';
 
-const PROGRAM = { bundle: 'plan-work.worker.js', source: 'service/plan-work.worker.ts' };
+const PROGRAM = { bundle: 'plan-work.worker.js', source: 'server/src/service/plan-work.worker.ts' };
 /** Plan files may have 200 MB, and are read whole. */
 const MEMORY = { maxOldGenerationSizeMb: 2048, maxYoungGenerationSizeMb: 64 };
 const MOST_WAITING = 24;

@@ -1,7 +1,7 @@
 import type { ProofDetailView, ProofView, ProofWish } from '@ipsonomo/core/api';
 import { planOf, type EvidenceKind } from '@ipsonomo/core/plan';
 import { interfacesIn, scopeTitle, type ProofState } from '@ipsonomo/core/proof';
-import type { Field } from '../field/field';
+import type { Field } from '@ipsonomo/wire';
 import type { ProofRow } from '../store/models';
 import type { ProofCounts, ProofHead } from '../store/proof-store';
 import { Refusal } from '../store/refusal';

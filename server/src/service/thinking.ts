@@ -7,7 +7,7 @@ export interface Ordered {
   readonly cost: RoundCost;
 }
 
-const PROGRAM = { bundle: 'thinking.worker.js', source: 'service/thinking.worker.ts' };
+const PROGRAM = { bundle: 'thinking.worker.js', source: 'server/src/service/thinking.worker.ts' };
 const MEMORY = { maxOldGenerationSizeMb: 512, maxYoungGenerationSizeMb: 64 };
 /** A round of so few calls is ordered quicker than a thread is asked. */
 const AT_ONCE = 40;

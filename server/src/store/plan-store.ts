@@ -17,7 +17,7 @@ import {
 } from '@ipsonomo/core/plan';
 import { LRUCache } from 'lru-cache';
 import { MOST_KEPT } from '../common/most-kept';
-import { Turns } from '../common/turns';
+import { Turns } from '@ipsonomo/threads';
 import { insertEvidence, type NewEvidence } from './evidence';
 import { AT_ONE_MOMENT } from './moment';
 import { JobRow, RevisionRow, ThingRow } from './models';

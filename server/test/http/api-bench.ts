@@ -6,7 +6,7 @@ import type { AddressInfo } from 'node:net';
 import request from 'supertest';
 import type { JobView, PlanView, ProgressView } from '@ipsonomo/core/api';
 import { addingDevices, viewOfJob, type NewDevice } from '../../../core/test/jobs';
-import { hastenedTime, REAL_TIME } from '../../src/common/time';
+import { hastenedTime, REAL_TIME } from '../../../threads/src/time';
 import { compose, type Running } from '../../src/compose';
 import { seedDemo } from '../../src/demo';
 import { listen } from '../../src/opening';

@@ -9,8 +9,8 @@ import {
 import { randomUUID } from 'node:crypto';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Journal, journalsIn, readJournal } from '../../src/field/journal';
-import type { FieldEvent } from '../../src/field/protocol';
+import { Journal, journalsIn, readJournal } from '../../../wire/src/kept/journal';
+import type { FieldEvent } from '../../../wire/src/protocol';
 import { EvidenceSink } from '../../src/service/evidence-sink';
 import { Scratch } from '../scratch';
 

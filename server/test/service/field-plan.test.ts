@@ -11,8 +11,7 @@ import {
 } from '@ipsonomo/core/plan';
 import { cases } from '../../../core/test/cases';
 import { siteOf } from '../../../core/test/snags/big-site';
-import { planAfterNews, planNews } from '../../src/field/plan-news';
-import type { FieldPlan } from '../../src/field/protocol';
+import { type FieldPlan, planAfterNews, planNews } from '../../../wire/src/protocol';
 import { FieldPlanBook } from '../../src/service/field-plan';
 
 // What the wire is told of a plan: brought forward by what changed, it is what is made of the whole anew.

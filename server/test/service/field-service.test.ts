@@ -1,8 +1,8 @@
 import { must, parseIpv4, parsePrefix } from '@ipsonomo/core/net';
 import { toDevice, toInterface, toPlan, toSubnet, type Plan } from '@ipsonomo/core/plan';
-import type { Field } from '../../src/field/field';
-import type { Practice } from '../../src/field/practice';
-import { IDLE, type FieldCommand, type FieldTarget } from '../../src/field/protocol';
+import type { Field } from '../../../wire/src/owner/field';
+import type { Practice } from '../../../wire/src/owner/practice';
+import { IDLE, type FieldCommand, type FieldTarget } from '../../../wire/src/protocol';
 import { machineActor } from '../../src/service/actor';
 import { FieldService } from '../../src/service/field-service';
 import type { Store } from '../../src/store/store';

@@ -1,5 +1,5 @@
 import type { proofActs } from '@ipsonomo/contract';
-import { hasCapture, readCapture } from '../../field/capture';
+import { hasCapture, readCapture } from '@ipsonomo/wire';
 import { Refusal } from '../../store/refusal';
 import type { Handlers } from '../serve';
 import type { Services } from '../services';

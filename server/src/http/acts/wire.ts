@@ -1,5 +1,5 @@
 import type { wireActs } from '@ipsonomo/contract';
-import { listAdapters } from '../../field/adapters';
+import { listAdapters } from '@ipsonomo/wire';
 import { comesThrough } from '../guard';
 import type { Handlers } from '../serve';
 import type { Services } from '../services';

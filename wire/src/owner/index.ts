@@ -1,0 +1,27 @@
+// The wire as the server's main thread sees it: the one door of this room.
+export { adaptersAbove, addressesOf, indexOf, listAdapters } from '../carriers/linux/adapters';
+export { cameInThrough, noteAdapters } from '../carriers/linux/came-in';
+export type { PageBytes } from '../engine/pages/pages';
+export { hasCapture, readCapture } from '../kept/capture';
+export { journalsIn, readJournal } from '../kept/journal';
+export {
+  FieldRefusal,
+  HeardChanges,
+  Notices,
+  planNews,
+  stays,
+  VigilRing,
+  type FieldEvent,
+  type FieldNotice,
+  type FieldPlan,
+  type FieldStatus,
+  type FieldSubnet,
+  type FieldTarget,
+  type FoundStation,
+  type Giving,
+  type HeardChange,
+  type Sighting,
+  type SocketStatus,
+} from '../protocol';
+export { Field, type FieldListener } from './field';
+export { Practice } from './practice';

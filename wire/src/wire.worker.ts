@@ -1,0 +1,268 @@
+import { join } from 'node:path';
+import { threadClock, type CallOff, type Conducted } from '@ipsonomo/core/clock';
+import { PLATFORM } from '@ipsonomo/threads';
+import { parentPort, workerData } from 'node:worker_threads';
+import type { Carrier, CarrierEvents } from './carriers/carrier';
+import { FieldEngine } from './engine/engine';
+import {
+  type FieldCall,
+  type FieldCommand,
+  type FieldError,
+  type FieldPlan,
+  FieldRefusal,
+  type FieldReport,
+  HeardChanges,
+  IDLE,
+  planAfterNews,
+} from './protocol';
+import { Borrowings } from './carriers/linux/borrowed';
+import { LiveCarrier } from './carriers/linux/live-carrier';
+import { openPracticeCarrier } from './carriers/practice/practice-carrier';
+
+// The thread of the wire: frames never wait for a web page or the database.
+
+const owner = parentPort;
+if (!owner) throw new Error('the field runs in a worker thread');
+const { folder, conducted } = workerData as {
+  readonly folder: string;
+  readonly conducted: Conducted | undefined;
+};
+
+const clock = threadClock(PLATFORM, conducted);
+const report = (one: FieldReport): void => owner.postMessage(one);
+/** A screen needs news a few times a second, not with every frame. */
+const REPORT_EVERY = 150;
+
+let engine: FieldEngine | undefined;
+let plan: FieldPlan | undefined;
+let callOff: CallOff = () => undefined;
+let reporting: NodeJS.Timeout | undefined;
+const changes = new HeardChanges();
+let stationsChanged = false;
+let presentChanged = false;
+
+const borrowings = new Borrowings(join(folder, 'borrowed.json'));
+const undone = borrowings.undoLeftOver();
+
+let scheduledFor = Infinity;
+
+function schedule(): void {
+  const next = engine?.nextAt() ?? Infinity;
+  if (next === scheduledFor) return;
+  callOff();
+  scheduledFor = next;
+  if (next === Infinity) return;
+  callOff = clock.after(next - clock.now(), () => {
+    scheduledFor = Infinity;
+    engine?.run(clock.now());
+    schedule();
+  });
+}
+
+let scheduled = false;
+
+/** One look at the clock for all that happened together. */
+function scheduleSoon(): void {
+  if (scheduled) return;
+  scheduled = true;
+  setImmediate(() => {
+    scheduled = false;
+    schedule();
+  });
+}
+
+function reportSoon(): void {
+  reporting ??= setTimeout(() => {
+    reporting = undefined;
+    if (engine) report({ kind: 'status', status: engine.status() });
+    reportHeard();
+    reportStations();
+    reportPresent();
+  }, REPORT_EVERY);
+}
+
+let events = '';
+let isTogether = false;
+
+function reportEvents(): void {
+  if (events !== '') report({ kind: 'events', lines: events });
+  events = '';
+}
+
+/** What is seen in one go is told in one go; also where it is the last that is seen. */
+function saidTogether(act: () => void): void {
+  isTogether = true;
+  try {
+    act();
+  } finally {
+    isTogether = false;
+    reportEvents();
+  }
+}
+
+function reportHeard(): void {
+  const change = changes.drain();
+  if (change) report({ kind: 'heard', ...change });
+}
+
+function reportStations(): void {
+  if (!stationsChanged) return;
+  stationsChanged = false;
+  report({ kind: 'stations', stations: engine?.foundStations() ?? [] });
+}
+
+function reportPresent(): void {
+  if (!presentChanged) return;
+  presentChanged = false;
+  report({ kind: 'present', present: engine?.seen ?? [] });
+}
+
+function open(start: (events: CarrierEvents) => Carrier): void {
+  engine?.close();
+  engine = undefined;
+  let link: Parameters<CarrierEvents['link']>[0] = 'up';
+  const carrier = start({
+    frame(frame) {
+      engine?.frame(frame);
+      scheduleSoon();
+    },
+    together(take) {
+      if (engine) saidTogether(() => engine?.together(take));
+      else take();
+    },
+    link(state) {
+      link = state;
+      engine?.linkChanged(state);
+      scheduleSoon();
+    },
+  });
+  engine = new FieldEngine(carrier, clock, folder, {
+    // A text is handed over much quicker than what it tells.
+    events(_events, lines) {
+      events += lines;
+      if (!isTogether) reportEvents();
+    },
+    heard(client) {
+      changes.add({ clients: [client] });
+      reportSoon();
+    },
+    forgot(mac) {
+      changes.add({ forgotten: [mac] });
+      reportSoon();
+    },
+    stations() {
+      stationsChanged = true;
+      reportSoon();
+    },
+    vigil: (ring) => report({ kind: 'vigil', vigil: ring.shared }),
+    present() {
+      presentChanged = true;
+      reportSoon();
+    },
+    changed() {
+      reportSoon();
+      scheduleSoon(); // a conversation goes on while its command is not yet answered
+    },
+  });
+  engine.linkChanged(link);
+  if (plan) engine.plan(plan);
+  reportSoon();
+}
+
+function needed(): FieldEngine {
+  if (!engine) throw FieldRefusal.of('field.noWire');
+  return engine;
+}
+
+async function obey(command: FieldCommand): Promise<void> {
+  switch (command.kind) {
+    case 'open-practice':
+      return open((events) => openPracticeCarrier(command.port, events));
+    case 'open-live':
+      if (conducted) throw FieldRefusal.of('field.hastened');
+      await undone;
+      return open((events) => new LiveCarrier(command.adapter, borrowings, events));
+    case 'plan':
+      plan = planAfterNews(plan, command.plan);
+      engine?.plan(plan);
+      return;
+    case 'listen':
+      needed().listen(command.runId);
+      // What another run heard, and nobody was told yet, is nobody's business any more.
+      changes.add({ all: true, clients: needed().heardClients() });
+      return reportHeard();
+    case 'rest':
+      return engine?.rest();
+    case 'arm':
+      return needed().arm(command.millis, command.person);
+    case 'page-lost':
+      return engine?.pageLost();
+    case 'one-device':
+      return needed().acts.oneDevice(command.mac);
+    case 'notice-read':
+      return engine?.notices.read(command.code, command.at);
+    case 'silence':
+      return engine?.silence();
+    case 'check':
+      return needed().acts.check(command.interfaceIds, command.person);
+    case 'watch-power':
+      return needed().acts.watchPower(command);
+    case 'pin':
+      return needed().acts.pin(command);
+    case 'walk':
+      return needed().acts.walkTo(command.interfaceId, command.subnetId, command.person);
+    case 'follow':
+      return needed().acts.follow(command.interfaceId, command.person);
+    case 'open-page':
+      return needed().acts.openPage(command.interfaceId, command.person);
+    case 'close-page':
+      return engine?.closePage();
+    case 'converse':
+      // It lasts as long as the browser's connection; nobody waits for it.
+      void needed().acts.converse(command.port);
+      return;
+    case 'drill':
+      return needed().acts.drill(command.step, command.person);
+    case 'prove':
+      return needed().acts.prove(command);
+    case 'prove-stop':
+      return engine?.acts.stopProof();
+    case 'read-register':
+      return needed().acts.readRegister(command);
+    case 'ask-path':
+      return needed().acts.askPath(command);
+    case 'vigil':
+      return needed().acts.vigil(command);
+    case 'vigil-stop':
+      return engine?.acts.stopVigil();
+    case 'sweep':
+      return needed().acts.sweep();
+    case 'search':
+      return needed().acts.stations.search();
+    case 'flash':
+      return needed().acts.stations.flash(command.mac);
+    case 'give-station':
+      return needed().acts.giveStation(command, command.giving);
+    case 'reset-station':
+      return needed().acts.resetStation(command, command.reason);
+  }
+}
+
+/** What a person is told; what nobody foresaw ends the thread, which is then started anew. */
+function refusalOf(error: unknown): FieldError {
+  if (error instanceof FieldRefusal) return error.told;
+  if (error instanceof Error && 'syscall' in error)
+    return { code: 'field.noJournal', facts: { why: error.message } };
+  throw error;
+}
+
+owner.on('message', ({ id, command }: FieldCall) => {
+  obey(command)
+    // The status first, so that whoever waited for the answer already sees what it did.
+    .finally(() => report({ kind: 'status', status: engine?.status() ?? IDLE }))
+    .then(() => report({ kind: 'answer', id, error: undefined }))
+    .catch((error: unknown) => {
+      report({ kind: 'answer', id, error: refusalOf(error) });
+    })
+    .finally(schedule);
+});
