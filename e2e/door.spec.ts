@@ -73,7 +73,11 @@ test('eight tabs of one browser: each sees the wire, also after the one that had
   for (const tab of tabs) await expect(tab.getByText('silent, listening')).toBeVisible();
   await expect.poll(() => streams.size).toBe(1);
   await page.close();
-  await api(server, 'POST', '/field/rest');
+  await api(
+    server,
+    'POST',
+    `/jobs/${(await api<{ id: string }[]>(server, 'GET', '/jobs'))[0]?.id}/wire/rest`,
+  );
   for (const tab of tabs) await expect(tab.getByText('silent, not listening')).toBeVisible();
 });
 

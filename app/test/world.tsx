@@ -18,6 +18,7 @@ import {
 import { must, parseIpv4, parseMac, parsePrefix } from '@ipsonomo/core/net';
 import { docOfPlan, toDevice, toInterface, toPlan, toSubnet, type Plan } from '@ipsonomo/core/plan';
 import { NO_COST } from '@ipsonomo/core/round';
+import { JobProvider } from '../src/data';
 import { elementsTheme } from '../src/theme';
 
 // What somebody half typed in one test is nobody's in the next.
@@ -166,7 +167,7 @@ export function show(
     ...{ cost: NO_COST, mark: 'x-1' },
   };
   const byPath = [
-    ['/field', field],
+    ['/wire', field],
     ['/evidence', evidence],
     ['/round', round],
     ['/progress', progressView(job)],
@@ -182,17 +183,19 @@ export function show(
   const { things: _things, ...head } = planView(job);
   client.setQueryData(['job', 'job', 'plan'], { ...head, doc: docOfPlan(planOfView(job)) });
   client.setQueryData(['job', 'job', 'progress'], progressView(job));
-  client.setQueryData(['field'], field);
-  client.setQueryData(['heard'], heard);
+  client.setQueryData(['field', 'job'], field);
+  client.setQueryData(['heard', 'job'], heard);
   for (const device of job.devices)
     for (const at of device.interfaces)
       client.setQueryData(['job', 'job', 'evidence', at.id], evidence);
   const screen = render(
     <QueryClientProvider client={client}>
-      <ThemeProvider theme={elementsTheme('light')}>{element}</ThemeProvider>
+      <ThemeProvider theme={elementsTheme('light')}>
+        <JobProvider value="job">{element}</JobProvider>
+      </ThemeProvider>
     </QueryClientProvider>,
   );
   /** What else is heard while the screen is there. */
-  const hear = (now: readonly HeardView[]) => act(() => client.setQueryData(['heard'], now));
+  const hear = (now: readonly HeardView[]) => act(() => client.setQueryData(['heard', 'job'], now));
   return { ...screen, calls, hear };
 }

@@ -92,4 +92,5 @@ export interface Views {
   readonly State: StateView;
   readonly Stations: readonly StationView[];
   readonly Vigil: VigilView;
+  readonly Wires: readonly FieldView[];
 }

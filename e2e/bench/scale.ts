@@ -118,7 +118,7 @@ async function muchEvidence(): Promise<readonly Figure[]> {
   const server = await startServer('bench_evidence', { demo: true });
   try {
     const jobId = await bigJob(server, 5000);
-    await api(server, 'POST', '/field/listen', { jobId });
+    await api(server, 'POST', `/jobs/${jobId}/wire/listen`);
     const without = await whileListening(server, jobId);
     const pages = () => timed(9, () => api(server, 'GET', `/jobs/${jobId}/progress`));
     /** How long a start takes, and what was seen for the first time after it. */
@@ -136,7 +136,7 @@ async function muchEvidence(): Promise<readonly Figure[]> {
     await addEvidence(server, jobId, MUCH);
     await pages();
     const many = await pages();
-    await api(server, 'POST', '/field/listen', { jobId });
+    await api(server, 'POST', `/jobs/${jobId}/wire/listen`);
     const edit = await whileListening(server, jobId);
     const { start, first } = await again();
     const figures: readonly Figure[] = [

@@ -45,7 +45,15 @@ async function jobIn(server: TestServer, name: string, network: string): Promise
 }
 
 const pause = (millis: number) => new Promise((resolve) => setTimeout(resolve, millis));
-const field = (server: TestServer) => api<FieldView>(server, 'GET', '/field');
+const field = (server: TestServer, jobId: string) =>
+  api<FieldView>(server, 'GET', `/jobs/${jobId}/wire`);
+
+/** A run of its own on the adapter, whichever job had it before. */
+async function listenAnew(server: TestServer, jobId: string): Promise<void> {
+  const wire = `/jobs/${jobId}/wire`;
+  await api(server, 'POST', wire, { kind: 'live', adapter: 'mach0', evenSo: true });
+  await api(server, 'POST', `${wire}/listen`);
+}
 
 interface Times {
   /** Until an address to ask from was claimed; fping has to be given one before. */
@@ -56,13 +64,14 @@ interface Times {
 
 /** One sweep, in milliseconds. */
 async function swept(server: TestServer, jobId: string): Promise<Times> {
-  await api(server, 'POST', '/field/rest');
-  await api(server, 'POST', '/field/listen', { jobId });
+  await listenAnew(server, jobId);
   const start = performance.now();
   // It answers only when the search over layer 2 is over as well.
   const done = api(server, 'POST', `/jobs/${jobId}/sweep`);
-  const isSweeping = async () => (await field(server)).tasks.some(({ kind }) => kind === 'sweep');
-  const isClaimed = async () => (await field(server)).voices.some(({ state }) => state === 'ready');
+  const isSweeping = async () =>
+    (await field(server, jobId)).tasks.some(({ kind }) => kind === 'sweep');
+  const isClaimed = async () =>
+    (await field(server, jobId)).voices.some(({ state }) => state === 'ready');
   while (!(await isClaimed())) await pause(5);
   const claimed = performance.now();
   while (await isSweeping()) await pause(5);
@@ -71,8 +80,12 @@ async function swept(server: TestServer, jobId: string): Promise<Times> {
   return times;
 }
 
-const found = async (server: TestServer): Promise<readonly string[]> => [
-  ...new Set((await api<PresentView[]>(server, 'GET', '/field/present')).map((one) => one.address)),
+const found = async (server: TestServer, jobId: string): Promise<readonly string[]> => [
+  ...new Set(
+    (await api<PresentView[]>(server, 'GET', `/jobs/${jobId}/wire/present`)).map(
+      (one) => one.address,
+    ),
+  ),
 ];
 
 interface Swept {
@@ -98,7 +111,7 @@ async function beside(
     const { claim, sweep } = await swept(server, jobId);
     ours.push(sweep);
     claims.push(claim);
-    const seen = (await found(server)).toSorted();
+    const seen = (await found(server, jobId)).toSorted();
     await pause(500);
     wire.laptop.ip('addr', 'add', '10.77.3.250/22', 'dev', 'mach0');
     wire.laptop.ip('neigh', 'flush', 'all');
@@ -147,11 +160,10 @@ async function proof(server: TestServer, jobId: string): Promise<Figure> {
       const mac = macOf(LIVE + Number(address.split('.')[3]) - 1);
       await api(server, 'POST', `/jobs/${jobId}/interfaces/${id}/bind`, { mac, label: mac });
     }
-  await api(server, 'POST', '/field/rest');
-  await api(server, 'POST', '/field/listen', { jobId });
+  await listenAnew(server, jobId);
   const wish = { scope: { kind: 'job' }, perSecond: 1000 };
   await api(server, 'POST', `/jobs/${jobId}/proofs`, wish);
-  const phase = async () => (await field(server)).proof?.phase;
+  const phase = async () => (await field(server, jobId)).proof?.phase;
   while ((await phase()) === 'sweep') await pause(10);
   const start = performance.now();
   while ((await phase()) === 'ask') await pause(10);
@@ -183,8 +195,7 @@ function liveMegabytes(output: string): number {
 /** Two hundred asked each second; a beat that was not kept counts as not asked. */
 async function vigil(server: TestServer, jobId: string): Promise<Figure> {
   await planMany(server, jobId, WATCHED);
-  await api(server, 'POST', '/field/rest');
-  await api(server, 'POST', '/field/listen', { jobId });
+  await listenAnew(server, jobId);
   const wish = { scope: { kind: 'job' }, everySeconds: 1, minutes: VIGIL_MINUTES };
   await api(server, 'POST', `/jobs/${jobId}/vigil`, wish);
   const resident: number[] = [];
@@ -228,7 +239,6 @@ export async function sweepFigures(): Promise<readonly Figure[]> {
     await many.startScript('enip-device.ts', ['10.77.1.1/22', '0', 'tarnwick-valves-16']);
     const small = await jobIn(server, 'Small', '10.77.0.0/24');
     const large = await jobIn(server, 'Large', '10.77.0.0/22');
-    await api(server, 'POST', '/field/wire', { kind: 'live', adapter: 'mach0' });
     const of24 = await beside(server, wire, small, '10.77.0.0/24');
     const of22 = await beside(server, wire, large, '10.77.0.0/22');
     const loaded = await besideLoad(LOAD, () => beside(server, wire, large, '10.77.0.0/22'));

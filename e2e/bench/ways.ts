@@ -26,7 +26,7 @@ async function onBench<T>(name: string, act: (bench: Bench) => Promise<T>): Prom
   });
   try {
     const { id: job } = await api<{ id: string }>(server, 'POST', '/jobs', { name });
-    await api(server, 'POST', '/field/wire', { kind: 'live', adapter: 'mach0' });
+    await api(server, 'POST', `/jobs/${job}/wire`, { kind: 'live', adapter: 'mach0' });
     return await act({ server, wire, job });
   } finally {
     await server.stop();
@@ -34,8 +34,8 @@ async function onBench<T>(name: string, act: (bench: Bench) => Promise<T>): Prom
   }
 }
 
-const listed = async (server: TestServer): Promise<number> =>
-  (await api<StationView[]>(server, 'GET', '/field/stations')).length;
+const listed = async (server: TestServer, job: string): Promise<number> =>
+  (await api<StationView[]>(server, 'GET', `/jobs/${job}/wire/stations`)).length;
 
 /** From the search to the last of 64 listed, on a run that has found none yet. */
 const discoveryFigure = (): Promise<Figure> =>
@@ -45,12 +45,12 @@ const discoveryFigure = (): Promise<Figure> =>
     await crowd.startScript('../bench/devices.ts', args);
     const times: number[] = [];
     for (let run = 0; run <= RUNS; run += 1) {
-      await api(server, 'POST', '/field/rest');
-      await api(server, 'POST', '/field/listen', { jobId: job });
-      await until('the list of another run is gone', async () => (await listed(server)) === 0);
+      await api(server, 'POST', `/jobs/${job}/wire/rest`);
+      await api(server, 'POST', `/jobs/${job}/wire/listen`);
+      await until('the list of another run is gone', async () => (await listed(server, job)) === 0);
       const start = performance.now();
       const search = api(server, 'POST', `/jobs/${job}/stations/search`, {});
-      await until('all stations', async () => (await listed(server)) === STATIONS);
+      await until('all stations', async () => (await listed(server, job)) === STATIONS);
       times.push(performance.now() - start);
       await search;
     }
@@ -101,11 +101,11 @@ const powerUpFigure = (): Promise<Figure> =>
   onBench('ipsm', async (bench) => {
     const { server, wire, job } = bench;
     await planMixed(bench);
-    await api(server, 'POST', '/field/listen', { jobId: job });
-    await api(server, 'POST', '/field/arm', { minutes: 10 });
+    await api(server, 'POST', `/jobs/${job}/wire/listen`);
+    await api(server, 'POST', `/jobs/${job}/wire/arm`, { minutes: 10 });
     await until(
       'it answers',
-      async () => (await api<FieldView>(server, 'GET', '/field')).answeringUntil,
+      async () => (await api<FieldView>(server, 'GET', `/jobs/${job}/wire`)).answeringUntil,
     );
     await new Promise((resolve) => setTimeout(resolve, 2500)); // every address is probed before
     const crowd = wire.addDevice('many', '02:00:5e:00:53:99');

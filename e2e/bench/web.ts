@@ -36,7 +36,7 @@ async function apiTimes(server: TestServer): Promise<Figure> {
   const path = `/jobs/${job?.id}`;
   const { devices } = await jobView(server, job?.id ?? '');
   const at = devices[0]?.interfaces[0]?.id;
-  await api(server, 'POST', '/field/listen', { jobId: job?.id });
+  await api(server, 'POST', `${path}/wire/listen`);
   const calls: readonly (readonly [method: string, path: string, body?: unknown])[] = [
     ['GET', '/jobs'],
     ['GET', `${path}/plan`],
@@ -44,14 +44,14 @@ async function apiTimes(server: TestServer): Promise<Figure> {
     ['GET', `${path}/interfaces/${at}/evidence`],
     ['GET', `${path}/runs`],
     ['GET', `${path}/addresses.csv`],
-    ['GET', '/field'],
-    ['GET', '/field/heard'],
-    ['GET', '/field/adapters'],
-    ['GET', '/practice/cabinet'],
+    ['GET', `${path}/wire`],
+    ['GET', `${path}/wire/heard`],
+    ['GET', '/adapters'],
+    ['GET', `${path}/practice/cabinet`],
     ['PATCH', `${path}/revisions/1`, { name: 'as issued' }],
     ['POST', `${path}/check`, { interfaceIds: [at] }],
-    ['POST', '/field/arm', { minutes: 1 }],
-    ['POST', '/field/silence', {}],
+    ['POST', `${path}/wire/arm`, { minutes: 1 }],
+    ['POST', `${path}/wire/silence`, {}],
   ];
   let slowest = { name: '', p95: 0 };
   for (const [method, where, body] of calls) {
@@ -89,9 +89,11 @@ const setHidden = (page: Page, isHidden: boolean) =>
 
 /** Everybody of the practice site asks, as after a power cut, and goes on asking. */
 async function letTalk(server: TestServer, jobId: string): Promise<void> {
-  await api(server, 'POST', '/field/wire', { kind: 'practice', evenSo: true });
-  await api(server, 'POST', '/field/listen', { jobId });
-  await api(server, 'POST', '/practice/cabinet', { action: { kind: 'power-all', on: true } });
+  await api(server, 'POST', `/jobs/${jobId}/wire`, { kind: 'practice', evenSo: true });
+  await api(server, 'POST', `/jobs/${jobId}/wire/listen`);
+  await api(server, 'POST', `/jobs/${jobId}/practice/cabinet`, {
+    action: { kind: 'power-all', on: true },
+  });
 }
 
 /** Thirty tabs of one browser, opened one after the other, and one of them loaded again and again. */

@@ -54,27 +54,26 @@ function startDnsmasq(laptop: Machine, folder: string) {
 const pause = (millis: number) => new Promise((resolve) => setTimeout(resolve, millis));
 
 /** Answers, once it has looked for other servers. */
-async function arm(server: TestServer): Promise<void> {
-  await api(server, 'POST', '/field/arm', { minutes: 10 });
-  await until(
-    'it answers',
-    async () => (await api<FieldView>(server, 'GET', '/field')).answeringUntil,
-  );
+async function arm({ server, jobId }: Pick<Turns, 'server' | 'jobId'>): Promise<void> {
+  const wire = `/jobs/${jobId}/wire`;
+  await api(server, 'POST', `${wire}/arm`, { minutes: 10 });
+  await until('it answers', async () => (await api<FieldView>(server, 'GET', wire)).answeringUntil);
 }
 
 /** Runs the clients while ours answers, or while dnsmasq does. */
 class Turns {
   constructor(
     readonly server: TestServer,
+    readonly jobId: string,
     private readonly wire: Wire,
     private readonly clients: Machine,
   ) {}
 
   async ours<T>(...args: readonly string[]): Promise<T> {
-    await arm(this.server);
+    await arm(this);
     await pause(2500); // every address is probed before the first request
     const result = this.run<T>(args);
-    await api(this.server, 'POST', '/field/silence');
+    await api(this.server, 'POST', `/jobs/${this.jobId}/wire/silence`);
     return result;
   }
 
@@ -209,11 +208,12 @@ interface Answers {
 
 /** A plant in which everybody asks for everybody, and one of ours that asks for its address in between. */
 async function foreignFigure(turns: Turns, wire: Wire): Promise<Figure> {
-  const { server } = turns;
-  const received = async () => (await api<FieldView>(server, 'GET', '/field')).counters.received;
+  const { server, jobId } = turns;
+  const wireOf = `/jobs/${jobId}/wire`;
+  const received = async () => (await api<FieldView>(server, 'GET', wireOf)).counters.received;
   const crowd = wire.addDevice('crowd', '02:00:5e:00:53:9a');
   const good = wire.addDevice('good', macOf(0));
-  await arm(server);
+  await arm(turns);
   await pause(2500);
   const [before, threads] = [await received(), threadSeconds(server.pid())];
   const count = FOREIGN * FOREIGN_SECONDS;
@@ -233,7 +233,7 @@ async function foreignFigure(turns: Turns, wire: Wire): Promise<Figure> {
   // The thread of the wire does nearly all of it; the one that answers is told what is new.
   const used = [...threadSeconds(server.pid())].map(([id, all]) => all - (threads.get(id) ?? 0));
   const share = (100 * Math.max(...used)) / FOREIGN_SECONDS;
-  await api(server, 'POST', '/field/silence');
+  await api(server, 'POST', `${wireOf}/silence`);
   return {
     what: `${FOREIGN} foreign ARP frames a second for ${FOREIGN_SECONDS} s (${((100 * heard) / count).toFixed(1)} % heard), and one of ours that asks in between`,
     ours: `${answered} of ${asked} answered, p99 ${p99.toFixed(1)} ms; the wire's thread takes ${share.toFixed(0)} % of a core`,
@@ -250,13 +250,11 @@ export async function wireFigures(): Promise<readonly Figure[]> {
   try {
     const clients = wire.addDevice('many', '02:00:5e:00:53:99');
     const jobId = await planMany(server);
-    await api(server, 'POST', '/field/wire', { kind: 'live', adapter: 'mach0' });
-    await api(server, 'POST', '/field/listen', { jobId });
-    await until(
-      'it listens',
-      async () => (await api<{ runId: string | null }>(server, 'GET', '/field')).runId,
-    );
-    const turns = new Turns(server, wire, clients);
+    const wireOf = `/jobs/${jobId}/wire`;
+    await api(server, 'POST', wireOf, { kind: 'live', adapter: 'mach0' });
+    await api(server, 'POST', `${wireOf}/listen`);
+    await until('it listens', async () => (await api<FieldView>(server, 'GET', wireOf)).runId);
+    const turns = new Turns(server, jobId, wire, clients);
     return [
       ...(await stormFigures(turns)),
       await latencyFigure(turns),

@@ -126,7 +126,7 @@ test('another DHCP server that answers one of ours stops us and is told of', asy
   );
   expect(left.facts).toMatchObject({ server: '10.77.0.9', title: 'drive-6' });
   expect((await on.job.field()).answeringUntil).not.toBeNull();
-  await api(on.server, 'POST', '/field/silence', {});
+  await api(on.server, 'POST', on.job.wire('/silence'), {});
   rival.kill('SIGTERM');
 });
 
@@ -188,7 +188,9 @@ test('the web page is not served through the live adapter, whatever address of o
   await until('a door that is shut', async () => ask(device, '10.77.0.2').includes('door.locked'));
   expect(ask(device, '192.168.213.2')).toContain('door.locked');
   const live = { kind: 'live', adapter: 'mach0' };
-  await api({ socketPath: join(folder, 'ipsonomo.sock') }, 'POST', '/field/wire', live);
+  const own = { socketPath: join(folder, 'ipsonomo.sock') };
+  const { id } = await api<{ id: string }>(own, 'POST', '/jobs', { name: 'Web' });
+  await api(own, 'POST', `/jobs/${id}/wire`, live);
   expect(ask(device, '10.77.0.2')).toContain('wire.ownWeb');
   expect(ask(device, '192.168.213.2')).toContain('wire.ownWeb');
   expect(ask(on.wire.laptop, '192.168.213.2')).toContain('door.locked');
@@ -202,8 +204,10 @@ test('without the right to open the adapter it says so, in one sentence', async 
     wrap: ['setpriv', '--bounding-set', '-net_raw', '--inh-caps', '-net_raw'],
   });
   const live = { kind: 'live', adapter: 'mach0' };
-  await expect(api(poor, 'POST', '/field/wire', live)).rejects.toThrow('wire.noRight');
+  const { id } = await api<{ id: string }>(poor, 'POST', '/jobs', { name: 'Poor' });
+  const wire = `/jobs/${id}/wire`;
+  await expect(api(poor, 'POST', wire, live)).rejects.toThrow('wire.noRight');
   const none = { kind: 'live', adapter: 'nope0' };
-  await expect(api(poor, 'POST', '/field/wire', none)).rejects.toThrow('wire.noAdapter');
+  await expect(api(poor, 'POST', wire, none)).rejects.toThrow('wire.noAdapter');
   await poor.stop();
 });

@@ -39,7 +39,7 @@ test('two devices with one address are both found, as arping and arp-scan find t
 
   // A sweep sees both too.
   await api(on.server, 'POST', `/jobs/${on.job.id}/sweep`);
-  const present = await api<PresentView[]>(on.server, 'GET', '/field/present');
+  const present = await api<PresentView[]>(on.server, 'GET', on.job.wire('/present'));
   const swept = present.filter(({ address }) => address === AT).map(({ mac }) => mac);
   expect(swept.toSorted()).toEqual([ONE, OTHER]);
 

@@ -38,17 +38,19 @@ export class Job {
     return at;
   }
 
+  /** The path of its wire, or of something about it. */
+  wire = (part = '') => `/jobs/${this.id}/wire${part}`;
   view = () => jobView(this.server, this.id);
-  field = () => api<FieldView>(this.server, 'GET', '/field');
-  stations = () => api<StationView[]>(this.server, 'GET', '/field/stations');
+  field = () => api<FieldView>(this.server, 'GET', this.wire());
+  stations = () => api<StationView[]>(this.server, 'GET', this.wire('/stations'));
   search = () => api(this.server, 'POST', `/jobs/${this.id}/stations/search`, {});
   flash = (mac: string) =>
     api(this.server, 'POST', `/jobs/${this.id}/stations/${encodeURIComponent(mac)}/flash`, {});
-  heard = () => api<HeardView[]>(this.server, 'GET', '/field/heard');
+  heard = () => api<HeardView[]>(this.server, 'GET', this.wire('/heard'));
 
   async listenOn(adapter: string): Promise<void> {
-    await api(this.server, 'POST', '/field/wire', { kind: 'live', adapter });
-    await api(this.server, 'POST', '/field/listen', { jobId: this.id });
+    await api(this.server, 'POST', this.wire(), { kind: 'live', adapter });
+    await api(this.server, 'POST', this.wire('/listen'));
   }
 
   /** Answers, once nobody else was found to. */
@@ -60,7 +62,7 @@ export class Job {
 
   /** Lets Ipsonomo answer, and waits until it has looked for others. */
   async tryToAnswer(minutes = 10): Promise<void> {
-    await api(this.server, 'POST', '/field/arm', { minutes });
+    await api(this.server, 'POST', this.wire('/arm'), { minutes });
     await until('others were looked for', async () => {
       const { tasks } = await this.field();
       return !tasks.some((one) => one.kind === 'look-for-servers');

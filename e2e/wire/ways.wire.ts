@@ -206,7 +206,7 @@ test('web page: looked for at its factory address, its page read through the liv
     laptop.run('busybox', 'wget', '-q', '-O-', ...more, `http://127.0.0.1:${port}/`);
   expect(read().out).toContain('403');
   expect(read(...cookie).out).toContain('Log in');
-  await api(on.server, 'POST', '/field/silence', {});
+  await api(on.server, 'POST', on.job.wire('/silence'), {});
   const after = read(...cookie);
   expect(after.code).not.toBe(0);
   await until(

@@ -54,10 +54,10 @@ const encryptedOnly: RequestHandler = (request, response, next) =>
 
 /** The whole server as a function of its parts: nothing here reads the environment or opens a port. */
 export function buildApp(parts: AppParts): Express {
-  const { field, log, web } = parts;
+  const { wires, log, web } = parts;
   const app = express();
   app.disable('x-powered-by');
-  app.use(notThroughLiveAdapter(field));
+  app.use(notThroughLiveAdapter(wires));
   app.use(underOwnName);
   app.use(helmet(HEADERS));
   app.use(encryptedOnly);

@@ -1,20 +1,16 @@
 import { mkdirSync } from 'node:fs';
 import type { Express } from 'express';
-import type { HeardNews } from '@ipsonomo/core/api';
 import { buildApp } from './app';
 import type { Time } from '@ipsonomo/threads';
 import { Readings } from './common/readings';
-import { Field, type FieldListener, Practice } from '@ipsonomo/wire';
+import { undoBorrowings } from '@ipsonomo/wire';
 import { Lists } from './lists/lists';
 import { EventStream } from './http/event-stream';
-import { isThroughLiveAdapter } from './http/guard';
+import { throughLiveAdapter } from './http/guard';
 import { PageRelay, type RelayPlace } from './pages/relay';
 import { PlanChanger } from './service/change-plan';
 import { Door } from './service/door';
 import { EvidenceSink } from './service/evidence-sink';
-import { FieldService } from './service/field-service';
-import { presentView, stationView } from './service/field-views';
-import { HeardTeller } from './service/heard-teller';
 import { ListImporter } from './service/import-list';
 import { Papers } from './service/papers';
 import { PlanReader } from './service/read-plan';
@@ -25,6 +21,7 @@ import { Thinking } from './service/thinking';
 import { JobSummaries } from './service/job-summaries';
 import { JobTeller } from './service/job-teller';
 import { Vigils } from './service/vigils';
+import { Wires } from './service/wires';
 import type { Database } from './store/database';
 import { Store } from './store/store';
 
@@ -43,11 +40,13 @@ export interface Settings {
   readonly openAt: (key: string) => readonly string[];
   /** Where pages of devices are handed to a browser; port 0 is any that is free. */
   readonly pages: RelayPlace;
+  /** The practice site is the wire of every job that has chosen none. */
+  readonly practiceFirst?: boolean;
 }
 
 export interface Running {
   readonly app: Express;
-  readonly field: FieldService;
+  readonly wires: Wires;
   readonly door: Door;
   close(): Promise<void>;
 }
@@ -58,12 +57,8 @@ export async function compose(settings: Settings): Promise<Running> {
   // Whole milliseconds, as plans write them.
   const clock = () => Math.floor(time.clock.now());
   mkdirSync(captures, { recursive: true });
-  const events = new EventStream(() => [
-    ['field', fieldService.view()],
-    ['stations', fieldService.stations()],
-    ['present', fieldService.present()],
-    ['heard', { all: true, clients: fieldService.heard(), forgotten: [] } satisfies HeardNews],
-  ]);
+  await undoBorrowings(captures);
+  const events = new EventStream(() => wires.state());
   // Keys end by the time of people, however fast the practice site lives.
   const door = new Door(store, Date.now, (browser) => {
     events.closeOf(browser);
@@ -83,34 +78,21 @@ export async function compose(settings: Settings): Promise<Running> {
   await store.endLeftRuns();
   await store.proofs.endLeft();
 
-  const heard = new HeardTeller((news) => events.send('heard', news));
-  let runId: string | undefined;
-  const listener: FieldListener = {
-    status(status) {
-      if (status.runId !== runId) fieldService.runChanged(runId);
-      runId = status.runId;
-      proofs.stateChanged(status.proof);
-      events.send('field', fieldService.view());
-    },
-    events: (seen) => sink.take(seen),
-    heard: (change) => heard.take(change),
-    stations: (found) => events.send('stations', found.map(stationView)),
-    present: (seen) => events.send('present', seen.map(presentView)),
-    fell: (why) => fieldService.notice('thread-fell', { why }),
-  };
-  const field = new Field(captures, time, listener, log);
-  const practice = new Practice(time, log);
-  const fieldService = new FieldService(field, store, practice, clock, () =>
-    events.send('field', fieldService.view()),
-  );
+  const wires: Wires = new Wires({
+    ...{ store, time, folder: captures, log },
+    practiceFirst: settings.practiceFirst === true,
+    news: (name, data) => events.send(name, data),
+    seen: (seen) => sink.take(seen),
+    status: (jobId, status) => proofs.stateChanged(jobId, status.proof),
+  });
   const changer = new PlanChanger(store, clock, {
     changed: (jobId, made) => {
       teller.changed(jobId, made);
-      return fieldService.planChanged(jobId);
+      return wires.planChanged(jobId);
     },
     otherwise: (jobId, revision) => teller.otherwise(jobId, revision),
   });
-  const proofs = new Proofs(store, field, fieldService, changed);
+  const proofs = new Proofs(store, wires, changed);
   const thinking = new Thinking();
   const planWork = new PlanWork(store, reader, settings.database);
   const readings = new Readings();
@@ -118,10 +100,10 @@ export async function compose(settings: Settings): Promise<Running> {
   const importer = new ListImporter(lists, store, changer, planWork, clock);
   const papers = new Papers(store, clock);
   const relay = new PageRelay(
-    {
-      page: () => fieldService.page(),
-      isBarred: (request) => isThroughLiveAdapter(fieldService, request),
-    },
+    (jobId) => ({
+      page: () => wires.at(jobId).page(),
+      isBarred: (request) => throughLiveAdapter(wires, request) !== undefined,
+    }),
     settings.pages,
   );
   const app = buildApp({
@@ -134,31 +116,28 @@ export async function compose(settings: Settings): Promise<Running> {
       readings,
       rounds: new Rounds(reader, thinking),
       summaries: new JobSummaries(store, (jobId) => planWork.counts(jobId), settings.build),
-      field: fieldService,
+      wires,
       proofs,
-      vigils: new Vigils(store, field, fieldService),
-      practice,
+      vigils: new Vigils(store, wires),
       captures,
       planWork,
       changed: (jobId) => teller.otherwise(jobId),
-      openPage: (browser) => relay.open(browser),
+      openPage: (jobId, browser) => relay.open(jobId, browser),
     },
     ...{ door, events, log, web, openAt: settings.openAt },
   });
   return {
     app,
     door,
-    field: fieldService,
+    wires,
     async close() {
       events.close();
       relay.close();
       lists.close();
       await thinking.close();
       await planWork.close();
-      heard.stop();
-      await field.close();
+      await wires.close();
       sink.stop();
-      await practice.close();
       time.stop();
     },
   };

@@ -9,7 +9,6 @@ import { compose } from './compose';
 import { readCertificate, schemeOf, webServer, type Certificate } from './encrypted';
 import { noteFall, takeFall } from './fallen';
 import { addressesToOpen, invitation, listen, LONGEST_SOCKET } from './opening';
-import { machineActor } from './service/actor';
 import type { Door } from './service/door';
 import { seedDemo } from './demo';
 import { dumpDatabase } from './backup';
@@ -190,21 +189,18 @@ async function start(): Promise<void> {
     pages: { host: HOST, port: PAGE_PORT, certificate },
     build: createHash('sha256').update(readFileSync(__filename)).digest('hex').slice(0, 16),
     openAt,
+    practiceFirst: DEMO,
   });
   void tellBroken(store);
   const fall = takeFall(FALLEN);
-  if (fall !== undefined) running.field.notice('server-fell', { why: fall });
+  if (fall !== undefined) running.wires.notice('server-fell', { why: fall });
   failSilent = async (why) => {
     log(why);
     noteFall(FALLEN, why);
     setTimeout(() => process.exit(EX_SOFTWARE), PATIENCE).unref();
-    await running.field.silence().catch(() => undefined);
+    await running.wires.silence().catch(() => undefined);
     process.exit(EX_SOFTWARE);
   };
-  if (DEMO) {
-    const demo = machineActor('the demo');
-    await running.field.chooseWire({ kind: 'practice' }, demo, () => false);
-  }
 
   const server = webServer(IS_SOCKET ? undefined : certificate, TIMES, running.app);
   server.maxConnections = MOST_CONNECTIONS;

@@ -1,4 +1,3 @@
-import { join } from 'node:path';
 import { threadClock, type CallOff, type Conducted } from '@ipsonomo/core/clock';
 import { PLATFORM } from '@ipsonomo/threads';
 import { parentPort, workerData } from 'node:worker_threads';
@@ -15,7 +14,7 @@ import {
   IDLE,
   planAfterNews,
 } from './protocol';
-import { Borrowings } from './carriers/linux/borrowed';
+import { borrowedFile, Borrowings } from './carriers/linux/borrowed';
 import { LiveCarrier } from './carriers/linux/live-carrier';
 import { openPracticeCarrier } from './carriers/practice/practice-carrier';
 
@@ -23,8 +22,9 @@ import { openPracticeCarrier } from './carriers/practice/practice-carrier';
 
 const owner = parentPort;
 if (!owner) throw new Error('the field runs in a worker thread');
-const { folder, conducted } = workerData as {
+const { folder, name, conducted } = workerData as {
   readonly folder: string;
+  readonly name: string;
   readonly conducted: Conducted | undefined;
 };
 
@@ -41,7 +41,7 @@ const changes = new HeardChanges();
 let stationsChanged = false;
 let presentChanged = false;
 
-const borrowings = new Borrowings(join(folder, 'borrowed.json'));
+const borrowings = new Borrowings(borrowedFile(folder, name));
 const undone = borrowings.undoLeftOver();
 
 let scheduledFor = Infinity;

@@ -2,8 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { acts, keys } from '@ipsonomo/contract';
 import type { CabinetAction, CabinetView } from '@ipsonomo/core/api';
 import { ask } from './http';
-
-const CABINET = ['cabinet'];
+import { useJobHere } from './job-here';
 
 /**
  * What somebody does at the cabinets, one after the other. A switch that is turned stands there at once: the next turn
@@ -11,16 +10,17 @@ const CABINET = ['cabinet'];
  */
 export function useCabinetAct() {
   const client = useQueryClient();
+  const job = useJobHere();
+  const queryKey = keys.cabinet(job);
   return useMutation({
-    ...{ mutationKey: CABINET, scope: { id: 'cabinet' } },
-    mutationFn: (action: CabinetAction) => ask(acts.actAtCabinet, {}, { body: { action } }),
+    ...{ mutationKey: queryKey, scope: { id: `cabinet ${job}` } },
+    mutationFn: (action: CabinetAction) => ask(acts.actAtCabinet, { job }, { body: { action } }),
     onMutate: (action) =>
-      void client.setQueryData<CabinetView>(keys.cabinet, (view) => view && turned(view, action)),
+      void client.setQueryData<CabinetView>(queryKey, (view) => view && turned(view, action)),
     onSuccess: (view) => {
-      if (client.isMutating({ mutationKey: CABINET }) === 1)
-        client.setQueryData(keys.cabinet, view);
+      if (client.isMutating({ mutationKey: queryKey }) === 1) client.setQueryData(queryKey, view);
     },
-    onError: () => client.invalidateQueries({ queryKey: keys.cabinet }),
+    onError: () => client.invalidateQueries({ queryKey }),
   });
 }
 

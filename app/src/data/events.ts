@@ -1,11 +1,11 @@
 import { useEffect, useSyncExternalStore } from 'react';
 import { BroadcastChannel } from 'broadcast-channel';
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
-import type { FieldView, HeardNews, JobNews, PresentView, StationView } from '@ipsonomo/core/api';
+import type { FieldView, HeardNews, JobNews, PresentNews, StationsNews } from '@ipsonomo/core/api';
 import { acts, keys } from '@ipsonomo/contract';
 import { ask } from './http';
 import { Rereader, takeJobNews } from './rereader';
-import { HeardTaker, putField } from './wire-news';
+import { HeardTaker, putField, takeWires } from './wire-news';
 import { SharedStream, type Parts, type Source, type SourceListener } from './shared-stream';
 
 /** Keeps the page in step with the wire: what the server tells goes straight into the query cache. */
@@ -40,7 +40,7 @@ const partsOf = (client: QueryClient): Parts => ({
     }),
 });
 
-const NAMES = ['hello', 'beat', 'field', 'heard', 'stations', 'present', 'job'];
+const NAMES = ['hello', 'beat', 'wires', 'field', 'heard', 'stations', 'present', 'job'];
 
 function openSource(since: string | undefined, listener: SourceListener): Source {
   const source = new EventSource(
@@ -70,12 +70,18 @@ function takeNews(
   name: string,
   data: unknown,
 ): void {
-  if (name === 'field') putField(client, data as FieldView);
+  if (name === 'wires') takeWires(client, data as readonly string[]);
+  else if (name === 'field') putField(client, data as FieldView);
   else if (name === 'heard') heard.take(data as HeardNews);
-  else if (name === 'stations') client.setQueryData(keys.stations, data as readonly StationView[]);
-  else if (name === 'present') client.setQueryData(keys.present, data as readonly PresentView[]);
+  else if (name === 'stations') putStations(client, data as StationsNews);
+  else if (name === 'present') putPresent(client, data as PresentNews);
   else if (name === 'job') takeJobNews(client, rereader, data as JobNews);
 }
+
+const putStations = (client: QueryClient, { jobId, stations }: StationsNews) =>
+  client.setQueryData(keys.stations(jobId), stations);
+const putPresent = (client: QueryClient, { jobId, present }: PresentNews) =>
+  client.setQueryData(keys.present(jobId), present);
 
 let awaySince: number | undefined;
 const watchers = new Set<() => void>();

@@ -3,9 +3,10 @@ import type { HeardView, PresentView, StationView } from '@ipsonomo/core/api';
 import { useEffect } from 'react';
 import { acts } from '@ipsonomo/contract';
 import { ask } from './http';
+import { useJobHere } from './job-here';
 import { fieldQuery, heardQuery, presentQuery, stationsQuery, trafficQuery } from './queries';
 import { useNow, useTimeOf } from './use-now';
-import { useSkew, type FieldNow, type Traffic } from './wire-news';
+import { useIsAnswering, useSkew, type FieldNow, type Traffic } from './wire-news';
 
 export interface WireNow {
   readonly field: FieldNow | undefined;
@@ -15,11 +16,15 @@ export interface WireNow {
   readonly isSending: boolean;
 }
 
-/** The wire as it stands, for who needs no clock: it is drawn again when something has changed, not every second. */
-export const useField = (): FieldNow | undefined => useQuery(fieldQuery).data;
+/** The wire of this page's job as it stands, for who needs no clock: it is drawn again when something has changed, not every second. */
+export const useField = (): FieldNow | undefined => useQuery(fieldQuery(useJobHere())).data;
+
+/** Whether anybody listens on it. */
+export const isListening = (field: FieldNow | undefined): boolean =>
+  field !== undefined && field.runId !== null;
 
 /** What was counted and heard on it: changes with every frame. */
-export const useTraffic = (): Traffic | undefined => useQuery(trafficQuery).data;
+export const useTraffic = (): Traffic | undefined => useQuery(trafficQuery(useJobHere())).data;
 
 /** The server's time as it was when the last of these times passed. */
 export function useTimeThereOf(times: readonly number[]): number {
@@ -38,7 +43,7 @@ const HERE_EVERY = 5000;
 
 /** While anything is answered, the server is told that somebody is still here to see it. */
 export function usePresence(): void {
-  const isAnswering = (useQuery(fieldQuery).data?.answeringUntil ?? null) !== null;
+  const isAnswering = useIsAnswering();
   useEffect(() => {
     if (!isAnswering) return undefined;
     const tell = () => void ask(acts.here, {}).catch(() => undefined); // away: it will notice
@@ -49,16 +54,16 @@ export function usePresence(): void {
 }
 
 export function useStations(): readonly StationView[] {
-  return useQuery(stationsQuery).data ?? [];
+  return useQuery(stationsQuery(useJobHere())).data ?? [];
 }
 
 /** Everybody seen with an address in this run. */
 export function usePresent(): readonly PresentView[] {
-  return useQuery(presentQuery).data ?? [];
+  return useQuery(presentQuery(useJobHere())).data ?? [];
 }
 
 export function useHeard(): readonly HeardView[] {
-  return useQuery(heardQuery).data ?? NOBODY;
+  return useQuery(heardQuery(useJobHere())).data ?? NOBODY;
 }
 
 /** One and the same, so that whoever works with it need not begin anew. */

@@ -1,5 +1,5 @@
 import { queryOptions, skipToken } from '@tanstack/react-query';
-import { acts, keys } from '@ipsonomo/contract';
+import { acts, keys, type Key } from '@ipsonomo/contract';
 import type {
   HeardView,
   PresentView,
@@ -9,7 +9,7 @@ import type {
 } from '@ipsonomo/core/api';
 import { reading } from './act';
 import { ask } from './http';
-import type { FieldNow, Traffic } from './wire-news';
+import { putField, type FieldNow, type Traffic } from './wire-news';
 
 const COUNTED_AGAIN = 1000; // ms
 
@@ -58,31 +58,28 @@ export const editsQuery = (id: string, since: number) =>
     queryFn: () => ask(acts.readEdits, { job: id }, { query: { since: String(since) } }),
   });
 
-// The wire is told by the event stream alone: its first message has all of it, and while the stream
-// is away nothing is known of the wire.
+// Wires are told by the event stream; how one stands that nobody has opened yet is read once.
 
-export const fieldQuery = queryOptions<FieldNow>({ queryKey: keys.field, queryFn: skipToken });
+export const fieldQuery = (job: string) =>
+  queryOptions<FieldNow>({
+    queryKey: keys.field(job),
+    queryFn: async ({ client }) => putField(client, await ask(acts.readField, { job })),
+    staleTime: Infinity,
+  });
 
-export const trafficQuery = queryOptions<Traffic>({
-  queryKey: keys.traffic,
-  queryFn: skipToken,
-});
+const told = <T>(queryKey: Key) => queryOptions<T>({ queryKey, queryFn: skipToken });
 
-export const heardQuery = queryOptions<readonly HeardView[]>({
-  queryKey: keys.heard,
-  queryFn: skipToken,
-});
+export const trafficQuery = (job: string) => told<Traffic>(keys.traffic(job));
+export const heardQuery = (job: string) => told<readonly HeardView[]>(keys.heard(job));
+export const presentQuery = (job: string) => told<readonly PresentView[]>(keys.present(job));
+export const stationsQuery = (job: string) => told<readonly StationView[]>(keys.stations(job));
 
-export const presentQuery = queryOptions<readonly PresentView[]>({
-  queryKey: keys.present,
-  queryFn: skipToken,
-});
-
-export const stationsQuery = queryOptions<readonly StationView[]>({
-  queryKey: keys.stations,
-  queryFn: skipToken,
-});
+/** All wires that are open, while somebody looks at the jobs. */
+export const wiresQuery = { ...reading(acts.listWires, {}), refetchInterval: 2000 };
 
 export const adaptersQuery = { ...reading(acts.listAdapters, {}), refetchInterval: 2000 };
 
-export const cabinetQuery = { ...reading(acts.readCabinet, {}), refetchInterval: 700 };
+export const cabinetQuery = (job: string) => ({
+  ...reading(acts.readCabinet, { job }),
+  refetchInterval: 700,
+});

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import type { QueryClient } from '@tanstack/react-query';
+import type { QueryClient, QueryKey } from '@tanstack/react-query';
 import { applyHeardNews, type FieldView, type HeardNews, type HeardView } from '@ipsonomo/core/api';
 import { keys } from '@ipsonomo/contract';
 import { isHidden } from './use-now';
@@ -18,20 +18,54 @@ const watchers = new Set<() => void>();
 /** News take their time to come; a clock that jumps by that would be drawn for nothing. */
 const LEAST_SKEW = 100;
 
-/** The server's time of the last news, by client. */
-const lastNow = new WeakMap<QueryClient, number>();
+/** The server's time of the last news, by client and job. */
+const lastNow = new WeakMap<QueryClient, Map<string, number>>();
 
-/** The wire as told last, by the server's clock: an answer may arrive after newer news. */
-export function putField(
-  client: QueryClient,
-  { now, counters, socket, ...field }: FieldView,
-): void {
-  if ((lastNow.get(client) ?? 0) > now) return;
-  lastNow.set(client, now);
-  putSkew(now - Date.now());
-  client.setQueryData<FieldNow>(keys.field, field);
-  client.setQueryData<Traffic>(keys.traffic, { counters, socket });
+function isOld(client: QueryClient, jobId: string, now: number): boolean {
+  const known = lastNow.get(client) ?? new Map<string, number>();
+  lastNow.set(client, known);
+  if ((known.get(jobId) ?? 0) > now) return true;
+  known.set(jobId, now);
+  return false;
 }
+
+/** The wire as told last, by the server's clock: an answer may arrive after newer news. @returns how it stands */
+export function putField(client: QueryClient, view: FieldView): FieldNow {
+  const { now, counters, socket, ...field } = view;
+  const { jobId } = field;
+  const known = client.getQueryData<FieldNow>(keys.field(jobId));
+  if (isOld(client, jobId, now) && known) return known;
+  putSkew(now - Date.now());
+  putAnswering(jobId, field.answeringUntil !== null);
+  client.setQueryData<Traffic>(keys.traffic(jobId), { counters, socket });
+  return client.setQueryData<FieldNow>(keys.field(jobId), field) ?? field;
+}
+
+/** Of these jobs the wire has threads: what was told of others is over. */
+export function takeWires(client: QueryClient, open: readonly string[]): void {
+  const isOver = ({ queryKey: [what, job] }: { readonly queryKey: QueryKey }) =>
+    typeof job === 'string' && !open.includes(job) && TOLD.has(String(what));
+  for (const query of client.getQueryCache().findAll({ predicate: isOver })) {
+    const { queryKey } = query;
+    if (queryKey[0] === 'field') void client.invalidateQueries({ queryKey });
+    else client.setQueryData(queryKey, []);
+  }
+}
+
+const TOLD = new Set(['field', 'heard', 'stations', 'present']);
+
+/** Jobs on whose wires something is answered. */
+const answering = new Set<string>();
+
+function putAnswering(jobId: string, isIt: boolean): void {
+  if (answering.has(jobId) === isIt) return;
+  if (isIt) answering.add(jobId);
+  else answering.delete(jobId);
+  for (const watcher of watchers) watcher();
+}
+
+/** Whether anything is answered on any wire. */
+export const useIsAnswering = (): boolean => useSyncExternalStore(watch, () => answering.size > 0);
 
 function putSkew(next: number): void {
   if (Math.abs(next - skew) < LEAST_SKEW) return;
@@ -83,9 +117,10 @@ export class HeardTaker {
     this.lastAt = performance.now();
     const due = this.waiting;
     this.waiting = [];
-    this.client.setQueryData<readonly HeardView[]>(keys.heard, (known) =>
-      due.reduce(applyHeardNews, known ?? []),
-    );
+    for (const jobId of new Set(due.map((news) => news.jobId)))
+      this.client.setQueryData<readonly HeardView[]>(keys.heard(jobId), (known) =>
+        due.filter((news) => news.jobId === jobId).reduce(applyHeardNews, known ?? []),
+      );
   }
 }
 

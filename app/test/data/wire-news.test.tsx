@@ -1,13 +1,21 @@
 import { QueryClient, QueryObserver } from '@tanstack/react-query';
 import type { FieldView, HeardNews, HeardView } from '@ipsonomo/core/api';
 import { fieldQuery, heardQuery, trafficQuery } from '../../src/data/queries';
-import { HeardTaker, putField } from '../../src/data/wire-news';
+import { HeardTaker, putField, takeWires } from '../../src/data/wire-news';
 
 // What is told of the wire several times a second draws a page again only where something is to be seen.
 
 const field = (now: number, received: number, answers: number | null = null): FieldView =>
   ({
-    ...{ now, source: 'practice', link: 'up', answeringUntil: answers, tasks: [], notices: [] },
+    ...{
+      now,
+      jobId: 'job',
+      source: 'practice',
+      link: 'up',
+      answeringUntil: answers,
+      tasks: [],
+      notices: [],
+    },
     counters: { received, sent: 0, malformed: 0, requests: 0, strangersDropped: 0 },
     socket: { tags: [], subnets: [], outside: 0, heardAt: now, neighbour: null, bridge: null },
   }) as unknown as FieldView;
@@ -30,8 +38,8 @@ const flushed = () => new Promise((resolve) => setTimeout(resolve, 5));
 
 test('frames that change nothing are no reason to draw; what changes is', async () => {
   const client = new QueryClient();
-  const fields = drawn(client, fieldQuery);
-  const counts = drawn(client, trafficQuery);
+  const fields = drawn(client, fieldQuery('job'));
+  const counts = drawn(client, trafficQuery('job'));
   for (let i = 0; i < 10; i += 1) {
     putField(client, field(1000 + i, i));
     await flushed();
@@ -47,12 +55,27 @@ test('what is older than what is known changes nothing', async () => {
   const client = new QueryClient();
   putField(client, field(2000, 1, 5000));
   putField(client, field(1999, 2, null));
-  expect(client.getQueryData(fieldQuery.queryKey)?.answeringUntil).toBe(5000);
-  expect(client.getQueryData(trafficQuery.queryKey)?.counters.received).toBe(1);
+  expect(client.getQueryData(fieldQuery('job').queryKey)?.answeringUntil).toBe(5000);
+  expect(client.getQueryData(trafficQuery('job').queryKey)?.counters.received).toBe(1);
 });
 
-const heard = (mac: string, count: number): HeardNews => ({
-  all: false,
+test('each job has a wire of its own, and what was told of one without threads is over', () => {
+  const client = new QueryClient();
+  putField(client, field(2000, 1, 5000));
+  putField(client, { ...field(1000, 7), jobId: 'other' });
+  expect(client.getQueryData(trafficQuery('other').queryKey)?.counters.received).toBe(7);
+  const taker = new HeardTaker(client);
+  taker.take(heard('a', 1));
+  taker.take(heard('b', 1, 'other'));
+  taker.close();
+  takeWires(client, ['other']);
+  expect(client.getQueryData(heardQuery('job').queryKey)).toEqual([]);
+  expect(client.getQueryState(fieldQuery('job').queryKey)?.isInvalidated).toBe(true);
+  expect(client.getQueryState(fieldQuery('other').queryKey)?.isInvalidated).toBe(false);
+});
+
+const heard = (mac: string, count: number, jobId = 'job'): HeardNews => ({
+  ...{ jobId, all: false },
   clients: [{ mac, count } as unknown as HeardView],
   forgotten: [],
 });
@@ -65,7 +88,9 @@ describe('those that ask', () => {
   });
 
   const known = (client: QueryClient) =>
-    (client.getQueryData(heardQuery.queryKey) ?? []).map(({ mac, count }) => `${mac} ${count}`);
+    (client.getQueryData(heardQuery('job').queryKey) ?? []).map(
+      ({ mac, count }) => `${mac} ${count}`,
+    );
 
   test('the first is seen at once, those that follow together, and nobody is left out', () => {
     const client = new QueryClient();

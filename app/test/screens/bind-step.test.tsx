@@ -16,7 +16,7 @@ const open = (heard = [heardView(HEARD)], device = deviceInfo()) => {
   return { ...screen, type, canBind };
 };
 
-test('binding waits for a label that agrees; then it binds, listens and answers', async () => {
+test('binding waits for a label that agrees; then it binds and answers, as one act', async () => {
   const { type, canBind, getByText, calls } = open();
   expect(canBind()).toBe(false);
   type('O2-4C-7A-1D-80-O3');
@@ -24,15 +24,13 @@ test('binding waits for a label that agrees; then it binds, listens and answers'
   expect(getByText(/O as 0/)).toBeTruthy();
   expect(canBind()).toBe(true);
   fireEvent.click(getByText(BIND));
-  await waitFor(() => expect(calls).toHaveLength(3));
+  await waitFor(() => expect(calls).toHaveLength(1));
   expect(calls).toEqual([
     {
       method: 'POST',
-      path: '/api/jobs/job/interfaces/at/bind',
-      body: { mac: HEARD, label: 'O2-4C-7A-1D-80-O3' },
+      path: '/api/jobs/job/interfaces/at/bind-and-answer',
+      body: { mac: HEARD, label: 'O2-4C-7A-1D-80-O3', minutes: 10 },
     },
-    { method: 'POST', path: '/api/field/listen', body: { jobId: 'job' } },
-    { method: 'POST', path: '/api/field/arm', body: { minutes: 10 } },
   ]);
 });
 

@@ -9,13 +9,17 @@ import type {
 } from '@ipsonomo/core/api';
 import { answers, does, ends, reads } from '../act';
 import { keys } from '../keys';
-import { choice, list, object, said, text, thingId, whole, type Shape } from '../shape';
+import { choice, list, number, object, said, text, thingId, whole, type Shape } from '../shape';
 import { ofJob } from './jobs';
 
 const reason = said(300);
 const evenSo = said(300);
 
 const binding: Shape<Binding> = object({ mac: text(40), label: text(80) }, { reason: text(300) });
+const bindingAndMinutes: Shape<Binding & { readonly minutes: number }> = object(
+  { mac: text(40), label: text(80), minutes: number(1, 60) },
+  { reason: text(300) },
+);
 const goingOn: Shape<GoingOn> = object({}, { evenSo });
 const setBack: Shape<SetBack> = object({ reason });
 const reset: Shape<StationReset> = object({ reason }, { evenSo });
@@ -49,6 +53,10 @@ export const assignActs = {
     about: 'Binds a MAC to an interface, with what was read off its label.',
     ...{ ...saying, body: binding },
     refusals: ['mac', 'label', 'edit'],
+  }),
+  bindAndAnswer: answers(`${at}/bind-and-answer`, 'Field', {
+    about: 'Binds a MAC, and answers bound devices for so many minutes.',
+    ...{ ...sending, body: bindingAndMinutes, refusals: [...WIRE, 'mac', 'label', 'edit'] },
   }),
   unbind: does(`${at}/unbind`, {
     about: 'Takes the MAC off again.',

@@ -1,7 +1,7 @@
 import type { CabinetAction, WireChoice } from '@ipsonomo/core/api';
 import { answers, does, reads } from '../act';
 import { keys } from '../keys';
-import { choice, either, flag, list, matching, number, object, text, uuid, whole } from '../shape';
+import { choice, either, flag, list, matching, number, object, text, whole } from '../shape';
 import type { Shape } from '../shape';
 
 // IFNAMSIZ of Linux is 16 with the closing zero.
@@ -24,50 +24,59 @@ const cabinetAction: Shape<CabinetAction> = either(
 ) as Shape<CabinetAction>;
 
 const WIRE = ['wire', 'field'] as const;
+const at = '/jobs/:job/wire';
 
-/** The wire itself: which it is, who listens, who may send. Nothing here is of one job alone. */
+/** Wires: each job has one of its own. Which it is, who listens, who may send. */
 export const wireActs = {
-  readField: reads('/field', 'Field', { about: 'How the wire stands.' }),
-  listHeard: reads('/field/heard', 'Heard', { about: 'Who asks on it, and for what.' }),
-  listStations: reads('/field/stations', 'Stations', { about: 'Stations found over layer 2.' }),
-  listPresent: reads('/field/present', 'Present', {
+  readField: reads(at, 'Field', {
+    ...{ about: 'How the wire of a job stands.', key: ({ job }) => keys.field(job) },
+  }),
+  listHeard: reads(`${at}/heard`, 'Heard', { about: 'Who asks on it, and for what.' }),
+  listStations: reads(`${at}/stations`, 'Stations', { about: 'Stations found over layer 2.' }),
+  listPresent: reads(`${at}/present`, 'Present', {
     about: 'Everybody seen with an address since it is listened to.',
   }),
-  listAdapters: reads('/field/adapters', 'Adapters', {
+  listAdapters: reads('/adapters', 'Adapters', {
     ...{ about: 'The adapters of this machine.', key: () => keys.adapters },
   }),
-  chooseWire: answers('/field/wire', 'Field', {
-    about: 'Chooses the wire: an adapter, or the practice site.',
+  listWires: reads('/wires', 'Wires', {
+    ...{ about: 'All wires that are open, each with its job.', key: () => keys.wires },
+  }),
+  chooseWire: answers(at, 'Field', {
+    about: 'Chooses the wire of a job: an adapter, or a practice site of its own.',
     ...{ right: 'keep', body: wireChoice, refusals: WIRE },
   }),
-  readNotice: answers('/field/notices/read', 'Field', {
+  readNotice: answers(`${at}/notices/read`, 'Field', {
     about: 'A person has read a notice.',
     ...{ right: 'look', body: object({ code: text(40), at: number() }), refusals: WIRE },
   }),
-  listen: answers('/field/listen', 'Field', {
-    about: 'Listens for a job; the wire is given to it.',
-    ...{ right: 'assign', body: object({ jobId: uuid }), refusals: WIRE },
+  listen: answers(`${at}/listen`, 'Field', {
+    ...{ about: 'Listens for the job.', right: 'assign', refusals: WIRE },
   }),
-  rest: answers('/field/rest', 'Field', {
+  rest: answers(`${at}/rest`, 'Field', {
     ...{ about: 'Listens no more.', right: 'assign', refusals: WIRE },
   }),
-  arm: answers('/field/arm', 'Field', {
+  arm: answers(`${at}/arm`, 'Field', {
     about: 'Answers bound devices for so many minutes.',
     ...{ right: 'send', body: object({ minutes: number(1, 60) }), refusals: WIRE },
   }),
-  here: does('/field/here', {
-    ...{ about: 'Whoever let it answer is still here to see it.', right: 'look' },
+  here: does('/here', {
+    ...{ about: 'Whoever let a wire answer is still here to see it.', right: 'look' },
   }),
-  silence: answers('/field/silence', 'Field', {
-    // Whoever sees that something is wrong may end it.
-    ...{ about: 'Falls silent at once.', right: 'look', refusals: WIRE },
+  // Whoever sees that something is wrong may end it.
+  silence: answers(`${at}/silence`, 'Field', {
+    ...{ about: 'Falls silent at once on the wire of a job.', right: 'look', refusals: WIRE },
   }),
-  readCabinet: reads('/practice/cabinet', 'Cabinet', {
-    ...{ about: 'The cabinets of the practice site.', key: () => keys.cabinet },
+  silenceAll: does('/silence', {
+    ...{ about: 'Falls silent at once on every wire.', right: 'look', stale: () => [keys.wires] },
   }),
-  actAtCabinet: answers('/practice/cabinet', 'Cabinet', {
+  readCabinet: reads('/jobs/:job/practice/cabinet', 'Cabinet', {
+    about: 'The cabinets of the practice site of a job.',
+    ...{ key: ({ job }) => keys.cabinet(job), refusals: ['wire.tooMany'] },
+  }),
+  actAtCabinet: answers('/jobs/:job/practice/cabinet', 'Cabinet', {
     about: 'What somebody does there.',
     ...{ right: 'assign', body: object({ action: cabinetAction }) },
-    refusals: ['switches', 'ipv4'],
+    refusals: ['switches', 'ipv4', 'wire.tooMany'],
   }),
 } as const;

@@ -20,7 +20,7 @@ export {
 } from './door-views';
 export { addressOrNone, drillRowsOf, expectedOf } from './drill-rows';
 export { ENTERED_WORDS } from './entered-words';
-export { applyHeardNews, type HeardNews } from './heard-news';
+export { applyHeardNews, type HeardNews, type PresentNews, type StationsNews } from './heard-news';
 export type { DescriptionView, StoredPaper } from './kind-views';
 export { knownOf } from './known-signs';
 export type {

@@ -197,7 +197,6 @@ const SENTENCES: {
     `${title}: broken off in the middle, because somebody fell silent or the link went. Begin again.`,
   'field.unknownTarget': () =>
     'This device is not in the plan that the wire knows. Load the page again.',
-  'field.otherJob': () => 'The wire is in use for another job. End listening there first.',
   'field.noJournal': (_where, { why }) =>
     `What is heard could not be kept, so nothing was begun (${why}). Look at disk and rights.`,
   'field.fellOver': () =>
@@ -209,6 +208,8 @@ const SENTENCES: {
     `${adapter} could not be opened (system error ${errno}).`,
   'wire.inUse': (_where, { person, what }) =>
     `${person} is listening on the wire for ${what}. Whoever chooses another ends that run.`,
+  'wire.tooMany': (_where, { count }) =>
+    `${count} jobs listen on a wire at this moment, and this server holds no more. End listening in one of them first.`,
   'wire.ownWeb': (_where, { adapter }) =>
     `This page comes in through ${adapter}. The live adapter never carries the web page: use another.`,
   'station.silent': (_where, { mac }) =>

@@ -346,10 +346,11 @@ type NoticeView = NoticeTold & {
 };
 
 export interface FieldView {
+  /** The job whose wire it is. */
+  readonly jobId: string;
   /** `practice`, `live:eth0`, or null while no wire is chosen. */
   readonly source: string | null;
   readonly link: 'up' | 'down' | 'gone';
-  readonly jobId: string | null;
   readonly runId: string | null;
   readonly voices: readonly {
     readonly subnetId: string;

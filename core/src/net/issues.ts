@@ -147,13 +147,13 @@ export interface IssueFacts {
   readonly 'field.busy': { readonly title: Value };
   readonly 'field.stopped': { readonly title: Value };
   readonly 'field.unknownTarget': None;
-  readonly 'field.otherJob': None;
   readonly 'field.noJournal': { readonly why: Value };
   readonly 'field.fellOver': None;
   readonly 'wire.noAdapter': { readonly adapter: Value };
   readonly 'wire.noRight': { readonly adapter: Value };
   readonly 'wire.failed': { readonly adapter: Value; readonly errno: Value };
   readonly 'wire.inUse': { readonly person: Value; readonly what: Value };
+  readonly 'wire.tooMany': { readonly count: Value };
   readonly 'wire.ownWeb': { readonly adapter: Value };
   readonly 'station.silent': { readonly mac: Value };
   readonly 'station.refused': { readonly mac: Value; readonly why: Value };

@@ -4,7 +4,7 @@ import type { Request, RequestHandler } from 'express';
 import { isMachine } from '../common/machine';
 import { adaptersAbove, addressesOf, cameInThrough, indexOf } from '@ipsonomo/wire';
 import { Refusal } from '../store/refusal';
-import type { FieldService } from '../service/field-service';
+import type { Wires } from '../service/wires';
 
 /** The server's own address of a connection. */
 const cameInBy = (request: Asked): string =>
@@ -27,18 +27,18 @@ export function comesThrough(adapter: string, request: Asked): boolean {
   return address === '' || addressesOf(adapter).includes(address);
 }
 
-/** Whether a connection came in through the adapter that is listened on. */
-export function isThroughLiveAdapter(field: FieldService, request: Asked): boolean {
-  const live = field.liveAdapter();
-  return live !== undefined && comesThrough(live, request);
-}
+/** The adapter that a connection came in through, where it is one that is listened on. */
+export const throughLiveAdapter = (
+  wires: Pick<Wires, 'liveAdapters'>,
+  request: Asked,
+): string | undefined => wires.liveAdapters().find((adapter) => comesThrough(adapter, request));
 
-/** The live adapter never carries the web page: a plant's devices have no business with it. */
+/** The live adapters never carry the web page: a plant's devices have no business with it. */
 export const notThroughLiveAdapter =
-  (field: FieldService): RequestHandler =>
+  (wires: Pick<Wires, 'liveAdapters'>): RequestHandler =>
   (request, _response, next) => {
-    if (isThroughLiveAdapter(field, request))
-      throw Refusal.of('wire.ownWeb', '', { adapter: field.liveAdapter() ?? '' });
+    const adapter = throughLiveAdapter(wires, request);
+    if (adapter !== undefined) throw Refusal.of('wire.ownWeb', '', { adapter });
     next();
   };
 

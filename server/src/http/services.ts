@@ -1,9 +1,7 @@
 import type { OpenedAt } from '@ipsonomo/contract';
 import type { Readings } from '../common/readings';
-import type { Practice } from '@ipsonomo/wire';
 import type { PlanChanger } from '../service/change-plan';
 import type { Door } from '../service/door';
-import type { FieldService } from '../service/field-service';
 import type { ListImporter } from '../service/import-list';
 import type { JobSummaries } from '../service/job-summaries';
 import type { Papers } from '../service/papers';
@@ -12,6 +10,7 @@ import type { Proofs } from '../service/proofs';
 import type { PlanReader } from '../service/read-plan';
 import type { Rounds } from '../service/round';
 import type { Vigils } from '../service/vigils';
+import type { Wires } from '../service/wires';
 import type { Store } from '../store/store';
 import type { EventStream } from './event-stream';
 
@@ -26,17 +25,16 @@ export interface Services {
   readonly readings: Readings;
   readonly rounds: Rounds;
   readonly summaries: JobSummaries;
-  readonly field: FieldService;
+  readonly wires: Wires;
   readonly proofs: Proofs;
   readonly vigils: Vigils;
-  readonly practice: Practice;
   readonly planWork: PlanWork;
   readonly events: EventStream;
   readonly captures: string;
   /** Addresses under which this server can be opened, each bringing the key. */
   readonly openAt: (key: string) => readonly string[];
   /** Makes a place at which the page of a device that is open is read, by one browser. */
-  readonly openPage: (browser: string | undefined) => Promise<OpenedAt>;
+  readonly openPage: (jobId: string, browser: string | undefined) => Promise<OpenedAt>;
   /** Tells open pages that a job is not what it was. */
   readonly changed: (jobId: string) => void;
 }

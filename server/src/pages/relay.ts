@@ -16,35 +16,43 @@ const PATIENCE = 15_000;
 /** An origin is a port: one that a browser saw just now is not used again for a while. */
 const PORTS = 10;
 
+/** A page that is open, and whose browser it was opened for. */
+interface Open {
+  readonly opening: Opening;
+  readonly owner: string | undefined;
+}
+
 /**
- * Hands the page of one device to the browser of the technician who opened it. Each opening is an origin of its own, so
- * that nothing on a device's page can act as a page of Ipsonomo's or of another device's.
+ * Hands the page of one device of each job to the browser of the technician who opened it. Each opening is an origin of
+ * its own, so that nothing on a device's page can act as a page of Ipsonomo's or of another device's.
  */
 export class PageRelay {
-  private opening: Opening | undefined;
-  /** The browser it was opened for. */
-  private owner: string | undefined;
+  /** By job. */
+  private readonly all = new Map<string, Open>();
   private count = 0;
 
-  /** @param patience milliseconds a device may take to answer */
+  /**
+   * @param doorOf the way to the page that is open in a job
+   * @param patience milliseconds a device may take to answer
+   */
   constructor(
-    private readonly door: RelayDoor,
+    private readonly doorOf: (jobId: string) => RelayDoor,
     private readonly place: RelayPlace,
     private readonly patience = PATIENCE,
   ) {}
 
-  /** Begins a new opening and ends the one before. Refuses with `page.noPort` where none of its ports is free. */
-  async open(owner?: string): Promise<OpenedAt> {
-    this.close();
-    this.owner = owner;
+  /** Begins a new opening and ends the one of this job before. Refuses with `page.noPort` where none of its ports is free. */
+  async open(jobId: string, owner?: string): Promise<OpenedAt> {
+    this.end(jobId);
     for (let tries = 0; ; tries += 1) {
       const { host, port, certificate } = this.place;
-      const opening = new Opening(this.door, this.patience, certificate);
+      const opening = new Opening(this.doorOf(jobId), this.patience, certificate);
       const next = port === 0 ? 0 : port + (this.count % PORTS);
       this.count += 1;
       try {
         const at = await opening.listen(host, next);
-        this.opening = opening;
+        this.end(jobId); // somebody may have opened one meanwhile
+        this.all.set(jobId, { opening, owner });
         return { port: at, path: opening.path };
       } catch (error) {
         const isTaken = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';
@@ -57,11 +65,15 @@ export class PageRelay {
 
   /** Ends what a browser has open that was sent out. */
   closeOf(owner: string): void {
-    if (this.owner === owner) this.close();
+    for (const [jobId, open] of this.all) if (open.owner === owner) this.end(jobId);
   }
 
   close(): void {
-    this.opening?.close();
-    this.opening = undefined;
+    for (const jobId of this.all.keys()) this.end(jobId);
+  }
+
+  private end(jobId: string): void {
+    this.all.get(jobId)?.opening.close();
+    this.all.delete(jobId);
   }
 }

@@ -1,7 +1,7 @@
 import type { HeardNews } from '@ipsonomo/core/api';
 import { formatMac } from '@ipsonomo/core/net';
 import { type HeardChange, HeardChanges } from '@ipsonomo/wire';
-import { heardView } from './field-views';
+import { heardView } from './wire-views';
 
 /** News of the wire go to open pages at most this often, and slower while there are very many. */
 const TELL_EVERY = 200;
@@ -13,7 +13,10 @@ export class HeardTeller {
   private readonly changes = new HeardChanges();
   private timer: NodeJS.Timeout | undefined;
 
-  constructor(private readonly tell: (news: HeardNews) => void) {}
+  constructor(
+    private readonly jobId: string,
+    private readonly tell: (news: HeardNews) => void,
+  ) {}
 
   take(change: HeardChange): void {
     this.changes.add(change);
@@ -30,6 +33,9 @@ export class HeardTeller {
     const change = this.changes.drain();
     if (!change) return;
     const { all, clients, forgotten } = change;
-    this.tell({ all, clients: clients.map(heardView), forgotten: forgotten.map(formatMac) });
+    this.tell({
+      ...{ jobId: this.jobId, all },
+      ...{ clients: clients.map(heardView), forgotten: forgotten.map(formatMac) },
+    });
   }
 }

@@ -1,23 +1,21 @@
 import type { ProofDetailView, ProofView, ProofWish } from '@ipsonomo/core/api';
 import { planOf, type EvidenceKind } from '@ipsonomo/core/plan';
 import { interfacesIn, scopeTitle, type ProofState } from '@ipsonomo/core/proof';
-import type { Field } from '@ipsonomo/wire';
 import type { ProofRow } from '../store/models';
 import type { ProofCounts, ProofHead } from '../store/proof-store';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Actor } from './actor';
-import type { FieldService } from './field-service';
+import type { Wires } from './wires';
 
 /** Runs of proofs: begun, stopped, gone on with, kept and read again. */
 export class Proofs {
-  /** The run that goes on: its end is not written yet. */
-  private open: { readonly id: string; readonly jobId: string } | undefined;
+  /** By job, the run that goes on: its end is not written yet. */
+  private readonly open = new Map<string, string>();
 
   constructor(
     private readonly store: Store,
-    private readonly field: Field,
-    private readonly service: Pick<FieldService, 'listen'>,
+    private readonly wires: Pick<Wires, 'at'>,
     private readonly changed: (jobId: string) => void,
   ) {}
 
@@ -26,8 +24,9 @@ export class Proofs {
     const plan = planOf(doc);
     const interfaceIds = interfacesIn(plan, scope).map(({ at }) => at.id);
     if (interfaceIds.length === 0) throw Refusal.of('proof.nothing', '');
-    await this.service.listen(jobId, actor);
-    const { source, runId } = this.field.status;
+    const wire = this.wires.at(jobId);
+    await wire.listen(actor);
+    const { source, runId } = wire.status;
     const proof = await this.store.proofs.add({
       ...{ job_id: jobId, run_id: runId ?? null, source: source ?? '', person: actor.name },
       ...{ revision, scope: scopeTitle(plan, scope), interface_ids: interfaceIds },
@@ -47,13 +46,13 @@ export class Proofs {
     const planned = new Set(interfacesIn(plan, { kind: 'job' }).map(({ at }) => at.id));
     const left = proof.interface_ids.filter((one) => planned.has(one) && !asked.has(one));
     if (left.length === 0) throw Refusal.of('proof.nothingLeft', '');
-    await this.service.listen(jobId, actor);
+    await this.wires.at(jobId).listen(actor);
     await this.store.proofs.reopen(id);
     await this.send(proof, left, perSecond, actor);
   }
 
-  stop(): Promise<void> {
-    return this.field.call({ kind: 'prove-stop' });
+  stop(jobId: string): Promise<void> {
+    return this.wires.at(jobId).callIfOpen({ kind: 'prove-stop' });
   }
 
   async list(jobId: string): Promise<readonly ProofView[]> {
@@ -77,14 +76,15 @@ export class Proofs {
     };
   }
 
-  /** The wire tells how the run stands: its end is written once. Where it tells of none, its thread fell over. */
-  stateChanged(state: ProofState | undefined): void {
-    const { open } = this;
-    if (!open || (state && (state.proofId !== open.id || state.how === undefined))) return;
-    this.open = undefined;
+  /** The wire of a job tells how its run stands: the end is written once. Where it tells of none, its thread fell over. */
+  stateChanged(jobId: string, state: ProofState | undefined): void {
+    const open = this.open.get(jobId);
+    if (open === undefined || (state && (state.proofId !== open || state.how === undefined)))
+      return;
+    this.open.delete(jobId);
     void this.store.proofs
-      .end(open.id, state?.how ?? 'cut-off', state?.strangers ?? [])
-      .then(() => this.changed(open.jobId))
+      .end(open, state?.how ?? 'cut-off', state?.strangers ?? [])
+      .then(() => this.changed(jobId))
       // While the database is away it stays open there; the next start ends it.
       .catch(() => undefined);
   }
@@ -96,7 +96,7 @@ export class Proofs {
     actor: Actor,
   ): Promise<void> {
     try {
-      await this.field.call({
+      await this.wires.at(jobId).call({
         kind: 'prove',
         proofId: id,
         interfaceIds,
@@ -108,7 +108,7 @@ export class Proofs {
       throw error;
     }
     // Only now: what the wire told before was of the run before, or of this one before it went on.
-    this.open = { id, jobId };
+    this.open.set(jobId, id);
     this.changed(jobId);
   }
 }

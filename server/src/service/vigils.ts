@@ -4,11 +4,11 @@ import { formatIpv4 } from '@ipsonomo/core/net';
 import { interfacesOf } from '@ipsonomo/core/plan';
 import { interfacesIn } from '@ipsonomo/core/proof';
 import { bucketsOf, LOST, summaryOf, worstWatched } from '@ipsonomo/core/vigil';
-import type { Field, VigilRing } from '@ipsonomo/wire';
+import type { VigilRing } from '@ipsonomo/wire';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Actor } from './actor';
-import type { FieldService } from './field-service';
+import type { Wires } from './wires';
 
 const MOST_PER_SECOND = 500;
 const BUCKETS = 120;
@@ -20,8 +20,7 @@ const NO_VIGIL: VigilView = { state: null, buckets: 0, rows: [] };
 export class Vigils {
   constructor(
     private readonly store: Store,
-    private readonly field: Field,
-    private readonly service: Pick<FieldService, 'listen'>,
+    private readonly wires: Pick<Wires, 'at'>,
   ) {}
 
   async begin(
@@ -35,13 +34,13 @@ export class Vigils {
     if (count === 0) throw Refusal.of('proof.nothing', '');
     if (count / everySeconds > MOST_PER_SECOND)
       throw Refusal.of('vigil.tooMany', '', { count, most: MOST_PER_SECOND });
-    await this.service.listen(jobId, actor);
+    await this.wires.at(jobId).listen(actor);
     const times = { everyMillis: everySeconds * 1000, millis: minutes * 60_000 };
-    await this.field.call({ kind: 'vigil', interfaceIds, ...times, person: actor.name });
+    await this.wires.at(jobId).call({ kind: 'vigil', interfaceIds, ...times, person: actor.name });
   }
 
-  end(): Promise<void> {
-    return this.field.call({ kind: 'vigil-stop' });
+  end(jobId: string): Promise<void> {
+    return this.wires.at(jobId).callIfOpen({ kind: 'vigil-stop' });
   }
 
   view(jobId: string): VigilView {
@@ -88,9 +87,9 @@ export class Vigils {
   }
 
   private now(jobId: string) {
-    const { vigil: ring, status } = this.field;
+    const { vigil: ring, status } = this.wires.at(jobId);
     const state = status.vigil;
-    const isIts = status.jobId === jobId && ring && state && isOf(ring, state.startedAt);
+    const isIts = ring && state && isOf(ring, state.startedAt);
     return isIts ? { ring, state } : undefined;
   }
 }

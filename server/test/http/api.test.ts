@@ -3,6 +3,7 @@ import {
   issueCodes,
   type DeviceInfo,
   type ErrorView,
+  type FieldView,
   type JobView,
   type PlanView,
 } from '@ipsonomo/core/api';
@@ -131,7 +132,7 @@ test.each<[string, Method, () => string, () => unknown, number, string]>([
   [
     'answering before listening',
     'post',
-    () => '/field/arm',
+    () => `${here()}/wire/arm`,
     () => ({ minutes: 5 }),
     409,
     'field.noWire',
@@ -139,7 +140,7 @@ test.each<[string, Method, () => string, () => unknown, number, string]>([
   [
     'answering for a day',
     'post',
-    () => '/field/arm',
+    () => `${here()}/wire/arm`,
     () => ({ minutes: 1440 }),
     400,
     'body.invalid',
@@ -147,7 +148,7 @@ test.each<[string, Method, () => string, () => unknown, number, string]>([
   [
     'an adapter with a slash',
     'post',
-    () => '/field/wire',
+    () => `${here()}/wire`,
     () => ({ kind: 'live', adapter: '../x' }),
     400,
     'body.invalid',
@@ -155,7 +156,7 @@ test.each<[string, Method, () => string, () => unknown, number, string]>([
   [
     'an adapter that is not there',
     'post',
-    () => '/field/wire',
+    () => `${here()}/wire`,
     () => ({ kind: 'live', adapter: 'nope0' }),
     404,
     'wire.noAdapter',
@@ -163,7 +164,7 @@ test.each<[string, Method, () => string, () => unknown, number, string]>([
   [
     'an unknown act at the cabinet',
     'post',
-    () => '/practice/cabinet',
+    () => `${here()}/practice/cabinet`,
     () => ({ action: { kind: 'burn' } }),
     400,
     'body.invalid',
@@ -286,15 +287,24 @@ test('handing over counts from there', async () => {
 });
 
 test('the practice wire: chosen, listened on, and a capture to take away', async () => {
-  await call('post', '/field/wire').send({ kind: 'practice' }).expect(200);
-  await call('post', '/field/arm').send({ minutes: 5 }).expect(409);
-  const field = (await call('post', '/field/listen').send({ jobId: job.id }).expect(200)).body as {
-    runId: string;
-  };
+  await call('post', `${here()}/wire`).send({ kind: 'practice' }).expect(200);
+  const field = (await call('post', `${here()}/wire/listen`).expect(200)).body as FieldView;
+  expect(field).toMatchObject({ jobId: job.id, source: 'practice' });
+  // Another job has a wire of its own, and none chosen yet.
   const { path } = await jobOf('Another');
-  const other = await call('post', '/field/listen').send({ jobId: path.split('/')[2] });
-  expect((other.body as ErrorView).code).toBe('field.otherJob');
-  await call('post', '/field/rest').expect(200);
+  const other = await call('post', `${path}/wire/listen`).expect(409);
+  expect((other.body as ErrorView).code).toBe('field.noWire');
+  await call('post', `${path}/wire`).send({ kind: 'practice' }).expect(200);
+  const second = (await call('post', `${path}/wire/listen`).expect(200)).body as FieldView;
+  expect(second.runId).not.toBe(field.runId);
+  const wires = (await call('get', '/wires').expect(200)).body as FieldView[];
+  expect(wires.map(({ jobId, runId }) => [jobId, runId])).toEqual([
+    [field.jobId, field.runId],
+    [second.jobId, second.runId],
+  ]);
+  await call('post', `${here()}/wire/rest`).expect(200);
+  const left = (await call('get', `${path}/wire`)).body as FieldView;
+  expect(left.runId).toBe(second.runId);
   const runs = (await call('get', `${here()}/runs`)).body as { id: string; person: string }[];
   expect(runs[0]).toMatchObject({ id: field.runId, person: 'Mara Quist' });
   const capture = await call('get', `${here()}/runs/${field.runId}/capture.pcap`).expect(200);

@@ -24,7 +24,7 @@ test.each([
   ['get', '/api/events'],
   ['get', '/api/keys'],
   ['post', '/api/keys'],
-  ['post', '/api/field/silence'],
+  ['post', '/api/silence'],
   ['get', '/api/none'],
   ['get', '/api/%ff'],
 ] as const)('without a key %s %s is not answered', async (method, path) => {

@@ -50,10 +50,11 @@ const page = () => ({
   host: '192.168.77.10',
   connect: () => connect((device.address() as AddressInfo).port, '127.0.0.1'),
 });
-const relay = new PageRelay(
-  { page, isBarred: () => false },
-  { host: '127.0.0.1', port: 0, certificate },
-);
+const relay = new PageRelay(() => ({ page, isBarred: () => false }), {
+  host: '127.0.0.1',
+  port: 0,
+  certificate,
+});
 
 beforeAll(async () => {
   bench = await ApiBench.open('encrypted');
@@ -134,7 +135,7 @@ test('TLS 1.2 and 1.3 are spoken, and nothing older', async () => {
 });
 
 test('pages of devices are encrypted as well, and what they say of themselves leads back by TLS', async () => {
-  const { port, path } = await relay.open();
+  const { port, path } = await relay.open('job');
   const first = await asked(port, path);
   expect(first.status).toBe(303);
   expect(String(first.headers['set-cookie'])).toContain('; Secure');

@@ -37,11 +37,11 @@ test.each<[string, Method, () => string, object | undefined, number]>([
   [
     'an adapter that every object has',
     'post',
-    () => '/field/wire',
+    () => `${job()}/wire`,
     { kind: 'live', adapter: '__proto__' },
     404,
   ],
-  ['another one', 'post', () => '/field/wire', { kind: 'live', adapter: 'constructor' }, 404],
+  ['another one', 'post', () => `${job()}/wire`, { kind: 'live', adapter: 'constructor' }, 404],
   ...['plan', 'progress', 'round', 'vigil', 'edits?since=0', 'revisions', 'runs', 'proofs'].map(
     (part): [string, Method, () => string, undefined, number] => [
       `${part} of a job that is not`,
@@ -91,13 +91,13 @@ test.each([
 test('an id has one spelling from the door on', async () => {
   const at = interfaceId();
   const path = `/jobs/${bench.job.id.toUpperCase()}/interfaces/${at}`;
-  await bench.call('post', '/field/wire').send({ kind: 'practice' }).expect(200);
-  await bench.call('post', '/field/listen').send({ jobId: bench.job.id.toUpperCase() }).expect(200);
-  const field = (await bench.call('get', '/field')).body as { jobId: string };
+  await bench.call('post', `${job()}/wire`).send({ kind: 'practice' }).expect(200);
+  await bench.call('post', `/jobs/${bench.job.id.toUpperCase()}/wire/listen`).expect(200);
+  const field = (await bench.call('get', `${job()}/wire`)).body as { jobId: string };
   expect(field.jobId).toBe(bench.job.id);
   const label = { mac: '02:4c:7a:1d:80:11', label: '02-4C-7A-1D-80-11' };
   const answers = async () =>
-    ((await bench.call('get', '/field')).body as { answers: number }).answers;
+    ((await bench.call('get', `${job()}/wire`)).body as { answers: number }).answers;
   const before = await answers();
   await bench.call('post', `${path}/bind`).send(label).expect(204);
   expect(await answers()).toBe(before + 1);
@@ -109,29 +109,31 @@ test('an id has one spelling from the door on', async () => {
   // Another job's name ends nothing of this one.
   const { id } = (await bench.call('post', '/jobs').send({ name: 'Other' })).body as { id: string };
   for (const part of ['proof', 'vigil', 'page'])
-    expect((await bench.call('delete', `/jobs/${id}/${part}`)).status).toBe(409);
-  await bench.call('post', '/field/rest').expect(200);
+    await bench.call('delete', `/jobs/${id}/${part}`).expect(204);
+  const still = (await bench.call('get', `${job()}/wire`)).body as FieldView;
+  expect(still.runId).not.toBeNull();
+  await bench.call('post', `${job()}/wire/rest`).expect(200);
 });
 
 test('R-TAKE: another person’s wire is taken only after a question, and both are told', async () => {
-  await bench.call('post', '/field/wire').send({ kind: 'practice' }).expect(200);
-  await bench.call('post', '/field/listen').send({ jobId: bench.job.id }).expect(200);
-  const asked = () => bench.call('post', '/field/wire', 'Ilse Brandt');
+  await bench.call('post', `${job()}/wire`).send({ kind: 'practice' }).expect(200);
+  await bench.call('post', `${job()}/wire/listen`).expect(200);
+  const asked = () => bench.call('post', `${job()}/wire`, 'Ilse Brandt');
   const refused = await asked().send({ kind: 'practice' }).expect(409);
   expect((refused.body as ErrorView).issues).toMatchObject([
     { code: 'wire.inUse', facts: { person: 'Mara Quist', what: bench.job.name } },
   ]);
-  expect((await bench.call('get', '/field')).body).toMatchObject({ jobId: bench.job.id });
+  expect((await bench.call('get', `${job()}/wire`)).body).toMatchObject({ jobId: bench.job.id });
   const taken = await asked().send({ kind: 'practice', evenSo: true }).expect(200);
   const [notice] = (taken.body as FieldView).notices;
   expect(notice).toMatchObject({
     ...{ code: 'wire-taken', stays: true },
     facts: { by: 'Ilse Brandt', from: 'Mara Quist' },
   });
-  const left = await bench.call('post', '/field/notices/read').send(notice).expect(400);
+  const left = await bench.call('post', `${job()}/wire/notices/read`).send(notice).expect(400);
   expect((left.body as ErrorView).code).toBe('body.invalid');
   const read = { code: notice?.code, at: notice?.at };
-  const after = await bench.call('post', '/field/notices/read').send(read).expect(200);
+  const after = await bench.call('post', `${job()}/wire/notices/read`).send(read).expect(200);
   expect((after.body as FieldView).notices.filter(({ stays }) => stays)).toEqual([]);
 });
 
@@ -147,7 +149,7 @@ test.each([
   ['an address', { host: '192.168.77.20:4780', origin: 'http://192.168.77.20:4780' }, 200],
 ])('from %s', async (_what, headers, status) => {
   const asked = request(bench.webUrl)
-    .post('/api/field/rest')
+    .post(`/api${job()}/wire/rest`)
     .set('cookie', await bench.cookie());
   expect((await asked.set(headers)).status).toBe(status);
 });

@@ -9,7 +9,7 @@ let job: JobView;
 beforeAll(async () => {
   bench = await ApiBench.open('proofs', 10);
   ({ job } = bench);
-  await bench.call('post', '/field/wire').send({ kind: 'practice' }).expect(200);
+  await bench.call('post', `${path()}/wire`).send({ kind: 'practice' }).expect(200);
 }, 30_000);
 
 afterAll(async () => {
@@ -20,7 +20,7 @@ afterAll(async () => {
 const path = () => `/jobs/${job.id}`;
 const begin = (scope: object, perSecond = 1000) =>
   bench.call('post', `${path()}/proofs`, 'Mara Quist').send({ scope, perSecond });
-const field = async () => (await bench.call('get', '/field')).body as FieldView;
+const field = async () => (await bench.call('get', `${path()}/wire`)).body as FieldView;
 const one = async (id: string) =>
   (await bench.call('get', `${path()}/proofs/${id}`).expect(200)).body as ProofDetailView;
 

@@ -68,7 +68,7 @@ const pageAt = (port: number): RelayedPage => ({
 let open: RelayedPage | undefined;
 let barred = false;
 const relay = new PageRelay(
-  { page: () => open, isBarred: () => barred },
+  () => ({ page: () => open, isBarred: () => barred }),
   { host: '127.0.0.1', port: 0 },
   300,
 );
@@ -107,7 +107,7 @@ const ask = (path: string, method = 'GET', body = '', headers: Headers = {}) =>
 
 /** Opens the page and is let in, as a browser would be. */
 async function letIn(): Promise<void> {
-  at = await relay.open();
+  at = await relay.open('job');
   const answer = await askAt(at, at.path);
   cookie = (answer.headers['set-cookie']?.[0] ?? '').split(';')[0] ?? '';
 }
@@ -138,13 +138,14 @@ test('the device sees itself asked at its own address, and its page comes back a
   ]);
 });
 
-test('a browser that is sent out loses what it has open, and nobody else does', async () => {
-  const mine = await relay.open('mine');
+test('a browser that is sent out loses what it has open, and nobody else does; nor does another job', async () => {
+  const mine = await relay.open('other job', 'mine');
   const ask = () => fetch(`http://127.0.0.1:${mine.port}${mine.path}`, { redirect: 'manual' });
   relay.closeOf('another');
   expect((await ask()).status).toBeLessThan(500);
   relay.closeOf('mine');
   await expect(ask()).rejects.toThrow();
+  expect((await askAt(at, '/', { headers: { cookie } })).status).toBe(200);
 });
 
 test('where it sends the browser to stays on the relay; away from the device nobody is sent', async () => {

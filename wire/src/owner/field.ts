@@ -41,15 +41,16 @@ export class Field {
   private count = 0;
   private current: FieldStatus = IDLE;
 
+  /** @param of its folder of captures and journals, and the name of what else it keeps there */
   constructor(
-    folder: string,
+    of: { readonly folder: string; readonly name: string },
     time: Time,
     private readonly listener: FieldListener,
     log: (line: string) => void,
   ) {
     const message = (report: unknown) => this.take(report as FieldReport);
     const restarted = (why: string) => this.restarted(why);
-    this.thread = new Thread(PROGRAM, { folder }, time, { message, restarted }, log);
+    this.thread = new Thread(PROGRAM, of, time, { message, restarted }, log);
   }
 
   get status(): FieldStatus {
@@ -87,13 +88,19 @@ export class Field {
   async close(): Promise<void> {
     await this.call({ kind: 'rest' });
     await this.thread.close();
+    this.refuseAll('field.noWire');
+  }
+
+  /** What was asked and will not be answered any more. */
+  private refuseAll(code: 'field.noWire' | 'field.fellOver'): void {
+    const error = FieldRefusal.of(code);
+    for (const { reject } of this.waiting.values()) reject(error);
+    this.waiting.clear();
   }
 
   /** The new thread has no wire, no plan and no run: a person has to begin again. */
   private restarted(why: string): void {
-    const error = FieldRefusal.of('field.fellOver');
-    for (const { reject } of this.waiting.values()) reject(error);
-    this.waiting.clear();
+    this.refuseAll('field.fellOver');
     this.take({ kind: 'status', status: IDLE });
     this.take({ kind: 'heard', all: true, clients: [], forgotten: [] });
     this.take({ kind: 'stations', stations: [] });

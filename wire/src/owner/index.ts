@@ -1,5 +1,6 @@
 // The wire as the server's main thread sees it: the one door of this room.
 export { adaptersAbove, addressesOf, indexOf, listAdapters } from '../carriers/linux/adapters';
+export { undoBorrowings } from '../carriers/linux/borrowed';
 export { cameInThrough, noteAdapters } from '../carriers/linux/came-in';
 export type { PageBytes } from '../engine/pages/pages';
 export { hasCapture, readCapture } from '../kept/capture';
@@ -7,10 +8,12 @@ export { journalsIn, readJournal } from '../kept/journal';
 export {
   FieldRefusal,
   HeardChanges,
+  IDLE,
   Notices,
   planNews,
   stays,
   VigilRing,
+  type FieldCommand,
   type FieldEvent,
   type FieldNotice,
   type FieldPlan,

@@ -4,7 +4,7 @@ import { memo, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { noticeWords, WAY_WORDS, type HeardView, type JobView } from '@ipsonomo/core/api';
 import { isAsking, oncePer, type Plan } from '@ipsonomo/core/plan';
-import { acts, useAct, useField, useHeard, useTimeThereOf, useWire } from '../../data';
+import { acts, useAct, useField, useHeard, useTimeThereOf, useWire, isListening } from '../../data';
 import {
   AddressText,
   Beside,
@@ -46,7 +46,7 @@ export function AssignScreen({ job, selected }: Props) {
   const { view, plan, error } = usePlan(job);
   const heard = useHeard();
   const field = useField();
-  const listening = field?.runId !== null && field?.jobId === job;
+  const listening = isListening(field);
   const clients = listening ? heard : NOBODY;
   const round = useRound(job);
   const { order } = round;
@@ -117,7 +117,7 @@ function situation(listening: boolean, heard: readonly HeardView[], now: number)
 function ListenAction({ job, next }: { readonly job: string; readonly next: Awaited | undefined }) {
   const router = useRouter();
   const field = useField();
-  const listen = useAct(acts.listen, {});
+  const listen = useAct(acts.listen, { job });
   if (field?.source === null)
     return (
       <Button
@@ -126,7 +126,7 @@ function ListenAction({ job, next }: { readonly job: string; readonly next: Awai
         onPress={() => router.navigate(`/job/${job}/wire`)}
       />
     );
-  if (field && (field.runId === null || field.jobId !== job))
+  if (field && !isListening(field))
     return (
       <>
         <Refusals issues={issuesOf(listen.error)} />
@@ -134,7 +134,7 @@ function ListenAction({ job, next }: { readonly job: string; readonly next: Awai
           size="lg"
           title="Start listening"
           loading={listen.isPending}
-          onPress={() => listen.mutate({ jobId: job })}
+          onPress={() => listen.mutate()}
         />
       </>
     );
@@ -151,7 +151,7 @@ function ListenAction({ job, next }: { readonly job: string; readonly next: Awai
 /** Notices of the wire that bear on assigning. */
 function Notices({ job, plan }: { readonly job: string; readonly plan: Plan | undefined }) {
   const { field, now } = useWire();
-  const read = useAct(acts.readNotice, {});
+  const read = useAct(acts.readNotice, { job });
   return field?.notices
     .filter(({ at, stays }) => stays || now - at < 10 * 60_000)
     .map((notice) => (

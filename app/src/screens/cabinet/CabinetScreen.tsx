@@ -3,13 +3,13 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { CabinetDevice, CabinetFault } from '@ipsonomo/core/api';
-import { cabinetQuery, useCabinetAct } from '../../data';
+import { cabinetQuery, useCabinetAct, useJobHere } from '../../data';
 import { Choice, Field, MacText, Page, Row, SwitchFace, Words } from '../../parts';
 import { useColours } from '../../theme';
 
 /** Standing at the cabinets of the practice site: power, cable, label and lamp of each device. */
 export function CabinetScreen() {
-  const { data } = useQuery(cabinetQuery);
+  const { data } = useQuery(cabinetQuery(useJobHere()));
   const act = useCabinetAct();
   const [find, setFind] = useState('');
   const wanted = find.trim().toLowerCase();

@@ -9,22 +9,16 @@ export const ANSWER_MINUTES = 10;
 /** Letting Ipsonomo answer: whether it does, and how to begin. */
 export function useAnswering(job: string) {
   const { field, now } = useWire();
-  const arm = useAct(acts.arm, {});
-  const listen = useAct(acts.listen, {});
+  const arm = useAct(acts.arm, { job });
   const until = field?.answeringUntil ?? 0;
   const isLooking = field?.tasks.some((one) => one.kind === 'look-for-servers') ?? false;
   return {
     now,
     until,
     isAnswering: until > now,
-    isPending: arm.isPending || listen.isPending || isLooking,
-    start: () =>
-      // Both, also where the news of the first takes this away from the page; what is refused is shown from each.
-      void listen
-        .mutateAsync({ jobId: job })
-        .then(() => arm.mutateAsync({ minutes: ANSWER_MINUTES }))
-        .catch(() => undefined),
-    error: listen.error ?? arm.error,
+    isPending: arm.isPending || isLooking,
+    start: () => arm.mutate({ minutes: ANSWER_MINUTES }),
+    error: arm.error,
   };
 }
 

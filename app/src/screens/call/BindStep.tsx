@@ -12,7 +12,7 @@ import {
   type MacAddress,
 } from '@ipsonomo/core/net';
 import { isAsking } from '@ipsonomo/core/plan';
-import { acts, useAct, useWire } from '../../data';
+import { acts, useAct, useWire, isListening } from '../../data';
 import { Card, Field, LabelCheck, Notice, Refusals, Row, Words, useDraft } from '../../parts';
 import { HeardLine } from '../assign/HeardLine';
 import { reasonWords } from '../assign/awaited';
@@ -46,7 +46,7 @@ export function BindStep({ call, there: chosenThere, onBack }: Props) {
     forgetTyped();
     forgetReason();
   });
-  const listening = field?.runId !== null && field?.jobId === job;
+  const listening = isListening(field);
   // What is held against the label must not change under the hand when another device speaks.
   const [first] = offers;
   if (chosen === undefined && first) setChosen(first.heard.mac);
@@ -133,29 +133,29 @@ export function BindStep({ call, there: chosenThere, onBack }: Props) {
   );
 }
 
-/** Binding, and then answering if Ipsonomo does not answer yet. */
+/** Binding, and with it answering where the device asks for its address. */
 function useBindAndGive(job: string, id: string, asks: boolean, onBound: () => void) {
   const bind = useAct(acts.bind, { job, interface: id });
-  const listen = useAct(acts.listen, {});
-  const arm = useAct(acts.arm, {});
-  const act = async (binding: { mac: string; label: string; reason: string }) => {
-    const { mac, label, reason } = binding;
-    await bind.mutateAsync({ mac, label, ...(reason.trim() ? { reason } : {}) });
-    onBound();
-    if (!asks) return;
-    await listen.mutateAsync({ jobId: job });
-    await arm.mutateAsync({ minutes: ANSWER_MINUTES });
+  const both = useAct(acts.bindAndAnswer, { job, interface: id });
+  const act = ({ mac, label, reason }: { mac: string; label: string; reason: string }) => {
+    const binding = { mac, label, ...(reason.trim() ? { reason } : {}) };
+    return asks
+      ? both.mutateAsync({ ...binding, minutes: ANSWER_MINUTES })
+      : bind.mutateAsync(binding);
   };
   return {
-    // A refusal is shown from the mutation itself.
-    act: (binding: Parameters<typeof act>[0]) => void act(binding).catch(() => undefined),
-    isPending: bind.isPending || arm.isPending || listen.isPending,
-    issues: issuesOf(bind.error ?? listen.error ?? arm.error),
+    // What is typed is forgotten also where the news take this away first; a refusal is shown from the act itself.
+    act: (binding: Parameters<typeof act>[0]) =>
+      void act(binding)
+        .then(onBound)
+        .catch(() => undefined),
+    isPending: bind.isPending || both.isPending,
+    issues: issuesOf(bind.error ?? both.error),
   };
 }
 
 function NotListening({ call }: { readonly call: Call }) {
-  const listen = useAct(acts.listen, {});
+  const listen = useAct(acts.listen, { job: call.job });
   const wide = useWide(); // there the list beside it has the button
   return (
     <CallPage
@@ -166,7 +166,7 @@ function NotListening({ call }: { readonly call: Call }) {
             size="lg"
             title="Start listening"
             loading={listen.isPending}
-            onPress={() => listen.mutate({ jobId: call.job })}
+            onPress={() => listen.mutate()}
           />
         )
       }

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import type { StationView } from '@ipsonomo/core/api';
 import { judgeLabel, parseLabel, parseMac } from '@ipsonomo/core/net';
-import { acts, useAct, useActOn, useStations, useWire } from '../../data';
+import { acts, useAct, useActOn, useStations, useWire, isListening } from '../../data';
 import { Card, LabelCheck, Notice, Refusals, Row, Words, useDraft } from '../../parts';
 import { reasonWords } from '../assign/awaited';
 import { issuesOf, plural } from '../words';
@@ -19,7 +19,7 @@ export function FindStation({ call }: { readonly call: Call }) {
   const search = useAct(acts.searchStations, { job });
   const stations = useStations();
   const [chosen, setChosen] = useState<string>();
-  const listening = field?.runId !== null && field?.jobId === job;
+  const listening = isListening(field);
   const offers = listening ? stationOffers(call, stations) : [];
   const held = offers.find(({ station }) => station.mac === chosen)?.station;
   const isSearching = search.isPending || field?.tasks.some((one) => one.kind === 'search');

@@ -126,15 +126,12 @@ function useSigns(
     .find(({ id }) => id === planned.at.id);
   const farFails = routes.some(({ to, works }) => to === planned.at.id && works === 'no');
   const macText = info?.mac ?? info?.askedBy ?? info?.arrived ?? null;
-  const isHere = field?.jobId === job;
   const known = knownOf(
     now.plan,
     { ...planned, macText },
     {
-      field: isHere && traffic ? { ...field, ...traffic } : undefined,
-      heard: isHere ? heard : [],
-      stations: isHere ? stations : [],
-      present: isHere ? present : [],
+      field: field && traffic ? { ...field, ...traffic } : undefined,
+      ...{ heard, stations, present },
       evidence: evidence ?? [],
     },
     { farFails, said: [...said] },

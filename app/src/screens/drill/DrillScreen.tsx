@@ -21,7 +21,7 @@ export function DrillScreen({ job }: { readonly job: string }) {
   const { view, plan, error } = usePlan(job);
   const { field, now } = useWire();
   const drill = useAct(acts.drill, { job });
-  const state = field?.jobId === job ? field.drill : null;
+  const state = field?.drill ?? null;
   const phase = state?.phase ?? 'none';
   return (
     <Page maxWidth={1100} action={<Step {...{ phase, drill }} />}>

@@ -7,11 +7,11 @@ import { plural } from '../words';
 const PAUSE = 4000;
 
 /** What happens on the wire, in a sentence for whoever does not look: said by a screen reader, seen by nobody. */
-export function Spoken({ job }: { readonly job: string }) {
+export function Spoken() {
   const field = useField();
   const heard = useHeard();
-  const here = field?.jobId === job && field.runId !== null;
-  const said = useSlow(here ? sentenceOf(field, heard.length) : '');
+  const isHeard = field !== undefined && field.runId !== null;
+  const said = useSlow(isHeard ? sentenceOf(field, heard.length) : '');
   return (
     <Text role="status" aria-live="polite" style={UNSEEN}>
       {said}

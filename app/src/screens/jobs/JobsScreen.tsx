@@ -10,7 +10,9 @@ import {
   type Settings,
   useAct,
   useSettings,
+  wiresQuery,
 } from '../../data';
+import { stateWords, wireWords } from '../frame/wire-words';
 import { Card, Choice, Field, LongList, Page, Refusals, Row, Words, useDraft } from '../../parts';
 import { issuesOf, plural } from '../words';
 
@@ -47,6 +49,7 @@ export function JobsScreen() {
       {jobs?.length === 0 ? (
         <Words tone="second">No job yet. Name the first one below.</Words>
       ) : null}
+      <ListeningNow jobs={jobs ?? []} />
       <NewJob />
       <You />
     </Page>
@@ -66,6 +69,42 @@ function JobRow({ job }: { readonly job: JobSummary }) {
         {job.counts ? countsWords(job.counts) : 'what is left is being counted'}
       </Words>
     </Row>
+  );
+}
+
+/** Wires on which somebody listens, and one end to all that is sent. */
+function ListeningNow({ jobs }: { readonly jobs: readonly JobSummary[] }) {
+  const router = useRouter();
+  const { data: wires = [] } = useQuery(wiresQuery);
+  const silence = useAct(acts.silenceAll, {});
+  const busy = wires.filter(({ runId }) => runId !== null);
+  if (busy.length === 0) return null;
+  const nameOf = (id: string) => jobs.find((job) => job.id === id)?.name ?? '';
+  return (
+    <Card>
+      <Words size="strong" heading={2}>
+        Listening now
+      </Words>
+      {busy.map((wire) => (
+        <Row
+          key={wire.jobId}
+          onPress={() => router.navigate(`/job/${wire.jobId}/wire`)}
+          label={`The wire of ${nameOf(wire.jobId)}`}
+        >
+          <Words size="device">{nameOf(wire.jobId)}</Words>
+          <Words size="second" tone="second">
+            {`${wireWords(wire)} · ${stateWords(wire, wire.now)}`}
+          </Words>
+        </Row>
+      ))}
+      <Button
+        type="outline"
+        title="Fall silent on every wire"
+        loading={silence.isPending}
+        onPress={() => silence.mutate()}
+      />
+      <Refusals issues={issuesOf(silence.error)} />
+    </Card>
   );
 }
 

@@ -17,7 +17,7 @@ const PHASES: Readonly<Record<ProofState['phase'], string>> = {
 /** How the run of this job stands; undefined while none goes on. */
 export function useRun(job: string): ProofState | undefined {
   const field = useField();
-  const state = field?.jobId === job ? field.proof : null;
+  const state = field?.proof ?? null;
   return state && state.phase !== 'ended' ? state : undefined;
 }
 

@@ -19,9 +19,9 @@ export function WireScreen({ job }: { readonly job: string }) {
   const field = useField();
   const { data: adapters } = useQuery(adaptersQuery);
   const { view } = usePlan(job);
-  const choose = useAct(acts.chooseWire, {});
-  const listen = useAct(acts.listen, {});
-  const rest = useAct(acts.rest, {});
+  const choose = useAct(acts.chooseWire, { job });
+  const listen = useAct(acts.listen, { job });
+  const rest = useAct(acts.rest, { job });
   const value = field?.source?.replace(/^live:/, '') ?? undefined;
   const listening = !!field?.runId;
   const pick = (name: string) => {
@@ -46,10 +46,9 @@ export function WireScreen({ job }: { readonly job: string }) {
             disabled={field?.source === null}
             loading={listen.isPending}
             onPress={() =>
-              listen.mutate(
-                { jobId: job },
-                { onSuccess: () => router.navigate(`/job/${job}/assign`) },
-              )
+              listen.mutate(undefined, {
+                onSuccess: () => router.navigate(`/job/${job}/assign`),
+              })
             }
           />
         )

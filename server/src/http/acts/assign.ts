@@ -12,10 +12,17 @@ interface At {
 const idsOf = (params: At) => [params.job, params.interface] as const;
 
 export const assignHandlers = (services: Services): Handlers<typeof assignActs> => {
-  const { reader, changer, field, openPage } = services;
+  const { reader, changer, wires, openPage } = services;
+  const wireOf = ({ job }: Pick<At, 'job'>) => wires.at(job);
   return {
     readEvidence: ({ params }) => reader.evidenceOf(...idsOf(params)),
     bind: ({ params, body, actor }) => changer.bind(...idsOf(params), body, actor),
+    bindAndAnswer: async ({ params, body, actor }) => {
+      const { minutes, ...binding } = body;
+      await changer.bind(...idsOf(params), binding, actor);
+      await wireOf(params).arm(minutes, actor);
+      return wires.view(params.job);
+    },
     unbind: ({ params, actor }) => changer.unbind(...idsOf(params), actor),
     sayKept: ({ params, actor }) => changer.sayKept(...idsOf(params), actor),
     sayGiven: ({ params, actor }) => changer.sayGiven(...idsOf(params), actor),
@@ -23,31 +30,31 @@ export const assignHandlers = (services: Services): Handlers<typeof assignActs> 
       changer.saySetBack(...idsOf(params), body.reason, actor),
     sayOneDevice: async ({ params, body, actor }) => {
       await changer.sayOneDevice(...idsOf(params), body.reason, actor);
-      await field.oneDevice(...idsOf(params));
+      await wireOf(params).oneDevice(params.interface);
     },
     readOff: ({ params, body, actor }) => changer.readOff(...idsOf(params), body, actor),
-    follow: ({ params, actor }) => field.follow(...idsOf(params), actor),
-    pin: ({ params, body, actor }) => field.pin(...idsOf(params), actor, body.evenSo),
-    watchPower: ({ params, body, actor }) => field.watchPower(...idsOf(params), actor, body.evenSo),
-    walk: ({ params, body, actor }) => field.walk(...idsOf(params), body.subnetId, actor),
-    readRegister: ({ params, body, actor }) => field.readRegister(...idsOf(params), body, actor),
-    askPath: ({ params, body, actor }) => field.askPath(...idsOf(params), body.from, actor),
+    follow: ({ params, actor }) => wireOf(params).follow(params.interface, actor),
+    pin: ({ params, body, actor }) => wireOf(params).pin(params.interface, actor, body.evenSo),
+    watchPower: ({ params, body, actor }) =>
+      wireOf(params).watchPower(params.interface, actor, body.evenSo),
+    walk: ({ params, body, actor }) => wireOf(params).walk(params.interface, body.subnetId, actor),
+    readRegister: ({ params, body, actor }) =>
+      wireOf(params).readRegister(params.interface, body, actor),
+    askPath: ({ params, body, actor }) =>
+      wireOf(params).askPath(params.interface, body.from, actor),
     openPage: async ({ params, actor }) => {
-      await field.openPage(...idsOf(params), actor);
-      return openPage(actor.browser);
+      await wireOf(params).openPage(params.interface, actor);
+      return openPage(params.job, actor.browser);
     },
-    closePage: async ({ params }) => {
-      field.needsJob(params.job);
-      await field.closePage();
-    },
-    drill: ({ params, body, actor }) => field.drill(params.job, body.step, actor),
-    sweep: ({ params, actor }) => field.sweep(params.job, actor),
-    searchStations: ({ params, actor }) => field.search(params.job, actor),
-    flash: ({ params, actor }) => field.flash(params.job, must(parseMac(params.mac)), actor),
+    closePage: ({ params }) => wireOf(params).closePage(),
+    drill: ({ params, body, actor }) => wireOf(params).drill(body.step, actor),
+    sweep: ({ params, actor }) => wireOf(params).sweep(actor),
+    searchStations: ({ params, actor }) => wireOf(params).search(actor),
+    flash: ({ params, actor }) => wireOf(params).flash(must(parseMac(params.mac)), actor),
     giveStation: ({ params, body, actor }) =>
-      field.giveStation(...idsOf(params), body.give, actor, body.evenSo),
+      wireOf(params).giveStation(params.interface, body.give, actor, body.evenSo),
     resetStation: ({ params, body, actor }) =>
-      field.resetStation(...idsOf(params), body.reason, actor, body.evenSo),
-    check: ({ params, body, actor }) => field.check(params.job, body.interfaceIds, actor),
+      wireOf(params).resetStation(params.interface, body.reason, actor, body.evenSo),
+    check: ({ params, body, actor }) => wireOf(params).check(body.interfaceIds, actor),
   };
 };

@@ -5,7 +5,7 @@ import type { Handlers } from '../serve';
 import type { Services } from '../services';
 
 export const proofHandlers = (services: Services): Handlers<typeof proofActs> => {
-  const { proofs, vigils, field, planWork, captures } = services;
+  const { proofs, vigils, wires, planWork, captures } = services;
   return {
     listProofs: ({ params }) => proofs.list(params.job),
     readProof: ({ params }) => proofs.one(params.job, params.proof),
@@ -14,16 +14,10 @@ export const proofHandlers = (services: Services): Handlers<typeof proofActs> =>
     }),
     goOnProof: ({ params, body, actor }) =>
       proofs.goOn(params.job, params.proof, body.perSecond, actor),
-    stopProof: async ({ params }) => {
-      field.needsJob(params.job);
-      await proofs.stop();
-    },
+    stopProof: ({ params }) => proofs.stop(params.job),
     readVigil: ({ params }) => vigils.view(params.job),
     beginVigil: ({ params, body, actor }) => vigils.begin(params.job, body, actor),
-    endVigil: async ({ params }) => {
-      field.needsJob(params.job);
-      await vigils.end();
-    },
+    endVigil: ({ params }) => vigils.end(params.job),
     fetchVigil: async ({ params }) => ({
       name: 'vigil.csv',
       bytes: Buffer.from(await vigils.csv(params.job)),
@@ -34,9 +28,9 @@ export const proofHandlers = (services: Services): Handlers<typeof proofActs> =>
       const withPapers = query.papers !== 'named';
       return planWork.file({ kind: 'plan', jobId: params.job, withPapers });
     },
-    listRuns: ({ params }) => field.runs(params.job),
+    listRuns: ({ params }) => wires.at(params.job).runs(),
     fetchCapture: async ({ params }) => {
-      const runs = await field.runs(params.job);
+      const runs = await wires.at(params.job).runs();
       if (!runs.some(({ id }) => id === params.run) || !hasCapture(captures, params.run))
         throw Refusal.of('thing.unknown', 'capture');
       return { name: `${params.run}.pcap`, pieces: readCapture(captures, params.run) };

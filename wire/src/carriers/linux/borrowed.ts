@@ -1,7 +1,15 @@
 import { execFile } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { networkInterfaces } from 'node:os';
-import { dirname } from 'node:path';
+import { dirname, join } from 'node:path';
 import { promisify } from 'node:util';
 import { Turns } from '@ipsonomo/threads';
 
@@ -14,6 +22,19 @@ export interface Borrowed {
   readonly target: string;
   /** The adapter had the address before: only the way is borrowed. */
   readonly hadIt: boolean;
+}
+
+const FILES = /^borrowed.*\.json$/;
+
+/** Where the wire of this name writes what it has borrowed. */
+export const borrowedFile = (folder: string, name: string): string =>
+  join(folder, `borrowed-${name}.json`);
+
+/** What wires of a server that crashed left on adapters comes off, whichever of them are opened again. */
+export async function undoBorrowings(folder: string): Promise<void> {
+  if (!existsSync(folder)) return;
+  for (const file of readdirSync(folder).filter((one) => FILES.test(one)))
+    await new Borrowings(join(folder, file)).undoLeftOver();
 }
 
 /** Runs `ip` with these words; @throws where it refuses. */

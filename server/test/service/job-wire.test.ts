@@ -1,10 +1,9 @@
 import { must, parseIpv4, parsePrefix } from '@ipsonomo/core/net';
 import { toDevice, toInterface, toPlan, toSubnet, type Plan } from '@ipsonomo/core/plan';
-import type { Field } from '../../../wire/src/owner/field';
-import type { Practice } from '../../../wire/src/owner/practice';
-import { IDLE, type FieldCommand, type FieldTarget } from '../../../wire/src/protocol';
+import { IDLE, Notices, type FieldCommand, type FieldTarget } from '../../../wire/src/protocol';
 import { machineActor } from '../../src/service/actor';
-import { FieldService } from '../../src/service/field-service';
+import { JobWire } from '../../src/service/job-wire';
+import type { WireThreads } from '../../src/service/wire-threads';
 import type { Store } from '../../src/store/store';
 
 // What the wire is told and in which order, with a store that answers when the test lets it.
@@ -19,7 +18,7 @@ function open() {
   const targets: FieldTarget[] = [];
   const reads: ((plan: Plan | Error) => void)[] = [];
   const field = {
-    status: { ...IDLE, jobId: 'job' },
+    status: { ...IDLE, source: 'practice', jobId: 'job', runId: 'run' },
     call: (command: FieldCommand) => {
       told.push(command.kind === 'plan' ? `plan ${command.plan.subnets[0]?.id}` : command.kind);
       if (command.kind === 'plan') targets.push(...command.plan.targets);
@@ -33,13 +32,16 @@ function open() {
       ),
     evidence: { latest: () => Promise.resolve({ place: 0, byInterface: new Map() }) },
   };
-  const service = new FieldService(
-    field as unknown as Field,
-    store as unknown as Store,
-    {} as Practice,
-    Date.now,
-    () => undefined,
-  );
+  const threads = { field, close: () => Promise.resolve() } as unknown as WireThreads;
+  const service = new JobWire('job', {
+    store: store as unknown as Store,
+    clock: Date.now,
+    told: () => undefined,
+    practiceFirst: false,
+    take: () => Promise.resolve(),
+    begin: () => Promise.resolve(threads),
+  });
+  Reflect.set(service, 'threads', threads);
   return { service, told, targets, reads };
 }
 
@@ -47,7 +49,7 @@ const turnOfEvents = () => new Promise((resolve) => setImmediate(resolve));
 
 test('an older plan never reaches the wire after a newer one', async () => {
   const { service, told, reads } = open();
-  const both = [service.planChanged('job'), service.planChanged('job')];
+  const both = [service.planChanged(), service.planChanged()];
   await turnOfEvents();
   // The second is not even read before the first was told.
   expect(reads).toHaveLength(1);
@@ -60,12 +62,12 @@ test('an older plan never reaches the wire after a newer one', async () => {
 
 test('a plan that the wire cannot be told silences it and says so; what was changed is no error, and it is told before it answers again', async () => {
   const { service, told, reads } = open();
-  const failing = service.planChanged('job');
-  const next = service.planChanged('job');
+  const failing = service.planChanged();
+  const next = service.planChanged();
   await turnOfEvents();
   reads[0]?.(new Error('away'));
   await failing;
-  expect(service.view().notices).toMatchObject([
+  expect(service.view(new Notices(() => undefined)).notices).toMatchObject([
     { code: 'plan-untold', facts: { why: 'away' }, stays: true },
   ]);
   await turnOfEvents();
@@ -73,7 +75,7 @@ test('a plan that the wire cannot be told silences it and says so; what was chan
   await next;
   expect(told).toEqual(['silence', 'plan newer']);
 
-  const again = service.planChanged('job');
+  const again = service.planChanged();
   await turnOfEvents();
   reads[2]?.(new Error('away'));
   await again;
@@ -106,7 +108,7 @@ test('R-LOAN: when a loan is over the wire is told the plan anew, with the plann
   } as const;
   const device = { ...toDevice(names), interfaces: [toInterface({ ...fields, loan })] };
   const { service, told, targets, reads } = open();
-  void service.planChanged('job');
+  void service.planChanged();
   await turnOfEvents();
   reads[0]?.(toPlan({ subnets, devices: [device] }));
   await turnOfEvents();

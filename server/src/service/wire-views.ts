@@ -109,13 +109,14 @@ const drillView = ({ phase, onAt, endedAt, rows }: DrillState): DrillView | null
 
 /** @param own what the server itself has to say of the wire */
 export const fieldView = (
+  jobId: string,
   status: FieldStatus,
   own: readonly FieldNotice[],
   now: number,
 ): FieldView => ({
   source: status.source ?? null,
   link: status.link,
-  jobId: status.jobId ?? null,
+  jobId,
   runId: status.runId ?? null,
   socket: socketView(status.socket),
   voices: status.voices.map((voice) => ({ ...voice, address: formatIpv4(voice.address) })),
