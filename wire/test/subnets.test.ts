@@ -10,7 +10,7 @@ const planned: FieldSubnet = {
 
 function subnets(): Subnets {
   const all = new Subnets();
-  all.plan([planned]);
+  all.plan({ subnets: [planned] });
   return all;
 }
 
@@ -44,6 +44,6 @@ test('a new plan may have the subnet that was made before', () => {
   const all = subnets();
   all.around(ip('192.168.77.10'));
   const wider = { ...planned, id: 'wide', network: ip('192.168.76.0') };
-  all.plan([wider]);
+  all.plan({ subnets: [wider] });
   expect(all.around(ip('192.168.77.10')).id).toBe('wide');
 });

@@ -2,12 +2,12 @@ import type { MessagePort } from 'node:worker_threads';
 import type { Clock } from '@ipsonomo/core/clock';
 import type { MacAddress } from '@ipsonomo/core/net';
 import { isAsking } from '@ipsonomo/core/plan';
-import type { Drill } from './cold-start/cold-start';
+import type { ColdStart } from './cold-start/cold-start';
 import type { Identities } from './cip/identities';
 import type { Moves } from './moves/moves';
 import type { Pages } from './pages/pages';
 import type { PathAsking, PathOrder } from './cip/path-asking';
-import type { PathWalks } from './trace/trace';
+import type { Traces } from './trace/trace';
 import type { Pinning } from './pin/pinning';
 import type { PowerWatch } from './power-watch/power-watch';
 import type { Checks } from './proof/checks';
@@ -19,7 +19,7 @@ import type { Stations } from './dcp/stations';
 import type { Subnets } from './hearing/subnets';
 import type { Targets } from './hearing/targets';
 import type { UseSigns } from './hearing/use-signs';
-import type { VigilOrder, VigilUnit } from './ping-monitor/ping-monitor';
+import type { PingMonitor, VigilOrder } from './ping-monitor/ping-monitor';
 
 /** Something that may stop a machine. */
 export interface RiskyAct {
@@ -52,24 +52,24 @@ export interface Watching extends Omit<VigilOrder, 'targets'> {
 
 export interface ActingUnits {
   readonly checks: Checks;
-  readonly drill: Drill;
-  readonly walks: PathWalks;
+  readonly coldStart: ColdStart;
+  readonly traces: Traces;
   readonly moves: Moves;
   readonly pages: Pages;
   readonly power: PowerWatch;
   readonly pinning: Pinning;
-  readonly layer2: Stations;
+  readonly stations: Stations;
   readonly identities: Identities;
   readonly sweep: Sweep;
   readonly proof: ProofRun;
-  readonly vigil: VigilUnit;
+  readonly monitor: PingMonitor;
   readonly paths: PathAsking;
   readonly registers: RegisterAsking;
   readonly signs: UseSigns;
   readonly targets: Targets;
   readonly subnets: Subnets;
   readonly record: RecordEvidence;
-  readonly giving: { liftTwins(mac: MacAddress | undefined): void };
+  readonly dhcpServer: { liftTwins(mac: MacAddress | undefined): void };
 }
 
 /**
@@ -116,11 +116,11 @@ export class Acts {
   /** R-VIGIL: devices asked in a steady beat. */
   vigil({ interfaceIds, ...order }: Watching): void {
     const targets = interfaceIds.map((id) => this.units.targets.of(id));
-    this.units.vigil.start({ ...order, targets }, this.clock.now());
+    this.units.monitor.start({ ...order, targets }, this.clock.now());
   }
 
   stopVigil(): void {
-    this.units.vigil.clear();
+    this.units.monitor.clear();
     this.released();
   }
 
@@ -131,20 +131,20 @@ export class Acts {
 
   /** A cold start is watched: the cabinet is about to be switched off, is on again, or has come back. */
   drill(step: 'begin' | 'on' | 'end', person: string): void {
-    const { drill } = this.units;
+    const { coldStart } = this.units;
     if (step === 'begin') {
       this.silence();
-      drill.begin();
-    } else if (step === 'on') drill.on(this.clock.now());
-    else drill.end(person, this.clock.now());
+      coldStart.begin();
+    } else if (step === 'on') coldStart.on(this.clock.now());
+    else coldStart.end(person, this.clock.now());
   }
 
   /** The way to a device from an address in a subnet that is on the cable. Refuses with `walk.unknownSubnet`. */
   walkTo(interfaceId: string, subnetId: string, person: string): void {
-    const { targets, subnets, walks } = this.units;
+    const { targets, subnets, traces } = this.units;
     if (!subnets.ofPlan.some(({ id }) => id === subnetId))
       throw FieldRefusal.of('walk.unknownSubnet', { subnetId });
-    walks.start(targets.of(interfaceId), subnetId, person, this.clock.now());
+    traces.start(targets.of(interfaceId), subnetId, person, this.clock.now());
   }
 
   /** Asks for every address of the plan's subnets, and of those such devices come from. */
@@ -156,20 +156,20 @@ export class Acts {
   }
 
   get stations(): Pick<Stations, 'search' | 'flash'> {
-    return this.units.layer2;
+    return this.units.stations;
   }
 
   async giveStation(act: RiskyAct, giving: Giving): Promise<void> {
     const target = this.units.targets.of(act.interfaceId);
     await this.mayDisturb(target, 'name', act);
-    await this.units.layer2.give(target, giving, act.person);
+    await this.units.stations.give(target, giving, act.person);
     this.released();
   }
 
   async resetStation(act: RiskyAct, reason: string): Promise<void> {
     const target = this.units.targets.of(act.interfaceId);
     await this.mayDisturb(target, 'reset', act);
-    await this.units.layer2.reset(target, reason, act.person);
+    await this.units.stations.reset(target, reason, act.person);
   }
 
   follow(interfaceId: string, person: string): void {
@@ -187,17 +187,17 @@ export class Acts {
 
   /** R-TWINS: who saw the device knows better than who heard it. */
   oneDevice(mac: MacAddress): void {
-    this.units.giving.liftTwins(mac);
+    this.units.dhcpServer.liftTwins(mac);
   }
 
   watchPower(act: RiskyAct): Promise<void> | undefined {
-    const { targets, power, giving } = this.units;
+    const { targets, power, dhcpServer } = this.units;
     const target = targets.of(act.interfaceId);
     // What asks is known by its MAC alone; what comes up by itself shows it then.
     if (target.mac === undefined && isAsking(target.way))
       throw FieldRefusal.of('field.unbound', { title: target.title });
     const start = () => {
-      giving.liftTwins(target.mac);
+      dhcpServer.liftTwins(target.mac);
       power.start(target, act.person, this.clock.now());
     };
     const asked = this.mayDisturb(target, 'power', act);

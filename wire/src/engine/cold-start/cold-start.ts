@@ -1,7 +1,13 @@
 import { formatIpv4, type Ipv4, type MacAddress } from '@ipsonomo/core/net';
 import { returnsOf, type DrillRow, type DrillState, type Returned } from '@ipsonomo/core/plan';
-import { findOption, kindOfMessage, OPTION, type DhcpMessage } from '@ipsonomo/core/wire';
-import type { FieldTarget, RecordEvidence } from '../../protocol';
+import {
+  findOption,
+  kindOfMessage,
+  OPTION,
+  type DhcpMessage,
+  type Dissected,
+} from '@ipsonomo/core/wire';
+import type { FieldPlan, FieldTarget, RecordEvidence } from '../../protocol';
 import type { Unit } from '../unit';
 
 const MOST = 2048;
@@ -19,7 +25,7 @@ interface Row {
  * says so by itself: by asking for an address, and by ARP with the one it has. One word of ours, and what comes back
  * may be ours; then the drill says nothing and ends.
  */
-export class Drill implements Unit {
+export class ColdStart implements Unit {
   private readonly rows = new Map<MacAddress, Row>();
   private phase: DrillState['phase'] = 'none';
   private onAt: number | undefined;
@@ -32,7 +38,7 @@ export class Drill implements Unit {
     private readonly events: { readonly record: RecordEvidence; readonly changed: () => void },
   ) {}
 
-  plan(targets: readonly FieldTarget[]): void {
+  plan({ targets }: FieldPlan): void {
     this.targets = targets;
   }
 
@@ -97,11 +103,6 @@ export class Drill implements Unit {
     this.events.changed();
   }
 
-  /** Falling silent is what it wants. */
-  clear(): void {
-    // nothing of it is ever sent
-  }
-
   sighting(address: Ipv4, mac: MacAddress, _frame: Uint8Array, now: number): void {
     const row = this.rowOf(mac, now);
     if (!row || row.address?.value === address) return;
@@ -109,7 +110,13 @@ export class Drill implements Unit {
     this.events.changed();
   }
 
-  request(message: DhcpMessage, now: number): void {
+  frame(frame: Dissected, _bytes: Uint8Array, now: number): void {
+    if (frame.kind !== 'dhcp') return;
+    if (frame.dhcp.operation === 'request') this.request(frame.dhcp, now);
+    else this.reply(frame.dhcp, frame.ip.from, now);
+  }
+
+  private request(message: DhcpMessage, now: number): void {
     const row = this.rowOf(message.clientMac, now);
     if (!row) return;
     const { asked } = row;
@@ -121,7 +128,7 @@ export class Drill implements Unit {
     this.events.changed();
   }
 
-  reply(message: DhcpMessage, from: Ipv4, now: number): void {
+  private reply(message: DhcpMessage, from: Ipv4, now: number): void {
     const row = this.rowOf(message.clientMac, now);
     if (!row) return;
     row.answered = {

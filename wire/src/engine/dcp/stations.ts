@@ -16,8 +16,10 @@ import {
   type StationOrder,
   type StationRefusal,
 } from '@ipsonomo/core/wire';
+import type { Unit } from '../unit';
 import {
   FieldRefusal,
+  type FieldPlan,
   type FieldTarget,
   type FieldTask,
   type FoundStation,
@@ -75,7 +77,7 @@ type Trouble =
  * R-LAYER2: stations found and named over layer 2. Searching and flashing need no more than somebody who asks
  * for it; a set goes to a bound MAC alone, and only after nobody else answered for the name or the address.
  */
-export class Stations {
+export class Stations implements Unit {
   private readonly known = new Map<MacAddress, FoundStation>();
   private readonly targets = new Map<MacAddress, FieldTarget>();
   private readonly tasksNow = new Map<string, FieldTask>();
@@ -93,7 +95,7 @@ export class Stations {
     return [...this.known.values()];
   }
 
-  plan(targets: readonly FieldTarget[]): void {
+  plan({ targets }: FieldPlan): void {
     this.targets.clear();
     for (const target of targets)
       if (target.mac !== undefined) this.targets.set(target.mac, target);
@@ -161,7 +163,11 @@ export class Stations {
   }
 
   /** An answer, a hello, or somebody else's search. */
-  frame({ ethernet, discovery }: DiscoveryFrame, bytes: Uint8Array, now: number): void {
+  frame(frame: Dissected, bytes: Uint8Array, now: number): void {
+    if (frame.kind === 'discovery') this.said(frame, bytes, now);
+  }
+
+  private said({ ethernet, discovery }: DiscoveryFrame, bytes: Uint8Array, now: number): void {
     if (discovery.act === 'set') {
       const outcome = outcomeOf(discovery);
       const waiting = this.waiting.get(discovery.transaction);

@@ -22,6 +22,7 @@ import {
   kindOfMessage,
   messageTypeOf,
   receiverOf,
+  type Dissected,
 } from '@ipsonomo/core/wire';
 import {
   doubledFacts,
@@ -32,7 +33,8 @@ import {
   type Pending,
 } from './entries';
 import { Probing } from './probing';
-import type { FieldTarget, RecordEvidence } from '../../protocol';
+import type { FieldPlan, FieldTarget, RecordEvidence } from '../../protocol';
+import type { Unit } from '../unit';
 
 interface Heard {
   readonly client: HeardClient;
@@ -40,7 +42,7 @@ interface Heard {
   readonly frame: Uint8Array;
 }
 
-export interface GivingEvents {
+export interface DhcpServerEvents {
   readonly mac: MacAddress;
   transmit(frame: Uint8Array): void;
   /** The address Ipsonomo speaks from in this subnet, undefined until it is claimed. */
@@ -70,7 +72,7 @@ const MOST_CLIENTS = 2048;
  * R-BOUND-ONLY: hears requests and answers those of bound MACs, planned names and planned ports, while armed. What
  * is none of these has no entry here, so there is nothing it could be answered with.
  */
-export class Giving {
+export class DhcpServer implements Unit {
   private readonly entries: Entries;
   private readonly probing: Probing;
   private readonly known = new Map<MacAddress, Heard>();
@@ -80,7 +82,7 @@ export class Giving {
   requests = 0;
   strangersDropped = 0;
 
-  constructor(private readonly events: GivingEvents) {
+  constructor(private readonly events: DhcpServerEvents) {
     this.entries = new Entries((target) => events.learned(target));
     this.probing = new Probing({
       mac: events.mac,
@@ -91,7 +93,7 @@ export class Giving {
   }
 
   /** Takes the plan anew and keeps what is known of interfaces that did not change. */
-  plan(targets: readonly FieldTarget[], now: number): void {
+  plan({ targets }: FieldPlan, now: number): void {
     const fresh = this.entries.plan(targets);
     this.probing.plan(this.entries.values());
     for (const entry of fresh) this.heardBefore(entry, now);
@@ -116,7 +118,7 @@ export class Giving {
   }
 
   /** A new run begins: who was heard before does not count. */
-  forgetClients(): void {
+  forget(): void {
     this.left.clear();
     this.known.clear();
     this.entries.forgetAskers();
@@ -170,7 +172,12 @@ export class Giving {
         this.answerPending(entry, now);
   }
 
-  request(request: DhcpFrame, frame: Uint8Array, now: number): void {
+  frame(frame: Dissected, bytes: Uint8Array, now: number): void {
+    const isAsked = frame.kind === 'dhcp' && frame.dhcp.operation === 'request';
+    if (isAsked && frame.udp.toPort === DHCP_PORT.server) this.request(frame, bytes, now);
+  }
+
+  private request(request: DhcpFrame, frame: Uint8Array, now: number): void {
     this.requests += 1;
     const mac = request.dhcp.clientMac;
     const client = hear(this.known.get(mac)?.client, request.dhcp, now);

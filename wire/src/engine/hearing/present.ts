@@ -1,4 +1,5 @@
 import type { Sighting } from '../../protocol';
+import type { Unit } from '../unit';
 import type { Ipv4, MacAddress } from '@ipsonomo/core/net';
 
 const MOST = 4096;
@@ -6,8 +7,15 @@ const MOST = 4096;
 const MOST_EACH = 16;
 
 /** Who was seen with which addresses in this run; the one that was silent longest goes first. */
-export class Present {
+export class Present implements Unit {
   private readonly seen = new Map<MacAddress, Map<Ipv4, number>>();
+
+  /** @param told somebody was seen with an address that is news, or nobody is known any more */
+  constructor(private readonly told: () => void = () => undefined) {}
+
+  sighting(address: Ipv4, mac: MacAddress, _frame: Uint8Array, now: number): void {
+    if (this.saw(mac, address, now)) this.told();
+  }
 
   /** @returns whether that is news */
   saw(mac: MacAddress, address: Ipv4, now: number): boolean {
@@ -41,7 +49,8 @@ export class Present {
     );
   }
 
-  clear(): void {
+  forget(): void {
     this.seen.clear();
+    this.told();
   }
 }

@@ -1,6 +1,7 @@
 import { containsAddress } from '@ipsonomo/core/net';
 import { neighbourOf, treeBridgeOf, type Dissected } from '@ipsonomo/core/wire';
 import type { FieldSubnet, Sighting, SocketStatus } from '../../protocol';
+import type { Unit } from '../unit';
 
 type Heard = Extract<Dissected, { kind: 'lldp' | 'ethernet' }>;
 
@@ -8,15 +9,18 @@ type Heard = Extract<Dissected, { kind: 'lldp' | 'ethernet' }>;
  * R-SOCKET: which socket the cable is in, by nothing but listening: what the switch says of its port, what the spanning
  * tree says of its sender, the tags of other VLANs, and whose addresses are heard.
  */
-export class Socket {
+export class Socket implements Unit {
   private neighbour: SocketStatus['neighbour'];
   private bridge: SocketStatus['bridge'];
   private readonly tags = new Map<number, number>();
   private heardAt: number | undefined;
 
-  /** Something came in, whatever it was. */
-  heard(now: number): void {
+  constructor(private readonly changed: () => void) {}
+
+  frame(frame: Dissected, _bytes: Uint8Array, now: number): void {
     this.heardAt = now;
+    if ((frame.kind === 'lldp' || frame.kind === 'ethernet') && this.learns(frame, now))
+      this.changed();
   }
 
   /** A frame of another VLAN came in with its tag. Returns whether that was news. */
@@ -27,7 +31,7 @@ export class Socket {
   }
 
   /** @returns whether that was news */
-  frame(frame: Heard, now: number): boolean {
+  private learns(frame: Heard, now: number): boolean {
     if (frame.kind === 'lldp') {
       const said = neighbourOf(frame.ethernet.from, frame.lldp);
       if (!said) return false;
@@ -42,7 +46,7 @@ export class Socket {
   }
 
   /** The cable was pulled, or another run begins: what was heard is of another socket perhaps. */
-  clear(): void {
+  forget(): void {
     this.neighbour = undefined;
     this.bridge = undefined;
     this.tags.clear();

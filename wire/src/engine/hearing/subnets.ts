@@ -1,5 +1,6 @@
 import { formatIpv4, toIpv4, toPrefixLength, type Ipv4 } from '@ipsonomo/core/net';
-import type { FieldSubnet } from '../../protocol';
+import type { FieldPlan, FieldSubnet } from '../../protocol';
+import type { Unit } from '../unit';
 
 /** What a device that left its maker, or came from another plant, has around its address. */
 const USUAL_LENGTH = toPrefixLength(24);
@@ -7,11 +8,11 @@ const USUAL_LENGTH = toPrefixLength(24);
 const USUAL_VOICES = [247, 246, 243, 242];
 
 /** The subnets of the plan, and those a conversation needs besides: around a factory address, or a strange one. */
-export class Subnets {
+export class Subnets implements Unit {
   private planned: readonly FieldSubnet[] = [];
   private readonly besides = new Map<string, FieldSubnet>();
 
-  plan(subnets: readonly FieldSubnet[]): void {
+  plan({ subnets }: Pick<FieldPlan, 'subnets'>): void {
     this.planned = subnets;
   }
 

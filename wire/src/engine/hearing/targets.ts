@@ -1,6 +1,7 @@
 import type { Ipv4, MacAddress } from '@ipsonomo/core/net';
 import type { Dissected } from '@ipsonomo/core/wire';
-import { FieldRefusal, type FieldSubnet, type FieldTarget } from '../../protocol';
+import { FieldRefusal, type FieldPlan, type FieldSubnet, type FieldTarget } from '../../protocol';
+import type { Unit } from '../unit';
 import type { Subnets } from './subnets';
 
 /** What is asked of all of them at every frame. */
@@ -10,14 +11,14 @@ interface Index {
 }
 
 /** The interfaces of the plan, by their ids. */
-export class Targets {
+export class Targets implements Unit {
   private readonly all = new Map<string, FieldTarget>();
   private index: Index | undefined;
 
   /** @param seenAt the address a MAC was seen with in this run */
   constructor(private readonly seenAt: (mac: MacAddress) => Ipv4 | undefined) {}
 
-  plan(targets: readonly FieldTarget[]): void {
+  plan({ targets }: Pick<FieldPlan, 'targets'>): void {
     this.all.clear();
     this.index = undefined;
     for (const target of targets) this.learn(target);

@@ -1,6 +1,13 @@
 import { formatIpv4, formatMac, type Ipv4, type MacAddress } from '@ipsonomo/core/net';
-import { ETHERTYPE, u16, type ArpPacket, type EthernetFrame } from '@ipsonomo/core/wire';
-import { FieldRefusal, type FieldTarget } from '../../protocol';
+import {
+  ETHERTYPE,
+  u16,
+  type ArpPacket,
+  type Dissected,
+  type EthernetFrame,
+} from '@ipsonomo/core/wire';
+import { FieldRefusal, type FieldPlan, type FieldTarget } from '../../protocol';
+import type { Unit } from '../unit';
 
 /** A controller that talks with a device asks for it again within this time (common practice, no source). */
 const HOLDS = 120_000;
@@ -18,17 +25,22 @@ interface Sign {
  * address the device has (ARP goes to everybody, so any socket shows it), or cyclic data goes to and fro
  * (where the port mirrors another, or stands in the line). Their absence says nothing.
  */
-export class UseSigns {
+export class UseSigns implements Unit {
   private readonly controllers = new Set<Ipv4>();
   private readonly asked = new Map<Ipv4, Sign & { readonly from: Ipv4 }>();
   private readonly exchanged = new Map<MacAddress, Sign>();
 
-  plan(targets: readonly FieldTarget[]): void {
+  plan({ targets }: FieldPlan): void {
     this.controllers.clear();
     for (const { controllerAt } of targets) for (const at of controllerAt) this.controllers.add(at);
   }
 
-  arp({ operation, senderAddress, targetAddress }: ArpPacket, now: number): void {
+  frame(frame: Dissected, _bytes: Uint8Array, now: number): void {
+    if (frame.kind === 'arp') this.arp(frame.arp, now);
+    else if (frame.kind === 'lldp' || frame.kind === 'ethernet') this.cyclic(frame.ethernet, now);
+  }
+
+  private arp({ operation, senderAddress, targetAddress }: ArpPacket, now: number): void {
     if (operation !== 'request' || senderAddress === targetAddress) return;
     if (!this.controllers.has(senderAddress)) return;
     keep(this.asked, targetAddress, {
@@ -38,7 +50,7 @@ export class UseSigns {
     });
   }
 
-  frame({ etherType, from, to, payload }: EthernetFrame, now: number): void {
+  private cyclic({ etherType, from, to, payload }: EthernetFrame, now: number): void {
     if (etherType !== ETHERTYPE.discovery || payload.length < 2) return;
     const id = u16(payload, 0);
     if (id < CYCLIC.first || id > CYCLIC.last) return;
@@ -63,7 +75,7 @@ export class UseSigns {
     }
   }
 
-  clear(): void {
+  forget(): void {
     this.asked.clear();
     this.exchanged.clear();
   }

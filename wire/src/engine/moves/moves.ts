@@ -1,6 +1,12 @@
 import { formatIpv4, formatMac, type Ipv4, type MacAddress } from '@ipsonomo/core/net';
 import type { EvidenceKind, FactsOf } from '@ipsonomo/core/plan';
-import type { FieldSubnet, FieldTarget, FieldTask, RecordEvidence } from '../../protocol';
+import type {
+  FieldPlan,
+  FieldSubnet,
+  FieldTarget,
+  FieldTask,
+  RecordEvidence,
+} from '../../protocol';
 import type { Unit } from '../unit';
 
 export interface MoveEvents {
@@ -88,7 +94,7 @@ export class Moves implements Unit {
   }
 
   /** The plan changed: somebody may have been bound meanwhile. */
-  plan(targets: readonly FieldTarget[]): void {
+  plan({ targets }: FieldPlan): void {
     for (const [id, move] of this.moves) {
       const target = targets.find(({ interfaceId }) => interfaceId === id);
       if (target?.address !== move.target.address) this.moves.delete(id);

@@ -49,7 +49,7 @@ interface Vigil extends VigilOrder {
  * R-VIGIL: chosen devices are asked by ping in a steady beat, spread over it, each once a beat. A beat that could not be
  * kept is not made up for: it counts as not asked, never as lost.
  */
-export class VigilUnit implements Unit {
+export class PingMonitor implements Unit {
   private current: Vigil | undefined;
   private last: VigilState | undefined;
 

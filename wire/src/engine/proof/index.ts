@@ -15,8 +15,8 @@ export interface Surroundings {
   readonly targets: Targets;
   readonly present: Present;
   readonly subnets: Subnets;
-  readonly layer2: { readonly list: readonly FoundStation[]; search(): Promise<void> };
-  readonly giving: { readonly clients: readonly HeardClient[] };
+  readonly stations: { readonly list: readonly FoundStation[]; search(): Promise<void> };
+  readonly dhcpServer: { readonly clients: readonly HeardClient[] };
 }
 
 type ProofWire = Omit<CheckEvents, 'station'> &
@@ -26,20 +26,21 @@ type ProofWire = Omit<CheckEvents, 'station'> &
 /** The units of a proof, put together. */
 export function proofUnits(
   wire: ProofWire,
-  { targets, present, subnets, layer2, giving }: Surroundings,
+  { targets, present, subnets, stations, dhcpServer }: Surroundings,
 ) {
-  const station = (mac: MacAddress) => layer2.list.find((one) => one.station.mac === mac)?.station;
+  const station = (mac: MacAddress) =>
+    stations.list.find((one) => one.station.mac === mac)?.station;
   const hostName = (mac: MacAddress) =>
-    giving.clients.find((client) => client.mac === mac)?.traits.hostName;
+    dhcpServer.clients.find((client) => client.mac === mac)?.traits.hostName;
   const interviews = new Interviews(wire);
   const checks = new Checks({ ...wire, station }, interviews);
   const sweep = new Sweep(wire);
   const proof = new ProofRun(
     {
       ...{ mac: wire.mac, hasLink: wire.hasLink, changed: wire.changed },
-      search: () => layer2.search(),
+      search: () => stations.search(),
       present: () => present.all,
-      clients: () => giving.clients,
+      clients: () => dhcpServer.clients,
       known: () => targets.macs,
       namesOf: (mac) =>
         [...new Set([station(mac)?.name, hostName(mac)])].flatMap((name) => name || []),

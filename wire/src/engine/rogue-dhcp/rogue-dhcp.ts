@@ -1,3 +1,4 @@
+import { serverChosenBy } from '@ipsonomo/core/answering';
 import {
   formatIpv4,
   formatMac,
@@ -18,15 +19,19 @@ import {
   OPTION,
   rawOption,
   type DhcpMessage,
+  type Dissected,
 } from '@ipsonomo/core/wire';
 import type { DhcpFrame } from '../dhcp-server/entries';
-import type { FieldSubnet, FieldTask } from '../../protocol';
+import type { FieldPlan, FieldSubnet, FieldTask } from '../../protocol';
+import type { Unit } from '../unit';
 
-export interface RivalEvents {
+export interface RogueDhcpEvents {
   readonly mac: MacAddress;
   transmit(frame: Uint8Array): void;
   needVoice(subnetId: string): void;
   voice(subnetId: string): Ipv4 | undefined;
+  /** Whether Ipsonomo speaks from it. */
+  isOurs(address: Ipv4): boolean;
   /** What the plan calls the device that a MAC belongs to. */
   titleOf(mac: MacAddress): string | undefined;
   isArmed(now: number): boolean;
@@ -73,15 +78,15 @@ const SAID_BY_SERVERS: readonly unknown[] = ['OFFER', 'ACK', 'NAK', undefined];
  * - That a client names another server is hearsay: it is looked for, and nothing stops before it answers.
  * - What no server says (another message type, another port than a server's) is nobody's answer.
  */
-export class Rivals {
+export class RogueDhcp implements Unit {
   private look: Look | undefined;
   private lookedAt = -Infinity;
   private doubtedAt = -Infinity;
   private subnets: readonly FieldSubnet[] = [];
 
-  constructor(private readonly events: RivalEvents) {}
+  constructor(private readonly events: RogueDhcpEvents) {}
 
-  plan(subnets: readonly FieldSubnet[]): void {
+  plan({ subnets }: FieldPlan): void {
     this.subnets = subnets;
   }
 
@@ -132,15 +137,23 @@ export class Rivals {
     this.ask();
   }
 
+  frame(frame: Dissected, _bytes: Uint8Array, now: number): void {
+    if (frame.kind !== 'dhcp') return;
+    if (frame.dhcp.operation !== 'request') return this.reply(frame, now);
+    const chosen = serverChosenBy(frame.dhcp);
+    if (chosen !== undefined && !this.events.isOurs(chosen))
+      this.chosen(frame.dhcp.clientMac, chosen, now);
+  }
+
   /** A reply that is not ours. */
-  reply({ dhcp, ip, udp, ethernet }: DhcpFrame, now: number): void {
+  private reply({ dhcp, ip, udp, ethernet }: DhcpFrame, now: number): void {
     if (udp.fromPort !== DHCP_PORT.server || !SAID_BY_SERVERS.includes(messageTypeOf(dhcp))) return;
     const server = findOption(dhcp.options ?? [], OPTION.serverId) ?? ip.from;
     this.answers(dhcp.clientMac, server, { mac: formatMac(ethernet.from) }, now);
   }
 
   /** A client says that it took the offer of this server; a switch may have hidden that offer from us. */
-  chosen(client: MacAddress, server: Ipv4, now: number): void {
+  private chosen(client: MacAddress, server: Ipv4, now: number): void {
     if (this.isExpected(server)) return this.leaveTo(server, client, {}, now);
     if (this.events.titleOf(client) !== undefined) this.events.leave(client, now + DOUBT_EVERY);
     if (now - this.doubtedAt < DOUBT_EVERY) return;

@@ -35,7 +35,7 @@ interface PathWalk {
   readonly path: (Ipv4 | undefined)[];
 }
 
-export interface PathWalkEvents {
+export interface TraceEvents {
   isReady(subnetId: string): boolean;
   voice(subnetId: string): Ipv4 | undefined;
   needVoice(subnetId: string): void;
@@ -48,11 +48,11 @@ export interface PathWalkEvents {
  * R-WALK: the way to a device as packets go it: ping with a time-to-live of one, two, three … from an address in a
  * subnet on the cable. Each router on the way says that it gave one up (RFC 792, RFC 1812 §5.3.1).
  */
-export class PathWalks implements Unit {
+export class Traces implements Unit {
   private readonly running = new Map<string, PathWalk>();
   private sequence = 0;
 
-  constructor(private readonly events: PathWalkEvents) {}
+  constructor(private readonly events: TraceEvents) {}
 
   /** Refuses with `field.busy`. */
   start(target: FieldTarget, subnetId: string, person: string, now: number): void {

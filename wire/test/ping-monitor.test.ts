@@ -2,7 +2,7 @@ import { evidenceWords } from '@ipsonomo/core/api';
 import { readEvidence } from '@ipsonomo/core/plan';
 import { LOST, NOT_ASKED, summaryOf } from '@ipsonomo/core/vigil';
 import { VigilRing } from '../src/protocol';
-import { VigilUnit } from '../src/engine/ping-monitor/ping-monitor';
+import { PingMonitor } from '../src/engine/ping-monitor/ping-monitor';
 import { ip, mac, target } from './bench';
 import { Site } from './site';
 
@@ -48,7 +48,7 @@ function unit(devices: number) {
   );
   const pings: { readonly to: number; readonly sequence: number; readonly at: number }[] = [];
   const box: { ring?: VigilRing; now: number } = { now: 1_000_000 };
-  const vigil = new VigilUnit({
+  const vigil = new PingMonitor({
     isReady: () => true,
     needVoice: () => undefined,
     ping: (_subnet, to, _id, sequence) => void pings.push({ to, sequence, at: box.now }),
