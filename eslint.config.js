@@ -38,7 +38,10 @@ module.exports = defineConfig([
     rules: { '@typescript-eslint/no-explicit-any': 'error' },
   },
   // Inlined variables are the app's concern; Node reads its environment as it is.
-  { files: ['e2e/**', 'threads/**', 'server/**', 'scripts/**'], rules: { 'expo/no-dynamic-env-var': 'off' } },
+  {
+    files: ['e2e/**', 'threads/**', 'server/**', 'scripts/**'],
+    rules: { 'expo/no-dynamic-env-var': 'off' },
+  },
   // An empty pattern is how a test asks for no fixture.
   { files: ['e2e/**'], rules: { 'no-empty-pattern': 'off' } },
 ]);

@@ -10,6 +10,7 @@ import {
   type FieldView,
   type HeardView,
   type InterfaceView,
+  type JobSummary,
   type JobView,
   type PlanView,
   type ProgressView,
@@ -150,10 +151,13 @@ export function show(
     readonly field?: FieldView;
     readonly heard?: readonly HeardView[];
     readonly evidence?: readonly EvidenceView[];
+    readonly wires?: readonly FieldView[];
+    readonly jobs?: readonly JobSummary[];
   } = {},
 ) {
   const calls: Call[] = [];
   const { job = jobView([]), field = FIELD, heard = [], evidence = [] } = answers;
+  const { wires = [], jobs = [] } = answers;
   globalThis.fetch = ((path: string, init: RequestInit = {}) => {
     const method = init.method ?? 'GET';
     if (method !== 'GET')
@@ -167,12 +171,14 @@ export function show(
     ...{ cost: NO_COST, mark: 'x-1' },
   };
   const byPath = [
+    ['/wires', wires],
     ['/wire', field],
     ['/evidence', evidence],
     ['/round', round],
     ['/progress', progressView(job)],
     ['/edits', { revision: job.revision, lastNamed: 0, edits: [] }],
     ['/plan', planView(job)],
+    ['/jobs', jobs],
   ] as const;
   const client = new QueryClient({
     defaultOptions: {

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import type { FieldView } from '@ipsonomo/core/api';
+import type { AdapterView, FieldView } from '@ipsonomo/core/api';
 import { api, until } from '../harness';
 import { udhcpc } from './clients';
 import { Job } from './job';
@@ -43,6 +43,14 @@ test('two jobs on two adapters: each hears its own devices and gives them its ow
   expect(await macs(other)).toEqual([OFFICE]);
   const wires = await api<FieldView[]>(on.server, 'GET', '/wires');
   expect(wires.map(({ source }) => source).toSorted()).toEqual(['live:mach0', 'live:off0']);
+  const adapters = await api<AdapterView[]>(on.server, 'GET', '/adapters');
+  const owners = adapters.map(({ name, job }) => [name, job?.name]);
+  expect(owners).toEqual(
+    expect.arrayContaining([
+      ['mach0', 'Bench'],
+      ['off0', 'Office'],
+    ]),
+  );
 });
 
 test('what each keeps is of its own wire alone', async () => {

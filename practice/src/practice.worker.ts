@@ -30,7 +30,7 @@ const now = (): number => clock.now();
 let wire: MessagePort | undefined;
 let callOff: CallOff = () => undefined;
 
-const site = new PracticeSite(
+const site = PracticeSite.thatIsUp(
   TERN_COVE,
   Math.random,
   (frame) => wire?.postMessage(frame.slice()),

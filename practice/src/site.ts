@@ -73,6 +73,16 @@ export class PracticeSite {
     this.reset(now);
   }
 
+  /** One that had its power before anybody looked: whatever starts by itself has come up by now. */
+  static thatIsUp(
+    ...[definition, random, toLaptop, now]: ConstructorParameters<typeof PracticeSite>
+  ): PracticeSite {
+    const longest = Math.max(...definition.devices.map(({ kind }) => kind.bootSeconds));
+    const site = new PracticeSite(definition, random, toLaptop, now - (longest + 1) * 1000);
+    for (let at = site.nextAt(); at <= now; at = site.nextAt()) site.run(at);
+    return site;
+  }
+
   private reset(now: number): void {
     const { devices, routers, segments } = this.definition;
     this.devices = devices.map((one) => new PracticeDevice(one, this.random, now));

@@ -1,5 +1,5 @@
 import { SHELF } from '@ipsonomo/core/plan';
-import { TERN_COVE } from '../src';
+import { PracticeSite, TERN_COVE } from '../src';
 import { Bench } from './helpers';
 
 test('at least 14 devices of at least 6 kinds on two segments', () => {
@@ -7,6 +7,19 @@ test('at least 14 devices of at least 6 kinds on two segments', () => {
   expect(new Set(TERN_COVE.devices.map((one) => one.kind.id)).size).toBeGreaterThanOrEqual(6);
   expect(TERN_COVE.segments.length).toBeGreaterThanOrEqual(2);
   expect(TERN_COVE.devices.every((one) => SHELF.includes(one.kind))).toBe(true);
+});
+
+test('a site that is up when somebody comes has nothing left to start', () => {
+  const fresh = new Bench().site.view(0).devices;
+  expect(fresh.map(({ lamp }) => lamp)).toContain('starting');
+  const site = PracticeSite.thatIsUp(
+    TERN_COVE,
+    () => 0.5,
+    () => undefined,
+    1_000_000,
+  );
+  expect(site.view(1_000_000).devices.map(({ lamp }) => lamp)).not.toContain('starting');
+  expect(site.nextAt()).toBeGreaterThan(1_000_000);
 });
 
 test('a device asks within seconds and then with growing pauses', () => {

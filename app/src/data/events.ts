@@ -28,7 +28,7 @@ export function useServerEvents(): void {
 }
 
 const partsOf = (client: QueryClient): Parts => ({
-  channel: new BroadcastChannel('ipsonomo-events'),
+  openChannel: () => new BroadcastChannel('ipsonomo-events'),
   open: openSource,
   // Through the client, which knows what to do where the door is shut.
   readState: () =>

@@ -24,7 +24,8 @@ export interface SourceListener {
 }
 
 export interface Parts {
-  readonly channel: BroadcastChannel<Said>;
+  /** Each time a new one, on which tabs of this browser hear each other. */
+  readonly openChannel: () => BroadcastChannel<Said>;
   /** Opens the server's stream. @param since the last news that is known */
   readonly open: (since: string | undefined, listener: SourceListener) => Source;
   readonly readState: () => Promise<StateView>;
@@ -53,6 +54,7 @@ function distance(from: string | undefined, to: string): number | undefined {
 }
 
 export class SharedStream {
+  private channel: BroadcastChannel<Said> | undefined;
   private elector: LeaderElector | undefined;
   private source: Source | undefined;
   private last: string | undefined;
@@ -74,10 +76,9 @@ export class SharedStream {
   }
 
   start(): void {
-    this.parts.channel.onmessage = (said) => this.hear(said);
     this.watch = setInterval(() => this.look(), FALLBACK);
     void this.read();
-    this.choose();
+    this.join();
   }
 
   async close(): Promise<void> {
@@ -85,20 +86,27 @@ export class SharedStream {
     clearInterval(this.watch);
     clearTimeout(this.retry);
     this.source?.close();
-    await this.elector?.die();
-    await this.parts.channel.close();
+    const { channel } = this;
+    this.channel = undefined;
+    await channel?.close();
   }
 
-  private choose(): void {
-    const elector = createLeaderElection(this.parts.channel, {
+  private join(): void {
+    const channel = this.parts.openChannel();
+    channel.onmessage = (said) => this.hear(said);
+    const elector = createLeaderElection(channel, {
       ...{ responseTime: RESPONSE, fallbackInterval: FALLBACK },
     });
+    this.channel = channel;
     this.elector = elector;
-    // Two tabs that were asleep may both think so; then all choose anew.
+    // Two tabs that were asleep may both think so; then they choose anew, on new channels: one has one election.
     elector.onduplicate = () => {
+      if (this.elector !== elector) return;
+      this.elector = undefined;
+      this.channel = undefined;
       this.source?.close();
       this.source = undefined;
-      void elector.die().then(() => (this.isClosed ? undefined : this.choose()));
+      void channel.close().then(() => (this.isClosed ? undefined : this.join()));
     };
     void elector.awaitLeadership().then(() => this.lead());
   }
@@ -108,16 +116,20 @@ export class SharedStream {
     this.source?.close();
     this.source = this.parts.open(this.last, {
       news: (news) => {
-        void this.parts.channel.postMessage({ kind: 'news', ...news });
+        this.say({ kind: 'news', ...news });
         this.take(news);
       },
       lost: (isOver) => {
         const since = this.heardAt;
-        void this.parts.channel.postMessage({ kind: 'away', since });
+        this.say({ kind: 'away', since });
         this.listener.away(since);
         if (isOver) this.again();
       },
     });
+  }
+
+  private say(said: Said): void {
+    void this.channel?.postMessage(said);
   }
 
   /** A stream that was refused is asked for again; why it was is told by the state, which is read as well. */

@@ -40,7 +40,7 @@ class Tab {
 
   constructor(server: FakeServer, name: string) {
     const parts: Parts = {
-      channel: new BroadcastChannel(name, { type: 'simulate' }),
+      openChannel: () => new BroadcastChannel(name, { type: 'simulate' }),
       open: server.open,
       readState: () => Promise.resolve({ id: server.id(), news: server.state }),
     };
@@ -99,6 +99,22 @@ test('when the tab that has the stream is closed another goes on from the last n
   server.tell(2);
   const others = all.filter((tab) => tab !== leader);
   await until(() => others.every(({ seen }) => seen.at(-1) === 2));
+});
+
+test('two that both have the stream, as tabs that slept may, choose anew: one has it, and all hear', async () => {
+  const server = new FakeServer();
+  const all = open(server, 3);
+  await until(() => server.streams.size === 1);
+  await until(() => all.every(({ seen }) => seen.length === 1));
+  const leader = all.find(({ stream }) => stream.isLeading);
+  // What the election calls where another one says that it leads; it may say so twice.
+  const elector = Reflect.get(leader?.stream ?? {}, 'elector') as { readonly _dpL: () => void };
+  elector._dpL();
+  elector._dpL();
+  expect(server.streams.size).toBe(0);
+  await until(() => server.streams.size === 1);
+  server.tell(1);
+  await until(() => all.every(({ seen }) => seen.at(-1) === 1));
 });
 
 test('a gap is seen, the state read and all else read again; so is another server', async () => {

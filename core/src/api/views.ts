@@ -386,6 +386,8 @@ export interface AdapterView {
   readonly wireless: boolean;
   readonly virtual: boolean;
   readonly addresses: readonly string[];
+  /** The job whose wire it is at this moment. */
+  readonly job: { readonly id: string; readonly name: string } | null;
 }
 
 export interface RunView {

@@ -1,7 +1,7 @@
-import type { FieldView } from '@ipsonomo/core/api';
+import type { AdapterView, FieldView } from '@ipsonomo/core/api';
 import type { TellNotice } from '@ipsonomo/core/plan';
 import { Turns, type Time } from '@ipsonomo/threads';
-import { Notices, type FieldEvent, type FieldStatus } from '@ipsonomo/wire';
+import { listAdapters, Notices, type FieldEvent, type FieldStatus } from '@ipsonomo/wire';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Actor } from './actor';
@@ -74,6 +74,18 @@ export class Wires {
         ['heard', { jobId: wire.jobId, all: true, clients: wire.heard(), forgotten: [] }],
       ]),
     ];
+  }
+
+  /** The adapters of this machine, each with the job whose wire it is. */
+  async adapters(): Promise<readonly AdapterView[]> {
+    const taken = await Promise.all(
+      this.open.map(async ({ jobId, adapter }) => {
+        const { name } = await this.of.store.job(jobId);
+        return [adapter, { id: jobId, name }] as const;
+      }),
+    );
+    const jobs = new Map(taken);
+    return listAdapters().map((one) => ({ ...one, job: jobs.get(one.name) ?? null }));
   }
 
   /** Adapters that are listened on; nothing of the web is served through them. */

@@ -40,6 +40,7 @@ export function JobsScreen() {
         Jobs
       </Words>
       <Refusals issues={issuesOf(error)} />
+      <ListeningNow jobs={jobs ?? []} />
       <LongList
         items={jobs ?? []}
         keyOf={({ id }) => id}
@@ -49,7 +50,6 @@ export function JobsScreen() {
       {jobs?.length === 0 ? (
         <Words tone="second">No job yet. Name the first one below.</Words>
       ) : null}
-      <ListeningNow jobs={jobs ?? []} />
       <NewJob />
       <You />
     </Page>

@@ -72,7 +72,7 @@ export function WireScreen({ job }: { readonly job: string }) {
           ...(adapters ?? []).map((adapter) => ({
             value: adapter.name,
             title: adapter.name,
-            detail: adapterWords(adapter),
+            detail: adapterWords(adapter, job),
           })),
         ]}
         value={value}
@@ -123,10 +123,11 @@ function TakeTheWire({
   );
 }
 
-function adapterWords(adapter: AdapterView): string {
+function adapterWords(adapter: AdapterView, job: string): string {
   const kind = adapter.wireless ? 'radio' : adapter.virtual ? 'virtual' : 'cable';
   const link = adapter.link === 'up' ? 'link' : 'no link';
-  return [kind, link, adapter.mac, ...adapter.addresses].join(' · ');
+  const other = adapter.job && adapter.job.id !== job ? [`the wire of ${adapter.job.name}`] : [];
+  return [...other, kind, link, adapter.mac, ...adapter.addresses].join(' · ');
 }
 
 function Counters() {

@@ -1,5 +1,4 @@
 import type { wireActs } from '@ipsonomo/contract';
-import { listAdapters } from '@ipsonomo/wire';
 import { Refusal } from '../../store/refusal';
 import { comesThrough } from '../guard';
 import type { Handlers } from '../serve';
@@ -16,7 +15,7 @@ export const wireHandlers = ({ wires }: Services): Handlers<typeof wireActs> => 
     listHeard: ({ params }) => wires.at(params.job).heard(),
     listStations: ({ params }) => wires.at(params.job).stations(),
     listPresent: ({ params }) => wires.at(params.job).present(),
-    listAdapters: () => listAdapters(),
+    listAdapters: () => wires.adapters(),
     listWires: () => wires.views(),
     chooseWire: ({ params, body, actor, request }) => {
       if (body.kind === 'live' && comesThrough(body.adapter, request))
