@@ -7,7 +7,7 @@ const only = (name, from, allowed) => ({
   severity: 'error',
   from: { path: from },
   to: {
-    path: '^(core|contract|threads|practice|wire|server|app)/',
+    path: '^(core|language|contract|threads|practice|wire|server|app)/',
     pathNot: [from, ...allowed, '/node_modules/'],
   },
 });
@@ -23,7 +23,7 @@ module.exports = {
     only('plan', core('plan'), [core('net'), core('names'), core('switches')]),
     only('snags', core('snags'), [core('net'), core('names'), core('switches'), core('plan')]),
     only('formats', core('formats'), [core('net'), core('names'), core('switches'), core('plan')]),
-    only('sheet', core('sheet'), [core('net'), core('names'), core('plan'), core('api/words')]),
+    only('sheet', core('sheet'), [core('net'), core('names'), core('plan')]),
     only('reshape', core('reshape'), [core('net'), core('names'), core('plan')]),
     only('round', core('round'), [core('net'), core('plan')]),
     only('codes', core('codes'), [core('net'), core('plan')]),
@@ -48,9 +48,10 @@ module.exports = {
     {
       name: 'core-by-the-front-door',
       severity: 'error',
-      from: { path: '^(contract|threads|practice|wire|server|app)/' },
+      from: { path: '^(language|contract|threads|practice|wire|server|app)/' },
       to: { path: '^core/src/', pathNot: '^core/src/[^/]+/index\\.ts$' },
     },
+    only('language', '^language/', ['^core/']),
     only('contract', '^contract/', ['^core/']),
     only('threads', '^threads/', ['^core/']),
     only('practice', '^practice/', ['^core/']),
@@ -80,17 +81,32 @@ module.exports = {
       ...['^core/', '^contract/', '^wire/', server('store/refusal'), server('encrypted')],
     ]),
     only('service', server('service'), [
-      ...['^core/', '^threads/', '^wire/', server('common'), server('store'), server('lists')],
+      ...[
+        '^core/',
+        '^language/',
+        '^threads/',
+        '^wire/',
+        server('common'),
+        server('store'),
+        server('lists'),
+      ],
       server('pages'),
     ]),
     only('http', server('http'), [
-      ...['^core/', '^contract/', server('common'), server('store/refusal'), server('service')],
+      ...[
+        '^core/',
+        '^language/',
+        '^contract/',
+        server('common'),
+        server('store/refusal'),
+        server('service'),
+      ],
       ...['^wire/', server('pages'), server('descriptions'), server('store/store')],
     ]),
     only('cli', server('cli'), [
-      ...['^core/', server('store'), server('descriptions'), server('opening')],
+      ...['^core/', '^language/', server('store'), server('descriptions'), server('opening')],
     ]),
-    only('server', '^server/', ['^core/', '^contract/', '^threads/', '^wire/']),
+    only('server', '^server/', ['^core/', '^language/', '^contract/', '^threads/', '^wire/']),
     {
       name: 'practice-only-through-its-carrier',
       severity: 'error',
@@ -103,7 +119,7 @@ module.exports = {
       from: { path: '^server/src', pathNot: '^server/src/(store/|main\\.ts$|seed\\.ts$)' },
       to: { path: 'node_modules/(knex|objection|pg)/' },
     },
-    only('app', '^app/', ['^core/', '^contract/']),
+    only('app', '^app/', ['^core/', '^language/', '^contract/']),
     {
       name: 'screens-do-not-fetch',
       severity: 'error',

@@ -16,9 +16,17 @@ module.exports = defineConfig([
   ...expo,
   prettier,
   {
-    files: ['core', 'contract', 'threads', 'practice', 'wire', 'server', 'e2e', 'scripts'].map(
-      (room) => `${room}/**`,
-    ),
+    files: [
+      'core',
+      'language',
+      'contract',
+      'threads',
+      'practice',
+      'wire',
+      'server',
+      'e2e',
+      'scripts',
+    ].map((room) => `${room}/**`),
     rules: FOR_COMPONENTS,
   },
   { files: ['**/*.js', '**/*.cjs', '**/*.mjs'], languageOptions: { globals: globals.node } },

@@ -43,6 +43,7 @@ module.exports = {
   testTimeout: 30_000 * Number(process.env.IPSONOMO_SOAK ?? 1),
   projects: [
     nodeProject('core'),
+    nodeProject('language'),
     nodeProject('contract'),
     nodeProject('practice'),
     ...['threads', 'wire', 'server'].map((room) => ({

@@ -1,18 +1,5 @@
 import Ajv2020 from 'ajv/dist/2020';
-import {
-  choice,
-  either,
-  flag,
-  list,
-  object,
-  orNull,
-  said,
-  text,
-  thingId,
-  uuid,
-  whole,
-} from '../src';
-import type { Schema } from '../src';
+import { choice, either, flag, list, object, orNull, said, type Schema, text, thingId, uuid, whole } from '../src';
 
 // Each form against Ajv (JSON Schema 2020-12): what fits and what does not.
 

@@ -69,6 +69,7 @@ const SERVER_BUILD = {
   packages: 'external',
   alias: {
     ...CORE_DOORS,
+    '@ipsonomo/language': './language/src/index.ts',
     '@ipsonomo/contract': './contract/src/index.ts',
     '@ipsonomo/practice': './practice/src/index.ts',
     '@ipsonomo/threads': './threads/src/index.ts',
@@ -123,7 +124,7 @@ export function copyReader() {
 export async function buildApp() {
   await whenChanged(
     'web application',
-    ['core/src', 'contract/src', 'app'],
+    ['core/src', 'language/src', 'contract/src', 'app'],
     'app/dist/index.html',
     () => {
       copyFonts();

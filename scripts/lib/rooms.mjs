@@ -1,2 +1,11 @@
 /** The workspaces, each after those that it imports from. */
-export const ROOMS = ['core', 'contract', 'threads', 'practice', 'wire', 'server', 'app'];
+export const ROOMS = [
+  'core',
+  'language',
+  'contract',
+  'threads',
+  'practice',
+  'wire',
+  'server',
+  'app',
+];

@@ -1,4 +1,4 @@
-import { nameSlipWords } from '@ipsonomo/core/api';
+import { nameSlipWords } from '@ipsonomo/language';
 import { messageTypeOf, tryDissect } from '@ipsonomo/core/wire';
 import { FAULTS } from '@ipsonomo/practice';
 import type { FieldTarget } from '../src/protocol';

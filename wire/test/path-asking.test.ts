@@ -1,4 +1,4 @@
-import { evidenceWords } from '@ipsonomo/core/api';
+import { evidenceWords } from '@ipsonomo/language';
 import { must, parsePrefix } from '@ipsonomo/core/net';
 import { findShelfKind, readEvidence } from '@ipsonomo/core/plan';
 import type { PortSegment } from '@ipsonomo/core/wire';

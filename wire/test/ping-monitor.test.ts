@@ -1,4 +1,4 @@
-import { evidenceWords } from '@ipsonomo/core/api';
+import { evidenceWords } from '@ipsonomo/language';
 import { readEvidence } from '@ipsonomo/core/plan';
 import { LOST, NOT_ASKED, summaryOf } from '@ipsonomo/core/vigil';
 import { VigilRing } from '../src/protocol';

@@ -1,4 +1,4 @@
-import { evidenceWords } from '@ipsonomo/core/api';
+import { evidenceWords } from '@ipsonomo/language';
 import { readEvidence } from '@ipsonomo/core/plan';
 import { ip, mac, target } from './bench';
 import { Site } from './site';

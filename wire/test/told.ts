@@ -1,4 +1,4 @@
-import { evidenceWords, noticeWords, sentenceOf } from '@ipsonomo/core/api';
+import { evidenceWords, noticeWords, sentenceOf } from '@ipsonomo/language';
 import type { Issue } from '@ipsonomo/core/net';
 import { readEvidence } from '@ipsonomo/core/plan';
 import { FieldRefusal, type FieldTarget } from '../src/protocol';

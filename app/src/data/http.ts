@@ -5,7 +5,8 @@ import {
   type ParamsOf,
   type QueryOf,
 } from '@ipsonomo/contract';
-import { sentenceOf, type ErrorView } from '@ipsonomo/core/api';
+import type { ErrorView } from '@ipsonomo/core/api';
+import { sentenceOf } from '@ipsonomo/language';
 import type { Issue } from '@ipsonomo/core/net';
 import type { EditConflict } from '@ipsonomo/core/plan';
 import { readSettings } from './settings';

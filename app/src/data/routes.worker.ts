@@ -1,4 +1,5 @@
-import { docFromView, verdictWords } from '@ipsonomo/core/api';
+import { docFromView } from '@ipsonomo/core/api';
+import { verdictWords } from '@ipsonomo/language';
 import { planOf, type Plan } from '@ipsonomo/core/plan';
 import {
   linkCells,

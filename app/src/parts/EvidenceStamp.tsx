@@ -1,6 +1,7 @@
 import { format, isSameDay } from 'date-fns';
 import { View } from 'react-native';
-import { evidenceWords, sourceWords, type EvidenceView } from '@ipsonomo/core/api';
+import type { EvidenceView } from '@ipsonomo/core/api';
+import { evidenceWords, sourceWords } from '@ipsonomo/language';
 import { useColours } from '../theme';
 import { Words } from './Words';
 

@@ -1,7 +1,7 @@
 import { Input } from '@rneui/themed';
 import { useId } from 'react';
 import type { Issue } from '@ipsonomo/core/net';
-import { sentenceOf } from '@ipsonomo/core/api';
+import { sentenceOf } from '@ipsonomo/language';
 import { FIGURES, TYPE } from '../theme';
 
 interface Props {

@@ -1,4 +1,4 @@
-import { sentenceOf } from '@ipsonomo/core/api';
+import { sentenceOf } from '@ipsonomo/language';
 import type { Issue } from '@ipsonomo/core/net';
 import { Notice } from './Notice';
 

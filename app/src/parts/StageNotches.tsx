@@ -1,6 +1,7 @@
 import { View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
-import { STAGE_WORDS, type NotchView } from '@ipsonomo/core/api';
+import type { NotchView } from '@ipsonomo/core/api';
+import { STAGE_WORDS } from '@ipsonomo/language';
 import type { Stage } from '@ipsonomo/core/plan';
 import { useColours } from '../theme';
 

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { View, type LayoutChangeEvent } from 'react-native';
 import Svg, { Defs, Line, Path, Pattern, Rect } from 'react-native-svg';
-import { ROLE_WORDS } from '@ipsonomo/core/api';
+import { ROLE_WORDS } from '@ipsonomo/language';
 import { sizeOf, type Ipv4 } from '@ipsonomo/core/net';
 import type { Subnet } from '@ipsonomo/core/plan';
 import { useColours } from '../theme';

@@ -1,6 +1,6 @@
 import { View } from 'react-native';
 import Svg, { Circle, Line, Path, Text } from 'react-native-svg';
-import type { TurnLine, TurnRow } from '@ipsonomo/core/api';
+import type { TurnLine, TurnRow } from '@ipsonomo/language';
 import { useColours } from '../theme';
 import { AddressText } from './AddressText';
 import { Words } from './Words';

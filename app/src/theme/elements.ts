@@ -1,6 +1,5 @@
 import { createTheme } from '@rneui/themed';
-import type { Colours } from './colours';
-import { DAY, NIGHT } from './colours';
+import { type Colours, DAY, NIGHT } from './colours';
 import { TOUCH, TYPE, WORDS } from './type';
 
 const rneColours = (c: Colours) => ({

@@ -1,14 +1,4 @@
 export type { CabinetAction, CabinetDevice, CabinetFault, CabinetView, Lamp } from './cabinet';
-export { COUNTERSIGN_WORDS, SEEN_AT_DEVICE, SIGN_WORDS } from './cause-words';
-export { frameView, messageView, optionView } from './decoded';
-export {
-  differencesOf,
-  docBefore,
-  fieldWords,
-  thingWords,
-  valueWords,
-  type Difference,
-} from './differences';
 export {
   KEY_MARK,
   spokenKey,
@@ -19,7 +9,6 @@ export {
   type NewKeyView,
 } from './door-views';
 export { addressOrNone, drillRowsOf, expectedOf } from './drill-rows';
-export { ENTERED_WORDS } from './entered-words';
 export { applyHeardNews, type HeardNews, type PresentNews, type StationsNews } from './heard-news';
 export type { DescriptionView, StoredPaper } from './kind-views';
 export { knownOf } from './known-signs';
@@ -31,7 +20,6 @@ export type {
   PreviewDevice,
   SheetSummary,
 } from './list-views';
-export { noticeWords } from './notice-words';
 export { docFromView, jobViewOf, macOrNull, NOTHING_SEEN, thingsOf } from './plan-view';
 export {
   DRAWN,
@@ -43,30 +31,6 @@ export {
   type VigilView,
   type VigilWish,
 } from './proof-views';
-export {
-  DIFFERENCE_HEADS,
-  DIFFERENCE_TITLES,
-  differenceWords,
-  FOUND_WORDS,
-  foundWords,
-  ownerTitle,
-  proofEndWords,
-  SETTLEMENT_WORDS,
-  strangerPlace,
-  strangerWords,
-} from './proof-words';
-export {
-  cureEdits,
-  cureWords,
-  rackPathView,
-  verdictWords,
-  walkWords,
-  type RackPathView,
-} from './route-words';
-export { issueCodes, sentenceOf } from './sentences';
-export { mendWords, snagSentence } from './snag-sentences';
-export { switchWords } from './switch-words';
-export { turnLineOf, type TurnLine, type TurnRow } from './turn-line';
 export type {
   AdapterView,
   Binding,
@@ -106,14 +70,4 @@ export type {
   TwinView,
   WireChoice,
 } from './views';
-export { vigilWords, watchedFacts } from './vigil-words';
-export {
-  evidenceWords,
-  nameSlipWords,
-  returnWords,
-  ROLE_WORDS,
-  sourceWords,
-  STAGE_WORDS,
-  TWIN_WORDS,
-  WAY_WORDS,
-} from './words';
+export { watchedFacts } from './watched-facts';

@@ -1,6 +1,5 @@
 import { fail, ok, type Issue, type Result } from '../net';
-import type { PlanDoc } from './document';
-import { readThing } from './document';
+import { type PlanDoc, readThing } from './document';
 import { madeFrom } from './plan-of';
 import { sameJson, type Json, type JsonObject } from './shape';
 import { shapeOf, THING_TYPES, type ThingType } from './things';

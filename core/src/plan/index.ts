@@ -145,6 +145,7 @@ export {
   isKeyed,
   isNamedOverLayer2,
   ROLES,
+  WAY_WORDS,
   WAYS,
   type Role,
   type Way,

@@ -15,6 +15,21 @@ export const WAYS = [
 
 export type Way = (typeof WAYS)[number];
 
+/** As people and their lists write them. */
+export const WAY_WORDS: Readonly<Record<Way, string>> = {
+  bootp: 'BootP',
+  'dhcp-mac': 'DHCP by MAC',
+  'dhcp-name': 'DHCP by name',
+  'dhcp-port': 'DHCP by switch port',
+  switches: 'switches',
+  'web-page': 'web page',
+  'layer2-name': 'layer-2 name',
+  controller: 'given by its controller',
+  keypad: 'keypad',
+  'makers-tool': "maker's tool",
+  card: 'memory card',
+};
+
 /** Does a device of this way ask for its address, so that somebody can answer? */
 export const isAsking = (way: Way): boolean =>
   way === 'bootp' || way === 'dhcp-mac' || way === 'dhcp-name' || way === 'dhcp-port';

@@ -19,6 +19,7 @@ import {
   kindsOf,
   stationNameOf,
   variableOf,
+  WAY_WORDS,
   WAYS,
   type Device,
   type Interface,
@@ -27,7 +28,6 @@ import {
   type Plan,
   type Subnet,
 } from '../plan';
-import { WAY_WORDS } from '../api/words';
 
 /** A line of the sheet: one interface of a device, or a device that has none. */
 export interface SheetRow {

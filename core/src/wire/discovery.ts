@@ -1,5 +1,4 @@
-import type { MacAddress } from '../net';
-import { toMac } from '../net';
+import { type MacAddress, toMac } from '../net';
 import {
   DecodeError,
   encodeWith,

@@ -1,4 +1,4 @@
-import { returnWords } from '../../src/api';
+import { returnWords } from '@ipsonomo/language';
 import { must, parseIpv4, parseMac } from '../../src/net';
 import { returnOf, returnsOf, worstFirst, type DrillRow } from '../../src/plan';
 

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { evidenceWords } from '../../src/api';
+import { evidenceWords } from '@ipsonomo/language';
 import { readEvidence, type Facts } from '../../src/plan';
 
 /** Taken from databases of the program of 29 November 2026, as its browser tests left them: every form of every kind. */

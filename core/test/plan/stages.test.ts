@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { WAY_WORDS } from '../../src/api';
+import { WAY_WORDS } from '@ipsonomo/core/plan';
 import { must, parseIpv4, parseMac } from '../../src/net';
 import {
   EVIDENCE_KINDS,

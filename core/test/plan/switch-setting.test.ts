@@ -1,4 +1,4 @@
-import { switchWords } from '../../src/api';
+import { switchWords } from '@ipsonomo/language';
 import { formatIpv4, must, parseIpv4, parsePrefix } from '../../src/net';
 import { SHELF, toDevice, wantedSetting, type Way } from '../../src/plan';
 import type { SwitchFace } from '../../src/switches';

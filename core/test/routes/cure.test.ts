@@ -1,4 +1,4 @@
-import { cureEdits, verdictWords } from '../../src/api';
+import { cureEdits, verdictWords } from '@ipsonomo/language';
 import { formatIpv4 } from '../../src/net';
 import {
   applyEdits,

@@ -1,4 +1,4 @@
-import { rackPathView } from '../../src/api';
+import { rackPathView } from '@ipsonomo/language';
 import { toDevice, toInterface, toPlan, toSubnet, type Interface } from '../../src/plan';
 import { askedPath, rackPath } from '../../src/routes';
 import { encodeWith, portPath, toHex } from '../../src/wire';

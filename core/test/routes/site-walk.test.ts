@@ -1,4 +1,4 @@
-import { walkWords } from '../../src/api';
+import { walkWords } from '@ipsonomo/language';
 import { parseIpv4 } from '../../src/net';
 import { toSubnet } from '../../src/plan';
 import { compareWalk, laptopIn, predict, PreparedNet, type RouteHost } from '../../src/routes';

@@ -1,4 +1,4 @@
-import { snagSentence } from '../../src/api';
+import { snagSentence } from '@ipsonomo/language';
 import { docOfPlan, applyEdits, planOf, type Plan } from '../../src/plan';
 import { mendOf, SNAG_RULE_IDS, SNAG_RULES, snagsOf, type SnagRule } from '../../src/snags';
 import {

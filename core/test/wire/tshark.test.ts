@@ -2,7 +2,7 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { frameView } from '../../src/api';
+import { frameView } from '@ipsonomo/language';
 import { dissect, encodeWith, OWN_PCAP, pcapHeader, pcapRecord, readPcap } from '../../src/wire';
 import { frames } from './samples';
 

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { traitsOf } from '@ipsonomo/core/answering';
-import { optionView } from '@ipsonomo/core/api';
+import { optionView } from '@ipsonomo/language';
 import { formatIpv4, formatMac, UNSPECIFIED, type Issue } from '@ipsonomo/core/net';
 import {
   DecodeError,

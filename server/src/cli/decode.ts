@@ -1,4 +1,4 @@
-import { frameView, messageView } from '@ipsonomo/core/api';
+import { frameView, messageView } from '@ipsonomo/language';
 import {
   DecodeError,
   decodeWith,

@@ -1,6 +1,7 @@
 import { request } from 'node:http';
 import { join } from 'node:path';
-import { type ErrorView, type KeysView, type NewKeyView, sentenceOf } from '@ipsonomo/core/api';
+import type { ErrorView, KeysView, NewKeyView } from '@ipsonomo/core/api';
+import { sentenceOf } from '@ipsonomo/language';
 import { invitation } from '../opening';
 import type { Output } from './output';
 

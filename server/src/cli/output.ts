@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { sentenceOf } from '@ipsonomo/core/api';
+import { sentenceOf } from '@ipsonomo/language';
 import { fail, ok, type Issue, type Result } from '@ipsonomo/core/net';
 import type { DecodeError } from '@ipsonomo/core/wire';
 

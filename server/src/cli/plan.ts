@@ -1,4 +1,4 @@
-import { snagSentence } from '@ipsonomo/core/api';
+import { snagSentence } from '@ipsonomo/language';
 import { planSchema, readPlanFile } from '@ipsonomo/core/formats';
 import {
   formatPrefix,

@@ -1,4 +1,4 @@
-import { cureWords, rackPathView, verdictWords } from '@ipsonomo/core/api';
+import { cureWords, rackPathView, verdictWords } from '@ipsonomo/language';
 import {
   containsAddress,
   formatIpv4,

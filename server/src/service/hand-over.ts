@@ -1,8 +1,7 @@
 import { stringify } from 'csv-stringify/sync';
-import { WAY_WORDS } from '@ipsonomo/core/api';
+import { findKind, findSubnet, interfacesOf, progressOf, WAY_WORDS } from '@ipsonomo/core/plan';
 import { dnsmasqConfig } from '@ipsonomo/core/formats';
 import { formatIpv4, formatMac, formatPrefix, maskOf } from '@ipsonomo/core/net';
-import { findKind, findSubnet, interfacesOf, progressOf } from '@ipsonomo/core/plan';
 import type { Store } from '../store/store';
 import type { Actor } from './actor';
 

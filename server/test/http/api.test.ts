@@ -1,12 +1,6 @@
 import { parse } from 'csv-parse/sync';
-import {
-  issueCodes,
-  type DeviceInfo,
-  type ErrorView,
-  type FieldView,
-  type JobView,
-  type PlanView,
-} from '@ipsonomo/core/api';
+import type { DeviceInfo, ErrorView, FieldView, JobView, PlanView } from '@ipsonomo/core/api';
+import { issueCodes } from '@ipsonomo/language';
 import { addingDevices, removingDevice } from '../../../core/test/jobs';
 import { givenStatus, statusOf } from '../../src/http/errors';
 import { ApiBench, device, subnet, type Method } from './api-bench';

@@ -1,9 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { WAY_WORDS } from '@ipsonomo/core/api';
+import { findKind, findSubnet, kindsOf, type Plan, WAY_WORDS } from '@ipsonomo/core/plan';
 import { issueOf } from '@ipsonomo/core/net';
-import { findKind, findSubnet, kindsOf, type Plan } from '@ipsonomo/core/plan';
 import { useEdit } from '../../data';
 import { Card, Field, Page, Pick, Refusals, Words } from '../../parts';
 import { useWide } from '../../theme';

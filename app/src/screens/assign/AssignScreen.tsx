@@ -2,8 +2,9 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { memo, useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { noticeWords, WAY_WORDS, type HeardView, type JobView } from '@ipsonomo/core/api';
-import { isAsking, oncePer, type Plan } from '@ipsonomo/core/plan';
+import type { HeardView, JobView } from '@ipsonomo/core/api';
+import { noticeWords } from '@ipsonomo/language';
+import { isAsking, oncePer, type Plan, WAY_WORDS } from '@ipsonomo/core/plan';
 import { acts, useAct, useField, useHeard, useTimeThereOf, useWire, isListening } from '../../data';
 import {
   AddressText,

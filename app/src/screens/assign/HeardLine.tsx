@@ -1,5 +1,6 @@
 import { View } from 'react-native';
-import { TWIN_WORDS, type HeardView } from '@ipsonomo/core/api';
+import type { HeardView } from '@ipsonomo/core/api';
+import { TWIN_WORDS } from '@ipsonomo/language';
 import { MacText, Words } from '../../parts';
 import { agoWords, plural } from '../words';
 

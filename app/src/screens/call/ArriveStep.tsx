@@ -1,6 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
-import { evidenceWords, WAY_WORDS } from '@ipsonomo/core/api';
+import { evidenceWords } from '@ipsonomo/language';
+import { WAY_WORDS } from '@ipsonomo/core/plan';
 import { acts, reading, useAct, useField } from '../../data';
 import { Notice, Refusals, timeOf, Words } from '../../parts';
 import { DeviceSwitches } from '../switches/DeviceSwitches';

@@ -1,6 +1,6 @@
 import { View } from 'react-native';
-import { WAY_WORDS, type DeviceInfo, type InterfaceView } from '@ipsonomo/core/api';
-import type { Kind, Plan } from '@ipsonomo/core/plan';
+import type { DeviceInfo, InterfaceView } from '@ipsonomo/core/api';
+import { type Kind, type Plan, WAY_WORDS } from '@ipsonomo/core/plan';
 import { AddressText, Page, StageNotches, Words } from '../../parts';
 import type { HeardOffer } from '../assign/awaited';
 import { Seen } from '../device/Seen';

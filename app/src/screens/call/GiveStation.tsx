@@ -1,12 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import {
-  evidenceWords,
-  nameSlipWords,
-  type StationGiving,
-  type StationView,
-} from '@ipsonomo/core/api';
+import type { StationGiving, StationView } from '@ipsonomo/core/api';
+import { evidenceWords, nameSlipWords } from '@ipsonomo/language';
 import { findDevice, stationNameOf } from '@ipsonomo/core/plan';
 import { acts, useAct, useField, useStations, useWire } from '../../data';
 import { Card, Field, Notice, Refusals, timeOf, Words, useDraft } from '../../parts';

@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
-import { evidenceWords } from '@ipsonomo/core/api';
+import { evidenceWords } from '@ipsonomo/language';
 import { isAsking, isNamedOverLayer2 } from '@ipsonomo/core/plan';
 import { acts, useAct } from '../../data';
 import { Notice, ReasonForm, Refusals } from '../../parts';

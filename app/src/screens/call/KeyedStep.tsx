@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
 import { portText } from '@ipsonomo/core/answering';
-import { evidenceWords, type HeardView } from '@ipsonomo/core/api';
+import type { HeardView } from '@ipsonomo/core/api';
+import { evidenceWords } from '@ipsonomo/language';
 import { dhcpNameOf, findDevice, isOneOf } from '@ipsonomo/core/plan';
 import { acts, reading, useEdit, useHeard, useWire } from '../../data';
 import { Card, MacText, Notice, Refusals, Row, Words } from '../../parts';

@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
-import { evidenceWords } from '@ipsonomo/core/api';
+import { evidenceWords } from '@ipsonomo/language';
 import { isByHand, isKeyed, isNamedOverLayer2 } from '@ipsonomo/core/plan';
 import { acts, useAct, useField, type Acting } from '../../data';
 import { Notice, timeOf, Words } from '../../parts';

@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
-import { evidenceWords } from '@ipsonomo/core/api';
+import { evidenceWords } from '@ipsonomo/language';
 import { acts, useAct, useWire } from '../../data';
 import { Notice, Refusals, timeOf } from '../../parts';
 import { usePlan } from '../plan/use-plan';

@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
-import { evidenceWords } from '@ipsonomo/core/api';
+import { evidenceWords } from '@ipsonomo/language';
 import { acts, reading, useAct } from '../../data';
 import { Card, Field, Notice, Refusals, timeOf, Words, useDraft } from '../../parts';
 import { issuesOf } from '../words';

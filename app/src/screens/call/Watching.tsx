@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
-import { evidenceWords } from '@ipsonomo/core/api';
+import { evidenceWords } from '@ipsonomo/language';
 import { acts, reading } from '../../data';
 import { Notice, timeOf, Words } from '../../parts';
 import { CallPage, type Call } from './CallPage';

@@ -1,7 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { SIGN_WORDS, type FieldTaskView } from '@ipsonomo/core/api';
+import type { FieldTaskView } from '@ipsonomo/core/api';
+import { SIGN_WORDS } from '@ipsonomo/language';
 import type { CauseAct, LikelyCause } from '@ipsonomo/core/causes';
 import { acts, useAct, useField, useWire } from '../../data';
 import { Card, Notice, Refusals, Words } from '../../parts';

@@ -3,7 +3,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { knownOf, SEEN_AT_DEVICE, SIGN_WORDS } from '@ipsonomo/core/api';
+import { knownOf } from '@ipsonomo/core/api';
+import { SEEN_AT_DEVICE, SIGN_WORDS } from '@ipsonomo/language';
 import {
   knownSince,
   likelyCauses,

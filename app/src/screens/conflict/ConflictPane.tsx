@@ -1,7 +1,7 @@
 import { Button, ButtonGroup } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { fieldWords, thingWords, valueWords } from '@ipsonomo/core/api';
+import { fieldWords, thingWords, valueWords } from '@ipsonomo/language';
 import type { Edit, EditConflict, PlanDoc } from '@ipsonomo/core/plan';
 import { ApiError } from '../../data';
 import { Words } from '../../parts';

@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { evidenceWords } from '@ipsonomo/core/api';
+import { evidenceWords } from '@ipsonomo/language';
 import { registerAsked } from '@ipsonomo/core/entered';
 import { findKind, type ConnectionEnd, type Plan } from '@ipsonomo/core/plan';
 import { speaksModbus } from '@ipsonomo/core/proof';

@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import { ENTERED_WORDS } from '@ipsonomo/core/api';
+import { ENTERED_WORDS } from '@ipsonomo/language';
 import type { ThreeWays } from '@ipsonomo/core/entered';
 import { Words } from '../../parts';
 import { useWide } from '../../theme';

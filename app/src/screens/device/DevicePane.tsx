@@ -1,8 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { snagSentence, WAY_WORDS } from '@ipsonomo/core/api';
-import { findKind } from '@ipsonomo/core/plan';
+import { snagSentence } from '@ipsonomo/language';
+import { findKind, WAY_WORDS } from '@ipsonomo/core/plan';
 import { snagKey } from '@ipsonomo/core/snags';
 import { useJob } from '../../data';
 import { AddressText, Card, MacText, Notice, Page, StageNotches, Words } from '../../parts';

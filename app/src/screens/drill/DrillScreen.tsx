@@ -1,13 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import {
-  drillRowsOf,
-  expectedOf,
-  returnWords,
-  type DrillView,
-  type JobView,
-} from '@ipsonomo/core/api';
+import { drillRowsOf, expectedOf, type DrillView, type JobView } from '@ipsonomo/core/api';
+import { returnWords } from '@ipsonomo/language';
 import { formatIpv4 } from '@ipsonomo/core/net';
 import { returnsOf, worstFirst, type Plan, type Returned } from '@ipsonomo/core/plan';
 import { acts, useAct, useWire, type Acting } from '../../data';

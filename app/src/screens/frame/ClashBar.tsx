@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { snagSentence } from '@ipsonomo/core/api';
+import { snagSentence } from '@ipsonomo/language';
 import { snagKey } from '@ipsonomo/core/snags';
 import type { Job } from '../../data';
 import { Notice, Words } from '../../parts';

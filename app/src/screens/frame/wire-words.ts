@@ -1,5 +1,5 @@
 import { format } from 'date-fns';
-import { sourceWords } from '@ipsonomo/core/api';
+import { sourceWords } from '@ipsonomo/language';
 import type { FieldNow } from '../../data';
 import { plural } from '../words';
 

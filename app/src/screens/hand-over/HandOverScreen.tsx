@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { View } from 'react-native';
-import { sourceWords } from '@ipsonomo/core/api';
+import { sourceWords } from '@ipsonomo/language';
 import { STAGES } from '@ipsonomo/core/plan';
 import { acts, download, pathOf, reading, useAct } from '../../data';
 import { Card, Page, Refusals, Row, Words } from '../../parts';

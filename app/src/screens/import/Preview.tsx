@@ -1,5 +1,6 @@
 import { View } from 'react-native';
-import { sentenceOf, type ListPreview } from '@ipsonomo/core/api';
+import type { ListPreview } from '@ipsonomo/core/api';
+import { sentenceOf } from '@ipsonomo/language';
 import { columnOf } from '@ipsonomo/core/sheet';
 import { AddressText, Words } from '../../parts';
 import { useColours } from '../../theme';

@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
-import { ROLE_WORDS, WAY_WORDS } from '@ipsonomo/core/api';
+import { ROLE_WORDS } from '@ipsonomo/language';
+import { type FactoryState, type Kind, WAY_WORDS } from '@ipsonomo/core/plan';
 import { formatIpv4 } from '@ipsonomo/core/net';
-import type { FactoryState, Kind } from '@ipsonomo/core/plan';
 import { Card, Words } from '../../parts';
 
 interface Props {

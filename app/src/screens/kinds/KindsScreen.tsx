@@ -1,8 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { WAY_WORDS } from '@ipsonomo/core/api';
-import { kindsOf, type Kind } from '@ipsonomo/core/plan';
+import { type Kind, kindsOf, WAY_WORDS } from '@ipsonomo/core/plan';
 import { chooseFile, useJob } from '../../data';
 import { Field, Page, Row, Words } from '../../parts';
 import { SwitchReader } from '../switches/SwitchCard';

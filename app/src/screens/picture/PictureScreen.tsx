@@ -3,7 +3,7 @@ import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import Svg from 'react-native-svg';
-import { verdictWords } from '@ipsonomo/core/api';
+import { verdictWords } from '@ipsonomo/language';
 import { formatIpv4 } from '@ipsonomo/core/net';
 import { drawnRoute, pictureOf, type Lane, type Picture } from '@ipsonomo/core/picture';
 import type { Plan } from '@ipsonomo/core/plan';

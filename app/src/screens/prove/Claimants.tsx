@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import { ownerTitle } from '@ipsonomo/core/api';
+import { ownerTitle } from '@ipsonomo/language';
 import type { Plan } from '@ipsonomo/core/plan';
 import { usePresent } from '../../data';
 import { timeOf, Words } from '../../parts';

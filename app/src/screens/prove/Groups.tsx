@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { evidenceWords } from '@ipsonomo/core/api';
+import { evidenceWords } from '@ipsonomo/language';
 import { findSubnet, findDoc, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
 import { foundKey, type CheckName } from '@ipsonomo/core/proof';
 import { useEdit } from '../../data';

@@ -1,7 +1,7 @@
 import { Button, LinearProgress } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
-import { proofEndWords } from '@ipsonomo/core/api';
+import { proofEndWords } from '@ipsonomo/language';
 import type { ProofState } from '@ipsonomo/core/proof';
 import { acts, reading, useAct, useActOn, useField } from '../../data';
 import { Card, Notice, Refusals, Words } from '../../parts';

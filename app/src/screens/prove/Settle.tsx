@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { DIFFERENCE_HEADS, differenceWords, SETTLEMENT_WORDS } from '@ipsonomo/core/api';
+import { DIFFERENCE_HEADS, differenceWords, SETTLEMENT_WORDS } from '@ipsonomo/language';
 import type { Plan, PlanDoc } from '@ipsonomo/core/plan';
 import {
   settlementsOf,

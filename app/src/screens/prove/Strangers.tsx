@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import { strangerPlace, strangerWords } from '@ipsonomo/core/api';
+import { strangerPlace, strangerWords } from '@ipsonomo/language';
 import type { Plan } from '@ipsonomo/core/plan';
 import type { Stranger } from '@ipsonomo/core/proof';
 import { LongList, MacText, Row, Words } from '../../parts';

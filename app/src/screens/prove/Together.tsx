@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
-import { DIFFERENCE_TITLES } from '@ipsonomo/core/api';
+import { DIFFERENCE_TITLES } from '@ipsonomo/language';
 import type { Edit, Plan, PlanDoc } from '@ipsonomo/core/plan';
 import { DIFFERENCES, settlementsOf, type DifferenceKind } from '@ipsonomo/core/proof';
 import { useEdit } from '../../data';

@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { View } from 'react-native';
-import { differencesOf, docBefore, type Difference, type EditsView } from '@ipsonomo/core/api';
+import type { EditsView } from '@ipsonomo/core/api';
+import { differencesOf, docBefore, type Difference } from '@ipsonomo/language';
 import type { Edit } from '@ipsonomo/core/plan';
 import { editsQuery, type Job } from '../../data';
 import { Card, Notice, Words } from '../../parts';

@@ -10,7 +10,7 @@ import {
   turnLineOf,
   verdictWords,
   type RackPathView,
-} from '@ipsonomo/core/api';
+} from '@ipsonomo/language';
 import { type Plan } from '@ipsonomo/core/plan';
 import { findCure, planAsFound, predict, PreparedNet, routeNetOf } from '@ipsonomo/core/routes';
 import { acts, type Job, reading, useAct, useEdit, useJob } from '../../data';

@@ -2,7 +2,8 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { addressOrNone, walkWords, type EvidenceViewOf } from '@ipsonomo/core/api';
+import { addressOrNone, type EvidenceViewOf } from '@ipsonomo/core/api';
+import { walkWords } from '@ipsonomo/language';
 import { formatIpv4 } from '@ipsonomo/core/net';
 import { findInterface, findSubnet, type Plan } from '@ipsonomo/core/plan';
 import {

@@ -1,14 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
+import type { ProofDetailView } from '@ipsonomo/core/api';
 import {
   evidenceWords,
   FOUND_WORDS,
   foundWords,
   proofEndWords,
   sourceWords,
-  type ProofDetailView,
-} from '@ipsonomo/core/api';
+} from '@ipsonomo/language';
 import { findInterface, type Plan } from '@ipsonomo/core/plan';
 import { runChanges, type ProofResult, type RunChange } from '@ipsonomo/core/proof';
 import { acts, reading } from '../../data';

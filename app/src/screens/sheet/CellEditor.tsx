@@ -1,7 +1,7 @@
 import { useLayoutEffect, useRef, useState } from 'react';
 import { Pressable, Text, TextInput, View, type ViewStyle } from 'react-native';
 import type { Issue } from '@ipsonomo/core/net';
-import { sentenceOf } from '@ipsonomo/core/api';
+import { sentenceOf } from '@ipsonomo/language';
 import { Words } from '../../parts';
 import { FIGURES, TYPE, useColours, WORDS } from '../../theme';
 import { LINE_HEIGHT } from './SheetLine';

@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
-import { sentenceOf } from '@ipsonomo/core/api';
+import { sentenceOf } from '@ipsonomo/language';
 import type { Plan } from '@ipsonomo/core/plan';
 import { columnOf, rowsOf, type BadCell, type BadRowCell } from '@ipsonomo/core/sheet';
 import { Words } from '../../parts';

@@ -1,5 +1,4 @@
-import { WAY_WORDS } from '@ipsonomo/core/api';
-import type { Plan } from '@ipsonomo/core/plan';
+import { type Plan, WAY_WORDS } from '@ipsonomo/core/plan';
 import type { ColumnId, SheetRow } from '@ipsonomo/core/sheet';
 import type { Severity, Snag } from '@ipsonomo/core/snags';
 

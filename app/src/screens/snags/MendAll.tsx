@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { mendWords, snagSentence } from '@ipsonomo/core/api';
+import { mendWords, snagSentence } from '@ipsonomo/language';
 import type { PlanDoc } from '@ipsonomo/core/plan';
 import { mendAll, type MendedAll, type Snag } from '@ipsonomo/core/snags';
 import { useEdit } from '../../data';

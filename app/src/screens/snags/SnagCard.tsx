@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { mendWords, snagSentence } from '@ipsonomo/core/api';
+import { mendWords, snagSentence } from '@ipsonomo/language';
 import { docOf, type Edit, type Plan } from '@ipsonomo/core/plan';
 import { mendOf, snagKey, type Snag } from '@ipsonomo/core/snags';
 import { newId, readSettings, useEdit } from '../../data';

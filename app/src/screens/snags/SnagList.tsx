@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { snagSentence } from '@ipsonomo/core/api';
+import { snagSentence } from '@ipsonomo/language';
 import { findDoc, type Acceptance, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
 import { snagKey, type Snag } from '@ipsonomo/core/snags';
 import { useEdit } from '../../data';

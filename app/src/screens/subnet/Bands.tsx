@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { ROLE_WORDS } from '@ipsonomo/core/api';
+import { ROLE_WORDS } from '@ipsonomo/language';
 import { formatIpv4, parseIpv4, type Issue } from '@ipsonomo/core/net';
 import {
   changeOf,

@@ -1,4 +1,4 @@
-import { ROLE_WORDS } from '@ipsonomo/core/api';
+import { ROLE_WORDS } from '@ipsonomo/language';
 import {
   containsAddress,
   lastOf,

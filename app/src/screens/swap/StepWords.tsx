@@ -1,6 +1,6 @@
-import { sentenceOf, switchWords, WAY_WORDS } from '@ipsonomo/core/api';
+import { sentenceOf, switchWords } from '@ipsonomo/language';
+import { type Device, type SwapStep, WAY_WORDS } from '@ipsonomo/core/plan';
 import { formatIpv4 } from '@ipsonomo/core/net';
-import type { Device, SwapStep } from '@ipsonomo/core/plan';
 import { SwitchFace, Words } from '../../parts';
 
 const RESTORED: Readonly<Record<NonNullable<Device['restores']>, string>> = {

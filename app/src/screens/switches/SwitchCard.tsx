@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
-import { sentenceOf, switchWords } from '@ipsonomo/core/api';
+import { sentenceOf, switchWords } from '@ipsonomo/language';
 import { must, type Prefix, type Result } from '@ipsonomo/core/net';
 import {
   placesOf,

@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
-import { snagSentence } from '@ipsonomo/core/api';
+import { snagSentence } from '@ipsonomo/language';
 import {
   deviceShape,
   endWithBytes,

@@ -1,14 +1,14 @@
 import { useState } from 'react';
 import { View } from 'react-native';
-import { WAY_WORDS } from '@ipsonomo/core/api';
 import {
+  type Device,
   deviceShape,
   findKind,
   isObject,
-  type Device,
   type JsonObject,
   type Plan,
   type Way,
+  WAY_WORDS,
 } from '@ipsonomo/core/plan';
 import { Row, Words } from '../../parts';
 import { plural } from '../words';

@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
-import { thingWords } from '@ipsonomo/core/api';
+import { thingWords } from '@ipsonomo/language';
 import type { Issue } from '@ipsonomo/core/net';
 import {
   changeOf,

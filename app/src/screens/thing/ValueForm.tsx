@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { fieldWords } from '@ipsonomo/core/api';
+import { fieldWords } from '@ipsonomo/language';
 import { isObject, type Json, type JsonObject } from '@ipsonomo/core/plan';
 import { Card, Field, Pick, Toggle, Words, type PickOption } from '../../parts';
 import { emptyOf, formOf } from './schema';

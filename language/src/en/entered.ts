@@ -1,4 +1,4 @@
-import type { EnteredValue } from '../entered';
+import type { EnteredValue } from '@ipsonomo/core/entered';
 
 /** A value that stands in the plan, in the controller and in the device. */
 export const ENTERED_WORDS: Readonly<Record<EnteredValue, string>> = {

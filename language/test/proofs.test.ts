@@ -1,7 +1,7 @@
-import { foundWords, ownerTitle, strangerPlace, strangerWords } from '../../src/api';
-import { must, parseIpv4, parseMac, parsePrefix } from '../../src/net';
-import { toDevice, toInterface, toPlan, toSubnet } from '../../src/plan';
-import type { Stranger } from '../../src/proof';
+import { foundWords, ownerTitle, strangerPlace, strangerWords } from '@ipsonomo/language';
+import { must, parseIpv4, parseMac, parsePrefix } from '@ipsonomo/core/net';
+import { toDevice, toInterface, toPlan, toSubnet } from '@ipsonomo/core/plan';
+import type { Stranger } from '@ipsonomo/core/proof';
 
 const ip = (text: string) => must(parseIpv4(text));
 const MAC = '02:00:5e:00:53:11';

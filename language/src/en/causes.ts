@@ -1,4 +1,4 @@
-import type { Countersign, Sign } from '../causes';
+import type { Countersign, Sign } from '@ipsonomo/core/causes';
 
 /** What was seen, as a clause. */
 export const SIGN_WORDS: Readonly<Record<Sign, string>> = {

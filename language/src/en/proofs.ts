@@ -1,4 +1,4 @@
-import { formatIpv4, parseMac } from '../net';
+import { formatIpv4, parseMac } from '@ipsonomo/core/net';
 import {
   FOUND_VALUES,
   interfacesOf,
@@ -6,8 +6,13 @@ import {
   type CheckFacts,
   type FoundValue,
   type Plan,
-} from '../plan';
-import { type FoundDifference, type ProofEnd, type SettlementKind, type Stranger } from '../proof';
+} from '@ipsonomo/core/plan';
+import {
+  type FoundDifference,
+  type ProofEnd,
+  type SettlementKind,
+  type Stranger,
+} from '@ipsonomo/core/proof';
 
 const DIFFERENCE: Readonly<
   Record<FoundDifference['what'], (difference: FoundDifference) => string>

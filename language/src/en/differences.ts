@@ -1,16 +1,16 @@
 import {
   applyEdits,
   diffDocs,
+  type Edit,
   findShelfKind,
   inverseOf,
-  type Edit,
   type Json,
   type PlanDoc,
   type ThingDoc,
   type ThingType,
   type Way,
-} from '../plan';
-import { WAY_WORDS } from './words';
+  WAY_WORDS,
+} from '@ipsonomo/core/plan';
 
 /** One thing or field in which two states of a plan differ, in words. */
 export interface Difference {

@@ -1,17 +1,10 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import {
-  applyHeardNews,
-  evidenceWords,
-  issueCodes,
-  sentenceOf,
-  sourceWords,
-  type HeardView,
-} from '../../src/api';
-import { parseIpv4, parsePrefix, type Issue } from '../../src/net';
-import { EVIDENCE_KINDS, type EvidenceTold } from '../../src/plan';
+import { evidenceWords, issueCodes, sentenceOf, sourceWords } from '@ipsonomo/language';
+import { parseIpv4, parsePrefix, type Issue } from '@ipsonomo/core/net';
+import { EVIDENCE_KINDS, type EvidenceTold } from '@ipsonomo/core/plan';
 
-const ROOT = join(__dirname, '../../..');
+const ROOT = join(__dirname, '../..');
 
 function sourcesUnder(path: string): readonly string[] {
   return readdirSync(join(ROOT, path), { withFileTypes: true, recursive: true })
@@ -23,8 +16,19 @@ function sourcesUnder(path: string): readonly string[] {
 const USES =
   /(?:refuse|Refusal\.of|FieldRefusal)\(\s*'([a-z0-9]+\.[A-Za-z0-9]+)'|code: '([a-z0-9]+\.[A-Za-z0-9]+)'/g;
 
+const ROOMS = ['core', 'contract', 'wire', 'server', 'app'].map((room) => `${room}/src`);
+
+/** A code that is put together where it is refused with: `address.${why}`. */
+const PUT_TOGETHER = ['address.outside', 'address.network', 'address.broadcast'];
+
+test('no code is there that nobody refuses with', () => {
+  const sources = ROOMS.flatMap(sourcesUnder).filter((text) => !text.includes('IssueFacts {'));
+  const said = (code: string) => sources.some((text) => text.includes(`'${code}'`));
+  expect(issueCodes.filter((code) => !said(code))).toEqual(PUT_TOGETHER);
+});
+
 test('every code that is refused with has a sentence', () => {
-  const sources = ['core/src', 'server/src', 'app/src'].flatMap(sourcesUnder);
+  const sources = ROOMS.flatMap(sourcesUnder);
   const used = sources.flatMap((text) => [...text.matchAll(USES)].map((one) => one[1] ?? one[2]));
   expect(used.length).toBeGreaterThan(40);
   expect(
@@ -96,12 +100,4 @@ test.each([
   ['live:enp3s0', 'enp3s0'],
 ])('source %s is %s', (source, words) => {
   expect(sourceWords(source)).toBe(words);
-});
-
-test('news of what was heard: changed, forgotten, or all anew', () => {
-  const heard = (mac: string, count: number) => ({ mac, count }) as HeardView;
-  const known = [heard('a', 1), heard('b', 1), heard('c', 1)];
-  const news = { all: false, clients: [heard('c', 2), heard('d', 1)], forgotten: ['a'] };
-  expect(applyHeardNews(known, news)).toEqual([heard('b', 1), heard('c', 2), heard('d', 1)]);
-  expect(applyHeardNews(known, { all: true, clients: [], forgotten: [] })).toEqual([]);
 });

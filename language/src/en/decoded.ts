@@ -1,4 +1,4 @@
-import { formatIpv4, formatMac } from '../net';
+import { formatIpv4, formatMac } from '@ipsonomo/core/net';
 import {
   BROADCAST_FLAG,
   findOption,
@@ -13,7 +13,7 @@ import {
   type Dissected,
   type OptionCodec,
   type RawOption,
-} from '../wire';
+} from '@ipsonomo/core/wire';
 import { discoveryView } from './decoded-discovery';
 
 // What was read off the wire, as plain text and numbers: for a person, a file, a command line.

@@ -1,4 +1,4 @@
-import type { Facts, NoticeCode, NoticeFacts, NoticeTold } from '../plan';
+import type { Facts, NoticeCode, NoticeFacts, NoticeTold } from '@ipsonomo/core/plan';
 
 /** Each in a sentence that says what it is and what to do. */
 const WORDS: { readonly [C in NoticeCode]: (facts: NoticeFacts[C]) => string } = {

@@ -1,5 +1,5 @@
-import { formatIpv4 } from '../net';
-import type { Hop, RoutePort, ThereAndBack, Walk } from '../routes';
+import { formatIpv4 } from '@ipsonomo/core/net';
+import type { Hop, RoutePort, ThereAndBack, Walk } from '@ipsonomo/core/routes';
 
 // A route there and back as it is drawn: hosts one below the other, passed on the way down, on the way up, or both.
 

@@ -1,4 +1,4 @@
-import { formatIpv4, formatPrefix, maskOf, prefixOf } from '../net';
+import { formatIpv4, formatPrefix, maskOf, prefixOf } from '@ipsonomo/core/net';
 import {
   findDevice,
   findSubnet,
@@ -8,8 +8,8 @@ import {
   type Edit,
   type Plan,
   type PlanDoc,
-} from '../plan';
-import { encodeWith, portPath, toHex } from '../wire';
+} from '@ipsonomo/core/plan';
+import { encodeWith, portPath, toHex } from '@ipsonomo/core/wire';
 import {
   ASSUMED,
   rackPath,
@@ -21,7 +21,7 @@ import {
   type RoutePort,
   type RouteVerdict,
   type WalkComparison,
-} from '../routes';
+} from '@ipsonomo/core/routes';
 
 // What a route comes to, as a person is told.
 

@@ -1,5 +1,6 @@
-import type { FactsOf } from '../plan';
-import { secondsOf, type VigilSummary } from '../vigil';
+import type { FactsOf } from '@ipsonomo/core/plan';
+import { watchedFacts } from '@ipsonomo/core/api';
+import type { VigilSummary } from '@ipsonomo/core/vigil';
 
 /** What a vigil says of one device, by the facts of its evidence. */
 export function watchedWords(facts: FactsOf<'watched-over'>): string {
@@ -9,17 +10,6 @@ export function watchedWords(facts: FactsOf<'watched-over'>): string {
   if (lost === asked) return `none of ${asked} answered`;
   const beat = periodSeconds === undefined ? '' : `, every ${periodSeconds} s`;
   return `${lost} of ${asked} lost${beat}, the longest for ${longestSeconds} s${slow}`;
-}
-
-/** The facts that are kept of a summary. */
-export function watchedFacts(summary: VigilSummary, everyMillis: number): FactsOf<'watched-over'> {
-  const { asked, lost, mean, slowest, outages, longest, period } = summary;
-  return {
-    ...{ asked, lost, outages, longestSeconds: secondsOf(longest, everyMillis) },
-    ...(mean === undefined ? {} : { meanMillis: Math.round(mean * 10) / 10 }),
-    ...(slowest === undefined ? {} : { slowestMillis: slowest }),
-    ...(period === undefined ? {} : { periodSeconds: secondsOf(period, everyMillis) }),
-  };
 }
 
 /** A summary in words, while it goes on. */

@@ -1,5 +1,5 @@
-import { CODES } from '../codes';
-import type { FactsOf } from '../plan';
+import { CODES } from '@ipsonomo/core/codes';
+import type { FactsOf } from '@ipsonomo/core/plan';
 
 const ITSELF = 255;
 

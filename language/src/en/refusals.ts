@@ -1,6 +1,6 @@
-import type { Issue, IssueCode, IssueFacts } from '../net';
-import type { Facts } from '../plan';
-import { stationRefusal } from './words';
+import type { Issue, IssueCode, IssueFacts } from '@ipsonomo/core/net';
+import type { Facts } from '@ipsonomo/core/plan';
+import { stationRefusal } from './evidence';
 
 /**
  * Every refusal in one short sentence: what is wrong, where, and what to do. The table is the

@@ -1,6 +1,6 @@
-import { differencesOf, docBefore } from '../../src/api';
-import { applyEdits, docOfPlan, type Edit } from '../../src/plan';
-import { PLAN } from '../snags/world';
+import { differencesOf, docBefore } from '@ipsonomo/language';
+import { applyEdits, docOfPlan, type Edit } from '@ipsonomo/core/plan';
+import { PLAN } from '../../core/test/snags/world';
 
 const doc = docOfPlan(PLAN);
 const set = (type: Edit['type'], id: string, field: string, to: never): Edit => ({

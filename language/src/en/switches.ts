@@ -1,10 +1,10 @@
-import { formatIpv4, type Prefix } from '../net';
+import { formatIpv4, type Prefix } from '@ipsonomo/core/net';
 import {
   addressBySwitches,
   nameBySwitches,
   type SwitchFace,
   type SwitchReading,
-} from '../switches';
+} from '@ipsonomo/core/switches';
 
 /** What a device with this setting does at power-up, as a sentence. */
 export function switchWords(face: SwitchFace, reading: SwitchReading, network?: Prefix): string {

@@ -1,6 +1,12 @@
-import { formatIpv4, formatMac, toIpv4, toMac } from '../net';
-import { visibleText } from '../names';
-import { BLOCK, toHex, toLatin1, type DiscoveryBlock, type DiscoveryMessage } from '../wire';
+import { formatIpv4, formatMac, toIpv4, toMac } from '@ipsonomo/core/net';
+import { visibleText } from '@ipsonomo/core/names';
+import {
+  BLOCK,
+  toHex,
+  toLatin1,
+  type DiscoveryBlock,
+  type DiscoveryMessage,
+} from '@ipsonomo/core/wire';
 
 // Blocks of discovery over layer 2 by their meaning (IEC 61158-6-10, from memory, confirmed with tshark's dissector).
 

@@ -1,4 +1,4 @@
-import type { TwinDifference } from '../answering';
+import type { TwinDifference } from '@ipsonomo/core/answering';
 import {
   nameSlip,
   type EvidenceKind,
@@ -7,28 +7,14 @@ import {
   type Role,
   type Stage,
   type Way,
-} from '../plan';
-import { differencesIn } from '../proof';
-import { differenceWords } from './proof-words';
-import { pathWords } from './path-words';
-import { registerWords } from './register-words';
-import { watchedWords } from './vigil-words';
+} from '@ipsonomo/core/plan';
+import { differencesIn } from '@ipsonomo/core/proof';
+import { differenceWords } from './proofs';
+import { pathWords } from './paths';
+import { registerWords } from './registers';
+import { watchedWords } from './vigils';
 
 /** The words a person reads for the plan's own terms. */
-export const WAY_WORDS: Readonly<Record<Way, string>> = {
-  bootp: 'BootP',
-  'dhcp-mac': 'DHCP by MAC',
-  'dhcp-name': 'DHCP by name',
-  'dhcp-port': 'DHCP by switch port',
-  switches: 'switches',
-  'web-page': 'web page',
-  'layer2-name': 'layer-2 name',
-  controller: 'given by its controller',
-  keypad: 'keypad',
-  'makers-tool': "maker's tool",
-  card: 'memory card',
-};
-
 export const ROLE_WORDS: Readonly<Record<Role, string>> = {
   infrastructure: 'infrastructure',
   controllers: 'controllers',

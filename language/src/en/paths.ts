@@ -1,5 +1,5 @@
-import { CODES, formatCode } from '../codes';
-import type { FactsOf } from '../plan';
+import { CODES, formatCode } from '@ipsonomo/core/codes';
+import type { FactsOf } from '@ipsonomo/core/plan';
 
 /** What came back along a route path, as a clause. */
 export function pathWords(facts: FactsOf<'path-asked'>): string {

@@ -1,7 +1,8 @@
-import type { Issue } from '../net';
-import type { Mend, MendLabel, Snag, SnagRule } from '../snags';
-import { sentenceOf } from './sentences';
-import { ROLE_WORDS, WAY_WORDS } from './words';
+import type { Issue } from '@ipsonomo/core/net';
+import type { Mend, MendLabel, Snag, SnagRule } from '@ipsonomo/core/snags';
+import { sentenceOf } from './refusals';
+import { ROLE_WORDS } from './evidence';
+import { WAY_WORDS } from '@ipsonomo/core/plan';
 
 type Facts = Snag['facts'];
 
