@@ -7,9 +7,18 @@ const config = getDefaultConfig(__dirname);
 const ICONS = /(^|\/)(@expo\/vector-icons|react-native-vector-icons)(\/|$)/;
 // Its door opens all of it; what is used stands in a file of its own.
 const USED = `${__dirname}/src/theme/rneui.ts`;
+// Lists and navigators that the doors of their libraries open and nobody here uses: a screen is a route, a list a LongList.
+const UNUSED = [
+  /react-native-web\/dist\/(vendor\/react-native\/)?(exports\/)?(VirtualizedList|VirtualizedSectionList|FlatList|SectionList)\//,
+  /expo-router\/build\/layouts\/(Tabs|TabsClient|Stack|Stack\.web|BaseStack|experimental-stack)(\.js|\/)/,
+  /expo-router\/build\/(fork\/native-stack\/NativeStackView|react-navigation\/native-stack\/views|layouts\/stack-utils)(\.|\/)/,
+  /expo-router\/build\/(native-tabs|react-navigation\/bottom-tabs\/(navigators|views))\//,
+];
 config.resolver.resolveRequest = (context, name, platform) => {
   if (ICONS.test(name)) return { type: 'empty' };
-  return context.resolveRequest(context, name === '@rneui/themed' ? USED : name, platform);
+  const found = context.resolveRequest(context, name === '@rneui/themed' ? USED : name, platform);
+  const isUnused = platform === 'web' && UNUSED.some((one) => one.test(found.filePath ?? ''));
+  return isUnused ? { type: 'empty' } : found;
 };
 
 // In development the API is the server's; the built application is served by it.

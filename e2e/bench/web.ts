@@ -24,8 +24,44 @@ async function firstLoad(server: TestServer): Promise<Figure> {
     what: `first load of the app as transferred (shown after ${(millis / 1000).toFixed(1)} s)`,
     ours: `${kilobytes.toFixed(0)} KB`,
     reference: '',
-    wanted: '≤ 900 KB',
-    isReached: kilobytes <= 900,
+    wanted: '≤ 480 KB',
+    isReached: kilobytes <= 480,
+  };
+}
+
+/** A phone in a hall: four times as slow, 9 Mbit/s and 170 ms to the server. A fifth of that (1.6 Mbit/s) needs 2.4 s for the bytes alone. */
+const SLOW = { rate: 4, bytes: 9e6 / 8, millis: 170 } as const;
+
+/** From the address typed to the list of devices that are to be assigned, with an empty cache. */
+async function slowFirstScreen(server: TestServer): Promise<Figure> {
+  const [job] = await api<{ id: string }[]>(server, 'GET', '/jobs');
+  const browser = await chromium.launch(CHROMIUM);
+  const times: number[] = [];
+  for (let round = 0; round < 3; round += 1) {
+    const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
+    await letBrowserIn(context, server);
+    const page = await context.newPage();
+    const session = await context.newCDPSession(page);
+    await session.send('Network.enable');
+    await session.send('Network.emulateNetworkConditions', {
+      ...{ offline: false, latency: SLOW.millis },
+      ...{ downloadThroughput: SLOW.bytes, uploadThroughput: SLOW.bytes },
+    });
+    await session.send('Emulation.setCPUThrottlingRate', { rate: SLOW.rate });
+    const start = performance.now();
+    await page.goto(`${server.url}/job/${job?.id}/assign`);
+    await page.getByRole('button', { name: 'Start listening' }).waitFor();
+    times.push(performance.now() - start);
+    await context.close();
+  }
+  await browser.close();
+  const seconds = percentile(times, 0.5) / 1000;
+  return {
+    what: 'first useful screen, a processor 4 × slower, 9 Mbit/s and 170 ms',
+    ours: `${seconds.toFixed(1)} s`,
+    reference: '',
+    wanted: '≤ 2 s',
+    isReached: seconds <= 2,
   };
 }
 
@@ -138,7 +174,11 @@ async function manyTabs(server: TestServer, meanwhile: string): Promise<readonly
 export async function webFigures(): Promise<readonly Figure[]> {
   const server = await startServer('bench_web', { demo: true });
   try {
-    const figures = [await firstLoad(server), await apiTimes(server)];
+    const figures = [
+      await firstLoad(server),
+      await slowFirstScreen(server),
+      await apiTimes(server),
+    ];
     figures.push(...(await manyTabs(server, 'while nothing is heard')));
     const [job] = await api<{ id: string }[]>(server, 'GET', '/jobs');
     await letTalk(server, job?.id ?? '');

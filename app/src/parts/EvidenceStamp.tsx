@@ -1,4 +1,5 @@
-import { format, isSameDay } from 'date-fns';
+import { format } from 'date-fns/format';
+import { isSameDay } from 'date-fns/isSameDay';
 import { View } from 'react-native';
 import type { EvidenceView } from '@ipsonomo/core/api';
 import { evidenceWords, sourceWords } from '@ipsonomo/language';

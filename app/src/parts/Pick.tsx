@@ -1,167 +1,28 @@
-import { useCombobox, useSelect } from 'downshift';
-import { useState } from 'react';
-import { TextInput, View } from 'react-native';
-import { TOUCH, TYPE, useColours } from '../theme';
+import { lazy, Suspense } from 'react';
+import { View } from 'react-native';
+import { PickLabel, usePickBox, type PickProps } from './pick-look';
 import { Words } from './Words';
 
-export interface PickOption<T> {
-  readonly value: T;
-  readonly title: string;
-  readonly detail?: string;
-}
+export type { PickOption } from './pick-look';
 
-interface Props<T> {
-  readonly label: string;
-  readonly options: readonly PickOption<T>[];
-  readonly value: T;
-  readonly onChange: (value: T) => void;
-}
-
-/** From so many on, a part of the name is typed. */
-const MANY = 9;
-const MOST = 40;
+// A fifth of the forms has one, and nobody's first page does.
+const PickFrom = lazy(async () => ({ default: (await import('./PickFrom')).PickFrom }));
 
 /** One of many: shows what is chosen, opens to choose another, by hand or by keys. */
-export function Pick<T>(props: Props<T>) {
-  return props.options.length >= MANY ? <Searched {...props} /> : <Listed {...props} />;
-}
-
-const titleOf = (option: PickOption<unknown> | null): string => option?.title ?? '';
-
-function Listed<T>({ label, options, value, onChange }: Props<T>) {
-  const chosen = options.find((one) => one.value === value);
-  const select = useSelect<PickOption<T>>({
-    items: [...options],
-    selectedItem: chosen ?? null,
-    itemToString: titleOf,
-    onSelectedItemChange({ selectedItem }) {
-      if (selectedItem) onChange(selectedItem.value);
-    },
-  });
-  const named = { 'aria-label': `${label}: ${chosen?.title ?? 'nothing chosen'}` };
-  return (
-    <View style={{ gap: 4 }}>
-      <Label>{label}</Label>
-      <View {...(select.getToggleButtonProps(named) as object)} style={useBox(select.isOpen)}>
-        <Words lines={1}>{chosen?.title ?? '–'}</Words>
-      </View>
-      <Menu {...{ label, value, options }} of={select} />
-    </View>
-  );
-}
-
-function Searched<T>({ label, options, value, onChange }: Props<T>) {
-  const colours = useColours();
-  const chosen = options.find((one) => one.value === value) ?? null;
-  const [wanted, setWanted] = useState('');
-  const words = wanted.trim().toLowerCase();
-  const isAll = wanted === titleOf(chosen);
-  const found = options.filter(
-    (one) => isAll || `${one.title} ${one.detail ?? ''}`.toLowerCase().includes(words),
-  );
-  const combobox = useCombobox<PickOption<T>>({
-    items: found.slice(0, MOST),
-    selectedItem: chosen,
-    itemToString: titleOf,
-    onInputValueChange: ({ inputValue }) => setWanted(inputValue),
-    onSelectedItemChange({ selectedItem }) {
-      if (selectedItem) onChange(selectedItem.value);
-    },
-    // Opened it waits for a part of a name; shut it says what is chosen, whatever was typed.
-    stateReducer: (before, { changes, type }) => {
-      if (changes.isOpen === false)
-        return { ...changes, inputValue: titleOf(changes.selectedItem ?? chosen) };
-      const isTyped = type === useCombobox.stateChangeTypes.InputChange;
-      return !before.isOpen && !isTyped ? { ...changes, inputValue: '' } : changes;
-    },
-  });
-  // What React Native calls a press of a key is the browser's key that goes down.
-  const { onKeyDown: onKeyPress, ...input } = combobox.getInputProps({ 'aria-label': label });
-  return (
-    <View style={{ gap: 4 }}>
-      <Label>{label}</Label>
-      <View>
-        <TextInput
-          {...({ ...input, onKeyPress } as object)}
-          placeholder={titleOf(chosen) || 'A part of its name'}
-          placeholderTextColor={colours.second}
-          autoCapitalize="none"
-          autoCorrect={false}
-          spellCheck={false}
-          style={[TYPE.body, { color: colours.ink }, useBox(combobox.isOpen)]}
-        />
-      </View>
-      <Menu {...{ label, value, options: found }} of={combobox} />
-    </View>
-  );
-}
-
-const Label = ({ children }: { readonly children: string }) => (
-  <Words size="second" tone="second">
-    {children}
-  </Words>
+export const Pick = <T,>(props: PickProps<T>) => (
+  <Suspense fallback={<Shut {...(props as PickProps<unknown>)} />}>
+    <PickFrom {...(props as PickProps<unknown>)} />
+  </Suspense>
 );
 
-function useBox(isOpen: boolean) {
-  const colours = useColours();
-  return {
-    minHeight: TOUCH,
-    justifyContent: 'center',
-    paddingHorizontal: 12,
-    borderWidth: 1.5,
-    borderColor: isOpen ? colours.plum : colours.second,
-    borderRadius: 8,
-    backgroundColor: colours.surface,
-  } as const;
-}
-
-interface MenuProps<T> extends Omit<Props<T>, 'onChange'> {
-  readonly of: {
-    readonly isOpen: boolean;
-    readonly highlightedIndex: number;
-    readonly getMenuProps: (more: { readonly 'aria-label': string }) => unknown;
-    readonly getItemProps: (of: { item: PickOption<T>; index: number }) => unknown;
-  };
-}
-
-function Menu<T>({ label, value, options, of }: MenuProps<T>) {
-  const colours = useColours();
-  const { isOpen, highlightedIndex, getMenuProps, getItemProps } = of;
-  const open = { borderWidth: 1, borderColor: colours.line, borderRadius: 8, padding: 8, gap: 2 };
+function Shut({ label, options, value }: PickProps<unknown>) {
+  const chosen = options.find((one) => one.value === value);
   return (
-    <>
-      <View
-        {...(getMenuProps({ 'aria-label': label }) as object)}
-        style={isOpen ? open : { display: 'none' }}
-      >
-        {isOpen
-          ? options.slice(0, MOST).map((one, index) => (
-              <View
-                key={one.title}
-                {...(getItemProps({ item: one, index }) as object)}
-                style={{
-                  minHeight: TOUCH,
-                  justifyContent: 'center',
-                  paddingHorizontal: 8,
-                  borderRadius: 4,
-                  backgroundColor: index === highlightedIndex ? colours.idle : 'transparent',
-                }}
-              >
-                <Words size={one.value === value ? 'strong' : 'body'}>{one.title}</Words>
-                {one.detail ? (
-                  <Words size="caption" tone="second">
-                    {one.detail}
-                  </Words>
-                ) : null}
-              </View>
-            ))
-          : null}
+    <View style={{ gap: 4 }}>
+      <PickLabel>{label}</PickLabel>
+      <View style={usePickBox(false)}>
+        <Words lines={1}>{chosen?.title ?? '–'}</Words>
       </View>
-      {isOpen && options.length > MOST ? (
-        <Words size="caption" tone="second">
-          and {options.length - MOST} more: type a part of the name
-        </Words>
-      ) : null}
-    </>
+    </View>
   );
 }

@@ -240,16 +240,16 @@ describe('keys', () => {
   test.each([
     ['few', 4],
     ['many, found by a part of the name', 30],
-  ])('one of %s: opened, gone through, chosen and left by keys', (_which, count) => {
+  ])('one of %s: opened, gone through, chosen and left by keys', async (_which, count) => {
     const said: number[] = [];
     const options = Array.from({ length: count }, (_, value) => ({
       value,
       title: `number ${value}`,
     }));
-    const { getByRole, getAllByRole, queryAllByRole } = show(
+    const { findByRole, getAllByRole, queryAllByRole } = show(
       <Pick label="Which?" options={options} value={1} onChange={(one) => said.push(one)} />,
     );
-    const box = getByRole('combobox');
+    const box = await findByRole('combobox');
     box.focus();
     press('ArrowDown');
     expect(box.getAttribute('aria-expanded')).toBe('true');
@@ -264,13 +264,13 @@ describe('keys', () => {
     expect(document.activeElement).toBe(box);
   });
 
-  test('of many a part of the name leaves those that have it', () => {
+  test('of many a part of the name leaves those that have it', async () => {
     const said: number[] = [];
     const options = Array.from({ length: 30 }, (_, value) => ({ value, title: `number ${value}` }));
-    const { getByRole, getAllByRole } = show(
+    const { findByRole, getAllByRole } = show(
       <Pick label="Which?" options={options} value={1} onChange={(one) => said.push(one)} />,
     );
-    const box = getByRole('combobox') as HTMLInputElement;
+    const box = (await findByRole('combobox')) as HTMLInputElement;
     expect(box.value).toBe('number 1');
     fireEvent.click(box);
     fireEvent.change(box, { target: { value: 'number 2' } });

@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { format } from 'date-fns';
+import { format } from 'date-fns/format';
 import {
   spokenKey,
   type BrowserView,

@@ -1,4 +1,4 @@
-import { format } from 'date-fns';
+import { format } from 'date-fns/format';
 import { sourceWords } from '@ipsonomo/language';
 import type { FieldNow } from '../../data';
 import { plural } from '../words';

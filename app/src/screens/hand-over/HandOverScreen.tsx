@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
-import { format } from 'date-fns';
+import { format } from 'date-fns/format';
 import { View } from 'react-native';
 import { sourceWords } from '@ipsonomo/language';
 import { STAGES } from '@ipsonomo/core/plan';

@@ -1,14 +1,17 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
+import { lazy, Suspense } from 'react';
 import { useJob } from '../../data';
 import { Page, Refusals, Words } from '../../parts';
 import { useWide } from '../../theme';
-import { PlanSheet } from '../sheet/PlanSheet';
 import { snagWords } from '../snags/snag-words';
 import { issuesOf } from '../words';
 import { FoundOrAll } from './FoundOrAll';
 import { PlanMore } from './PlanMore';
 import { SnagLine } from './SnagLine';
+
+/** Comes when there is room for it: a phone has no sheet. */
+const PlanSheet = lazy(async () => ({ default: (await import('../sheet/PlanSheet')).PlanSheet }));
 
 interface Props {
   readonly job: string;
@@ -23,7 +26,12 @@ export function PlanScreen({ job, selected }: Props) {
   const { job: now, error } = useJob(job);
   const view = now?.view;
   const empty = view !== undefined && view.subnets.length === 0;
-  if (wide && now && !empty) return <PlanSheet id={job} job={now} selected={selected} />;
+  if (wide && now && !empty)
+    return (
+      <Suspense fallback={null}>
+        <PlanSheet id={job} job={now} selected={selected} />
+      </Suspense>
+    );
   return (
     <Page
       maxWidth={820}
