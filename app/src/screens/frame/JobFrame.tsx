@@ -1,4 +1,4 @@
-import { Slot, usePathname, useRouter } from 'expo-router';
+import { Slot, useRouter, useSegments } from 'expo-router';
 import { useRef } from 'react';
 import { ScrollView, View } from 'react-native';
 import { acts, useAct, JobProvider, useAway, useJob, useWire } from '../../data';
@@ -6,7 +6,7 @@ import { LinkLine, Places, type Place, type PlaceEntry } from '../../parts';
 import { useColours, useLowWindow, useWide } from '../../theme';
 import { ClashBar } from './ClashBar';
 import { PageFell } from './PageFell';
-import { placeOfPath } from './place-of';
+import { placeOf } from './place-of';
 import { SkipLink } from './SkipLink';
 import { Spoken } from './Spoken';
 import { useKeptFocus } from './use-kept-focus';
@@ -30,7 +30,7 @@ export const JobFrame = ({ job }: { readonly job: string }) => (
 function Frame({ job }: { readonly job: string }) {
   const colours = useColours();
   const wide = useWide();
-  const current = placeOfPath(usePathname());
+  const current = placeOf(useSegments());
   const now = useJob(job).job;
   const left = now?.view.left;
   const counts = [left?.plan, left?.assign, left?.prove, left?.handOver];

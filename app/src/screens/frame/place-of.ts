@@ -1,42 +1,13 @@
 import type { Place } from '../../parts';
 
-/** By the first part of a page's path below its job. What belongs to the wire has no place: the link line above leads there. */
-export const PLACES: Readonly<Record<string, Place | 'wire'>> = {
-  plan: 'plan',
-  device: 'plan',
-  'new-subnet': 'plan',
-  'new-devices': 'plan',
-  snags: 'plan',
-  revisions: 'plan',
-  block: 'plan',
-  subnet: 'plan',
-  copy: 'plan',
-  kinds: 'plan',
-  thing: 'plan',
-  import: 'plan',
-  assign: 'assign',
-  call: 'assign',
-  swap: 'assign',
-  desk: 'assign',
-  prove: 'prove',
-  causes: 'prove',
-  routes: 'prove',
-  lanes: 'prove',
-  picture: 'prove',
-  controller: 'prove',
-  run: 'prove',
-  runs: 'prove',
-  vigil: 'prove',
-  drill: 'prove',
-  codes: 'prove',
-  'there-and-back': 'prove',
-  'hand-over': 'hand-over',
-  wire: 'wire',
-  cabinet: 'wire',
-};
+const PLACES: readonly string[] = ['plan', 'assign', 'prove', 'hand-over'] satisfies Place[];
 
-/** Which of the four places a page belongs to. @example placeOfPath('/job/7/call/3') // 'assign' */
-export function placeOfPath(path: string): Place | undefined {
-  const place = PLACES[path.split('/')[3] ?? ''];
-  return place === 'wire' ? undefined : place;
+/**
+ * Which of the four places a page belongs to: the group that its route file is in. What belongs to the wire has no place:
+ * the link line above leads there.
+ * @param segments of the route, as the router has them: `['job', '[job]', '(assign)', 'call', '[interface]']`
+ */
+export function placeOf(segments: readonly string[]): Place | undefined {
+  const group = segments.find((one) => one.startsWith('('))?.slice(1, -1) ?? '';
+  return PLACES.includes(group) ? (group as Place) : undefined;
 }

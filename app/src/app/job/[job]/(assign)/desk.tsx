@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { DeskScreen } from '../../../../screens/desk/DeskScreen';
+
+export default function Route() {
+  const { job } = useLocalSearchParams<{ job: string }>();
+  return <DeskScreen job={job} />;
+}

@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { HandOverScreen } from '../../../../screens/hand-over/HandOverScreen';
+
+export default function Route() {
+  const { job } = useLocalSearchParams<{ job: string }>();
+  return <HandOverScreen job={job} />;
+}

@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { KindsScreen } from '../../../../screens/kinds/KindsScreen';
+
+export default function Route() {
+  const { job } = useLocalSearchParams<{ job: string }>();
+  return <KindsScreen job={job} />;
+}

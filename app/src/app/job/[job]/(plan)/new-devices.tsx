@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { NewDevicesScreen } from '../../../../screens/add/NewDevicesScreen';
+
+export default function Route() {
+  const { job } = useLocalSearchParams<{ job: string }>();
+  return <NewDevicesScreen job={job} />;
+}

@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { NewSubnetScreen } from '../../../../screens/add/NewSubnetScreen';
+
+export default function Route() {
+  const { job } = useLocalSearchParams<{ job: string }>();
+  return <NewSubnetScreen job={job} />;
+}

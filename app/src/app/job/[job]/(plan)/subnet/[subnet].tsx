@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { SubnetScreen } from '../../../../../screens/subnet/SubnetScreen';
+
+export default function Route() {
+  const { job, subnet } = useLocalSearchParams<{ job: string; subnet: string }>();
+  return <SubnetScreen key={subnet} job={job} subnet={subnet} />;
+}

@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { PictureScreen } from '../../../../screens/picture/PictureScreen';
+
+export default function Route() {
+  const { job } = useLocalSearchParams<{ job: string }>();
+  return <PictureScreen job={job} />;
+}

@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { RoutesScreen } from '../../../../screens/routes/RoutesScreen';
+
+export default function Route() {
+  const { job } = useLocalSearchParams<{ job: string }>();
+  return <RoutesScreen job={job} />;
+}

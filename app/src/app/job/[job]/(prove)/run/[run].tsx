@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { RunScreen } from '../../../../../screens/runs/RunScreen';
+
+export default function Route() {
+  const { job, run } = useLocalSearchParams<{ job: string; run: string }>();
+  return <RunScreen job={job} id={run} />;
+}

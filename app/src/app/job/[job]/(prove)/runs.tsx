@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { RunsScreen } from '../../../../screens/runs/RunsScreen';
+
+export default function Route() {
+  const { job } = useLocalSearchParams<{ job: string }>();
+  return <RunsScreen job={job} />;
+}

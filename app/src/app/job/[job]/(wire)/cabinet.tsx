@@ -1,0 +1,1 @@
+export { CabinetScreen as default } from '../../../../screens/cabinet/CabinetScreen';

@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { WireScreen } from '../../../../screens/wire/WireScreen';
+
+export default function Route() {
+  const { job } = useLocalSearchParams<{ job: string }>();
+  return <WireScreen job={job} />;
+}

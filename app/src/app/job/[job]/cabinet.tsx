@@ -1,1 +1,0 @@
-export { CabinetScreen as default } from '../../../screens/cabinet/CabinetScreen';

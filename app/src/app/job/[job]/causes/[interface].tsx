@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from 'expo-router';
-import { CausesScreen } from '../../../../screens/causes/CausesScreen';
-
-export default function Route() {
-  const params = useLocalSearchParams<{ job: string; interface: string }>();
-  return <CausesScreen job={params.job} at={params.interface} />;
-}

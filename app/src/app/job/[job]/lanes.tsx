@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from 'expo-router';
-import { LanesScreen } from '../../../screens/routes/LanesScreen';
-
-export default function Route() {
-  const { job } = useLocalSearchParams<{ job: string }>();
-  return <LanesScreen job={job} />;
-}

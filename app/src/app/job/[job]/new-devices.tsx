@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from 'expo-router';
-import { NewDevicesScreen } from '../../../screens/add/NewDevicesScreen';
-
-export default function Route() {
-  const { job } = useLocalSearchParams<{ job: string }>();
-  return <NewDevicesScreen job={job} />;
-}

@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from 'expo-router';
-import { NewSubnetScreen } from '../../../screens/add/NewSubnetScreen';
-
-export default function Route() {
-  const { job } = useLocalSearchParams<{ job: string }>();
-  return <NewSubnetScreen job={job} />;
-}

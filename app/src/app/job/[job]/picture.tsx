@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from 'expo-router';
-import { PictureScreen } from '../../../screens/picture/PictureScreen';
-
-export default function Route() {
-  const { job } = useLocalSearchParams<{ job: string }>();
-  return <PictureScreen job={job} />;
-}

@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from 'expo-router';
-import { RoutesScreen } from '../../../screens/routes/RoutesScreen';
-
-export default function Route() {
-  const { job } = useLocalSearchParams<{ job: string }>();
-  return <RoutesScreen job={job} />;
-}

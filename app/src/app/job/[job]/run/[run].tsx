@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from 'expo-router';
-import { RunScreen } from '../../../../screens/runs/RunScreen';
-
-export default function Route() {
-  const { job, run } = useLocalSearchParams<{ job: string; run: string }>();
-  return <RunScreen job={job} id={run} />;
-}

@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from 'expo-router';
-import { RunsScreen } from '../../../screens/runs/RunsScreen';
-
-export default function Route() {
-  const { job } = useLocalSearchParams<{ job: string }>();
-  return <RunsScreen job={job} />;
-}

@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from 'expo-router';
-import { SwapScreen } from '../../../../screens/swap/SwapScreen';
-
-export default function Route() {
-  const { job, interface: id } = useLocalSearchParams<{ job: string; interface: string }>();
-  return <SwapScreen key={id} job={job} id={id} />;
-}

@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from 'expo-router';
-import { WireScreen } from '../../../screens/wire/WireScreen';
-
-export default function Route() {
-  const { job } = useLocalSearchParams<{ job: string }>();
-  return <WireScreen job={job} />;
-}
