@@ -59,8 +59,12 @@ const PLANTED: readonly (readonly [from: string, to: string, rule: string])[] = 
   ['threads/src/p.ts', 'wire/src/owner/index.ts', 'threads'],
   ['server/src/service/i.ts', 'server/src/http/api.ts', 'service'],
   ['server/src/http/j.ts', 'core/src/plan/model.ts', 'core-by-the-front-door'],
-  ['app/src/screens/k.ts', 'app/src/data/http.ts', 'screens-do-not-fetch'],
-  ['app/src/parts/l.ts', 'app/src/data/index.ts', 'parts-know-no-data'],
+  ['app/src/features/plan/k.ts', 'app/src/data/http.ts', 'features-do-not-fetch'],
+  ['app/src/features/plan/q.ts', 'app/src/features/calls/inside.ts', 'feature-by-its-door'],
+  ['app/src/features/plan/r.ts', 'app/src/app/job.tsx', 'routes-lead-nowhere-else'],
+  ['app/src/parts/l.ts', 'app/src/data/index.ts', 'parts'],
+  ['core/src/plan/s.ts', 'language/src/index.ts', 'plan'],
+  ['wire/src/kept/t.ts', 'language/src/index.ts', 'kept'],
   ['app/src/data/m.ts', 'server/src/service/door.ts', 'app'],
 ];
 

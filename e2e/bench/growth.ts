@@ -3,7 +3,7 @@ import { dnsmasqConfig, writePlanFile } from '@ipsonomo/core/formats';
 import { applyEdits, docOfPlan, planOf, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
 import { orderRound, roundCalls } from '@ipsonomo/core/round';
 import { snagsOf } from '@ipsonomo/core/snags';
-import { awaitedOf, HeardBook } from '../../app/src/screens/assign/awaited';
+import { awaitedOf, HeardBook } from '../../app/src/features/calls/assign/awaited';
 import { siteOf } from '../../core/test/snags/big-site';
 import { median } from './figures';
 

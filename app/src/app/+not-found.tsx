@@ -1,4 +1,4 @@
-import { NotFound } from '../screens/frame/NotFound';
+import { NotFound } from '../features/frame/NotFound';
 
 export default function Route() {
   return <NotFound back="/" title="All jobs" />;

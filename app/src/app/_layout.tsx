@@ -7,8 +7,8 @@ import { useEffect, useMemo } from 'react';
 import { useColorScheme } from 'react-native';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { askedAnew, isLocked, useDoor, usePresence, useServerEvents, useSettings } from '../data';
-import { DoorScreen } from '../screens/door/DoorScreen';
-import { PageFell } from '../screens/frame/PageFell';
+import { DoorScreen } from '../features/start/door/DoorScreen';
+import { PageFell } from '../features/frame/PageFell';
 import { elementsTheme } from '../theme';
 
 /** A cookie that was taken back shows the door, whatever was asked for; the door itself knows already. */

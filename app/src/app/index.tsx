@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import { JobsScreen } from '../screens/jobs/JobsScreen';
+import { JobsScreen } from '../features/start/jobs/JobsScreen';
 
 export default function Route() {
   return (

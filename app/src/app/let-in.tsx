@@ -1,1 +1,1 @@
-export { LetInScreen as default } from '../screens/door/LetInScreen';
+export { LetInScreen as default } from '../features/start/door/LetInScreen';

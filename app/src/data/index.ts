@@ -3,6 +3,7 @@ export { reading, useAct, useActOn, useEdit, type Acting } from './act';
 export { planQuery, type PlanNow } from './plan-now';
 export * from './queries';
 export * from './job';
+export { usePlan } from './use-plan';
 export { JobProvider, useJobHere } from './job-here';
 export type { Clash } from './clashes';
 export * from './cabinet';

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { NotFound } from '../../../screens/frame/NotFound';
+import { NotFound } from '../../../features/frame/NotFound';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

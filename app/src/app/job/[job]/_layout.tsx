@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { JobFrame } from '../../../screens/frame/JobFrame';
+import { JobFrame } from '../../../features/frame/JobFrame';
 
 export default function JobLayout() {
   const { job } = useLocalSearchParams<{ job: string }>();

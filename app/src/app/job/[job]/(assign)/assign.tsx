@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { AssignScreen } from '../../../../screens/assign/AssignScreen';
+import { AssignScreen } from '../../../../features/calls/assign/AssignScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { DeskScreen } from '../../../../screens/desk/DeskScreen';
+import { DeskScreen } from '../../../../features/calls/desk/DeskScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

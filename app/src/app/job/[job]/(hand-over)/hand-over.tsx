@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { HandOverScreen } from '../../../../screens/hand-over/HandOverScreen';
+import { HandOverScreen } from '../../../../features/hand-over/HandOverScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { CopyScreen } from '../../../../screens/copy/CopyScreen';
+import { CopyScreen } from '../../../../features/plan/copy/CopyScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { ImportScreen } from '../../../../screens/import/ImportScreen';
+import { ImportScreen } from '../../../../features/plan/import/ImportScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

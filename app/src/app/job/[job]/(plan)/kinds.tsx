@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { KindsScreen } from '../../../../screens/kinds/KindsScreen';
+import { KindsScreen } from '../../../../features/kinds/KindsScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

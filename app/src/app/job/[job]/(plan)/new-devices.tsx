@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { NewDevicesScreen } from '../../../../screens/add/NewDevicesScreen';
+import { NewDevicesScreen } from '../../../../features/plan/add/NewDevicesScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

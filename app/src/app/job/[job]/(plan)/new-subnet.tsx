@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { NewSubnetScreen } from '../../../../screens/add/NewSubnetScreen';
+import { NewSubnetScreen } from '../../../../features/plan/add/NewSubnetScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { PlanScreen } from '../../../../screens/plan/PlanScreen';
+import { PlanScreen } from '../../../../features/plan/PlanScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

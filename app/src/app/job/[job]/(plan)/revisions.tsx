@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { RevisionsScreen } from '../../../../screens/revisions/RevisionsScreen';
+import { RevisionsScreen } from '../../../../features/plan/revisions/RevisionsScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { SnagsScreen } from '../../../../screens/snags/SnagsScreen';
+import { SnagsScreen } from '../../../../features/snags/SnagsScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { CodesScreen } from '../../../../screens/codes/CodesScreen';
+import { CodesScreen } from '../../../../features/prove/codes/CodesScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { ControllerScreen } from '../../../../screens/controller/ControllerScreen';
+import { ControllerScreen } from '../../../../features/prove/controller/ControllerScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

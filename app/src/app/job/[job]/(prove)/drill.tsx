@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { DrillScreen } from '../../../../screens/drill/DrillScreen';
+import { DrillScreen } from '../../../../features/prove/drill/DrillScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

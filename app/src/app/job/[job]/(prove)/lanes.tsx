@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { LanesScreen } from '../../../../screens/routes/LanesScreen';
+import { LanesScreen } from '../../../../features/routes/LanesScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

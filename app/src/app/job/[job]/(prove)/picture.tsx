@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { PictureScreen } from '../../../../screens/picture/PictureScreen';
+import { PictureScreen } from '../../../../features/routes/picture/PictureScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { ProveScreen } from '../../../../screens/prove/ProveScreen';
+import { ProveScreen } from '../../../../features/prove/ProveScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { RoutesScreen } from '../../../../screens/routes/RoutesScreen';
+import { RoutesScreen } from '../../../../features/routes/RoutesScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { RunsScreen } from '../../../../screens/runs/RunsScreen';
+import { RunsScreen } from '../../../../features/prove/runs/RunsScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

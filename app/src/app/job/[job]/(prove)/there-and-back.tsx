@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { ThereAndBackScreen } from '../../../../screens/routes/ThereAndBackScreen';
+import { ThereAndBackScreen } from '../../../../features/routes/ThereAndBackScreen';
 
 export default function Route() {
   const { job, from, to } = useLocalSearchParams<{ job: string; from: string; to: string }>();

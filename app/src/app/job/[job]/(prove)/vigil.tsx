@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { VigilScreen } from '../../../../screens/vigil/VigilScreen';
+import { VigilScreen } from '../../../../features/prove/vigil/VigilScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

@@ -1,1 +1,1 @@
-export { CabinetScreen as default } from '../../../../screens/cabinet/CabinetScreen';
+export { CabinetScreen as default } from '../../../../features/wire/cabinet/CabinetScreen';

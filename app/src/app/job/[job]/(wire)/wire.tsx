@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { WireScreen } from '../../../../screens/wire/WireScreen';
+import { WireScreen } from '../../../../features/wire/WireScreen';
 
 export default function Route() {
   const { job } = useLocalSearchParams<{ job: string }>();

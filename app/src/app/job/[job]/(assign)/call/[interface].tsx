@@ -1,7 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
 import { Beside } from '../../../../../parts';
-import { AssignScreen } from '../../../../../screens/assign/AssignScreen';
-import { CallPane } from '../../../../../screens/call/CallPane';
+import { AssignScreen } from '../../../../../features/calls/assign/AssignScreen';
+import { CallPane } from '../../../../../features/calls/call/CallPane';
 
 export default function Route() {
   const { job, interface: id } = useLocalSearchParams<{ job: string; interface: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { SwapScreen } from '../../../../../screens/swap/SwapScreen';
+import { SwapScreen } from '../../../../../features/calls/swap/SwapScreen';
 
 export default function Route() {
   const { job, interface: id } = useLocalSearchParams<{ job: string; interface: string }>();

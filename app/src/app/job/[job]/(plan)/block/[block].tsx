@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { BlockScreen } from '../../../../../screens/block/BlockScreen';
+import { BlockScreen } from '../../../../../features/plan/block/BlockScreen';
 
 export default function Route() {
   const { job, block } = useLocalSearchParams<{ job: string; block: string }>();

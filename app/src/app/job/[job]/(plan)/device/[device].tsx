@@ -1,6 +1,6 @@
 import { useLocalSearchParams } from 'expo-router';
-import { DevicePane } from '../../../../../screens/device/DevicePane';
-import { PlanScreen } from '../../../../../screens/plan/PlanScreen';
+import { DevicePane } from '../../../../../features/plan/device/DevicePane';
+import { PlanScreen } from '../../../../../features/plan/PlanScreen';
 import { useWide } from '../../../../../theme';
 
 export default function Route() {

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { SubnetScreen } from '../../../../../screens/subnet/SubnetScreen';
+import { SubnetScreen } from '../../../../../features/plan/subnet/SubnetScreen';
 
 export default function Route() {
   const { job, subnet } = useLocalSearchParams<{ job: string; subnet: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { CausesScreen } from '../../../../../screens/causes/CausesScreen';
+import { CausesScreen } from '../../../../../features/routes/causes/CausesScreen';
 
 export default function Route() {
   const params = useLocalSearchParams<{ job: string; interface: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { RunScreen } from '../../../../../screens/runs/RunScreen';
+import { RunScreen } from '../../../../../features/prove/runs/RunScreen';
 
 export default function Route() {
   const { job, run } = useLocalSearchParams<{ job: string; run: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { ThingScreen } from '../../../../../../screens/thing/ThingScreen';
+import { ThingScreen } from '../../../../../../features/plan/thing/ThingScreen';
 
 export default function Route() {
   const { job, type, id } = useLocalSearchParams<{ job: string; type: string; id: string }>();

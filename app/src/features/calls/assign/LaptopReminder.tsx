@@ -1,0 +1,22 @@
+import { Button } from '@rneui/themed';
+import { View } from 'react-native';
+import { changeSettings, useSettings } from '../../../data';
+import { Notice } from '../../../parts';
+import { Command } from '../call/Command';
+
+/** The laptop left in a factory subnet is one of the classics: it is said until it is back. */
+export function LaptopReminder() {
+  const { laptop } = useSettings();
+  if (!laptop) return null;
+  return (
+    <View style={{ gap: 6 }}>
+      <Notice tone="ochre" title={`Your laptop still has ${laptop.address}`}>
+        Set it back when you are done beside that device:
+      </Notice>
+      {laptop.back.map((line) => (
+        <Command key={line} line={line} />
+      ))}
+      <Button type="outline" title="It is back" onPress={() => changeSettings({ laptop: null })} />
+    </View>
+  );
+}

@@ -1,0 +1,93 @@
+import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { evidenceWords } from '@ipsonomo/language';
+import { WAY_WORDS } from '@ipsonomo/core/plan';
+import { acts, reading, useAct, useField } from '../../../data';
+import { Notice, Refusals, timeOf, Words } from '../../../parts';
+import { DeviceSwitches } from '../../switches';
+import { issuesOf } from '../../words';
+import { CallPage, type Call } from './CallPage';
+import { GuideSteps } from './GuideSteps';
+
+/**
+ * A device that gets its address at itself: from its switches, a card, its keypad. It is watched as it
+ * comes up with the planned address; only then is there a MAC to bind.
+ */
+export function ArriveStep({ call }: { readonly call: Call }) {
+  const { at, job, device } = call;
+  const field = useField();
+  const watch = useAct(acts.watchPower, { job, interface: at.id });
+  const check = useAct(acts.check, { job });
+  const task = field?.tasks.find((one) => one.kind === 'watch-power' && one.interfaceId === at.id);
+  const bySwitches = device.way === 'switches';
+  const act = bySwitches ? 'Power off, turn, power on' : 'Power off and on';
+  return (
+    <CallPage
+      call={call}
+      action={
+        task ? (
+          <Words size="strong" align="center">
+            {task.phase === 'waiting-gone'
+              ? 'Looking whether something has the address'
+              : `Waiting to see ${at.address} come up`}
+          </Words>
+        ) : (
+          <Button
+            size="lg"
+            title={`${act}: watch it`}
+            loading={watch.isPending}
+            onPress={() => watch.mutate()}
+          />
+        )
+      }
+    >
+      <Refusals issues={issuesOf(watch.error ?? check.error)} />
+      {task ? <Awaiting call={call} phase={task.phase} /> : null}
+      <DeviceSwitches plan={call.plan} deviceId={device.id} interfaceId={at.id} />
+      <GuideSteps kind={call.kind} way={device.way} />
+      {bySwitches || task ? null : (
+        <Notice
+          tone="plain"
+          title={`Give it ${at.address} by its own way: ${WAY_WORDS[device.way]}`}
+        >
+          Then it is watched as it comes up, or looked for if it is there already.
+        </Notice>
+      )}
+      {task ? null : (
+        <Button
+          type="outline"
+          title="It is on already: look for it"
+          loading={check.isPending}
+          onPress={() => check.mutate({ interfaceIds: [at.id] })}
+        />
+      )}
+      {at.check && at.check.kind !== 'found-as-planned' ? (
+        <Notice tone="ochre">{`${evidenceWords(at.check)} (${timeOf(at.check.at)})`}</Notice>
+      ) : null}
+    </CallPage>
+  );
+}
+
+/** What is seen while it is awaited, and what came up instead. */
+function Awaiting({ call, phase }: { readonly call: Call; readonly phase: string }) {
+  const [latest] =
+    useQuery(reading(acts.readEvidence, { job: call.job, interface: call.at.id })).data ?? [];
+  const boot = call.kind?.bootSeconds ?? 10;
+  if (latest?.kind === 'arrived-elsewhere')
+    return (
+      <Notice tone="brick" title="Something came up elsewhere">
+        {`${evidenceWords(latest)} (${timeOf(latest.at)}).`}
+      </Notice>
+    );
+  if (phase === 'waiting-gone')
+    return (
+      <Notice tone="ochre" title={`Is something at ${call.at.address} already?`}>
+        If so it has to be seen gone first: switch its power off.
+      </Notice>
+    );
+  return (
+    <Notice tone="plain" title="Nothing has the address now">
+      {`Set it as drawn, then power on. It starts in about ${boot} s; this page goes on by itself.`}
+    </Notice>
+  );
+}

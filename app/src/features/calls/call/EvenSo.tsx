@@ -1,0 +1,42 @@
+import { Button } from '@rneui/themed';
+import { useState } from 'react';
+import { ApiError } from '../../../data';
+import { Field, Refusals } from '../../../parts';
+import { issuesOf } from '../../words';
+
+const IN_USE: readonly string[] = ['device.inUse', 'device.mayBeUsed'];
+
+interface Props {
+  readonly error: Error | null;
+  /** What is done all the same, in words. */
+  readonly title: string;
+  readonly onEvenSo: (reason: string) => void;
+}
+
+/** A refusal; one because a controller uses the device can be overruled by who knows better. */
+export function EvenSo({ error, title, onEvenSo }: Props) {
+  const [reason, setReason] = useState('');
+  const isInUse =
+    error instanceof ApiError && error.issues.some(({ code }) => IN_USE.includes(code));
+  return (
+    <>
+      <Refusals issues={issuesOf(error)} />
+      {isInUse ? (
+        <>
+          <Field
+            label="Why may it be disturbed all the same?"
+            value={reason}
+            onChange={setReason}
+            placeholder="line is stopped and locked"
+          />
+          <Button
+            type="outline"
+            title={title}
+            disabled={reason.trim() === ''}
+            onPress={() => onEvenSo(reason.trim())}
+          />
+        </>
+      ) : null}
+    </>
+  );
+}

@@ -1,0 +1,140 @@
+import { Button } from '@rneui/themed';
+import { View } from 'react-native';
+import { evidenceWords } from '@ipsonomo/language';
+import { isByHand, isKeyed, isNamedOverLayer2 } from '@ipsonomo/core/plan';
+import { acts, useAct, useField, type Acting } from '../../../data';
+import { Notice, timeOf, Words } from '../../../parts';
+import { Bound } from './Bound';
+import { CallPage, type Call } from './CallPage';
+import { EvenSo } from './EvenSo';
+import { GiveButton } from './GiveStation';
+import { Watching } from './Watching';
+
+/** It has the address for now: make it stay, then see it come back by itself. */
+export function PinStep({ call }: { readonly call: Call }) {
+  const { at, job } = call;
+  const field = useField();
+  const pin = useAct(acts.pin, { job, interface: at.id });
+  const said = useAct(acts.sayKept, { job, interface: at.id });
+  const watch = useAct(acts.watchPower, { job, interface: at.id });
+  const task = field?.tasks.find((one) => one.kind === 'watch-power' && one.interfaceId === at.id);
+  const told = at.keep !== null && at.keep.kind !== 'keep-refused';
+  if (task) return <Watching call={call} phase={task.phase} />;
+  const byController = call.device.way === 'controller';
+  const asksAlways = isKeyed(call.device.way) || byController;
+  const isStored =
+    asksAlways || (call.kind?.pinning.by === 'stays' && !isNamedOverLayer2(call.device.way));
+  // What was typed at the device is kept there by what was done with it; only the power cut shows it.
+  const byHand = isByHand(call.device.way);
+  const ready = told || isStored || byHand;
+  const watchButton = (type: 'solid' | 'outline') => (
+    <Button
+      size="lg"
+      type={type}
+      title={ready ? 'Now cut its power and watch' : 'Cut its power without it, and watch'}
+      loading={watch.isPending}
+      onPress={() => watch.mutate()}
+    />
+  );
+  return (
+    <CallPage
+      call={call}
+      action={ready ? watchButton('solid') : <MakeItStay call={call} pin={pin} said={said} />}
+    >
+      {told && at.keep ? (
+        <Notice tone="moss" title={evidenceWords(at.keep)}>
+          {`${timeOf(at.keep.at)}. Whether it stays is seen only after power off and on.`}
+        </Notice>
+      ) : isStored ? (
+        <Notice
+          tone="plain"
+          title={
+            byController
+              ? 'Its controller gives it at every start'
+              : asksAlways
+                ? 'It asks at every start'
+                : 'Such a device keeps its address by itself'
+          }
+        >
+          {byController
+            ? 'Its controller gives it the address again, by its name. That is seen after power off and on.'
+            : asksAlways
+              ? 'Its address stays when the DHCP service of the plant answers it. Ipsonomo does not answer while it watches, so that shows.'
+              : 'Whether it stays is seen only after power off and on.'}
+        </Notice>
+      ) : byHand ? (
+        <Notice tone="ochre" title="Whether it stays is not seen yet">
+          It has the address now. Look that it was stored as the kind asks for, then cut its power.
+        </Notice>
+      ) : (
+        <Notice tone="ochre" title="The address is temporary">
+          It is gone at the next power-off, until the device is told to keep it.
+        </Notice>
+      )}
+      {at.keep?.kind === 'keep-refused' ? (
+        <Notice tone="brick" title="It was not told">
+          {`${evidenceWords(at.keep)} (${timeOf(at.keep.at)})`}
+        </Notice>
+      ) : null}
+      <EvenSo
+        error={pin.error}
+        title="The machine may stop: tell it all the same"
+        onEvenSo={(evenSo) => pin.mutate({ evenSo })}
+      />
+      <EvenSo
+        error={said.error ?? watch.error}
+        title="The machine may stop: cut its power all the same"
+        onEvenSo={(evenSo) => watch.mutate({ evenSo })}
+      />
+      <Steps call={call} />
+      {ready ? null : watchButton('outline')}
+      <Bound call={call} />
+    </CallPage>
+  );
+}
+
+function MakeItStay({
+  call,
+  pin,
+  said,
+}: {
+  readonly call: Call;
+  readonly pin: Acting<typeof acts.pin>;
+  readonly said: Acting<typeof acts.sayKept>;
+}) {
+  if (isNamedOverLayer2(call.device.way))
+    return <GiveButton call={call} give="stored" title="Store name and address in it" />;
+  if (call.kind?.pinning.by === 'tcpip-object')
+    return (
+      <Button
+        size="lg"
+        title="Tell it to keep the address"
+        loading={pin.isPending}
+        onPress={() => pin.mutate()}
+      />
+    );
+  return (
+    <Button
+      size="lg"
+      title="Done at the device"
+      loading={said.isPending}
+      onPress={() => said.mutate()}
+    />
+  );
+}
+
+/** The kind's own way to keep an address, in order. */
+function Steps({ call }: { readonly call: Call }) {
+  const pinning = call.kind?.pinning;
+  if (!pinning || pinning.steps.length === 0) return null;
+  return (
+    <View style={{ gap: 6 }}>
+      <Words size="strong" heading={2}>
+        At the device
+      </Words>
+      {pinning.steps.map((step, index) => (
+        <Words key={step}>{`${index + 1}. ${step}`}</Words>
+      ))}
+    </View>
+  );
+}

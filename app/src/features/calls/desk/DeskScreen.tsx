@@ -1,0 +1,148 @@
+import { Button } from '@rneui/themed';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { formatMac, parseLabel } from '@ipsonomo/core/net';
+import { acts, useAct, usePlan } from '../../../data';
+import {
+  AddressText,
+  LongList,
+  MacText,
+  Notice,
+  Page,
+  Pick,
+  Refusals,
+  Row,
+  Words,
+} from '../../../parts';
+import { LabelField } from '../label/LabelField';
+import { issuesOf, lengthOf, placeOf, plural } from '../../words';
+import { kindsWaiting, waitingFor, type Waiting } from './boxes';
+
+/** Boxes as they come in: each sticker is bound at the desk, so that on site the first power-up is answered. */
+export function DeskScreen({ job }: { readonly job: string }) {
+  const { view, plan } = usePlan(job);
+  const [kindId, setKindId] = useState<string>();
+  const [typed, setTyped] = useState('');
+  const [chosen, setChosen] = useState<string>();
+  const [last, setLast] = useState<Waiting>();
+  const all = view && plan ? waitingFor(view, plan) : [];
+  const kinds = kindsWaiting(all);
+  const waiting = kindId === undefined ? all : all.filter(({ device }) => device.kindId === kindId);
+  // Without a choice the next of the kind is meant; of several kinds nobody can know.
+  const meant =
+    waiting.find(({ at }) => at.id === chosen) ??
+    (kindId !== undefined || kinds.length === 1 ? waiting[0] : undefined);
+  const bind = useAct(acts.bind, { job, interface: meant?.at.id ?? '' });
+  const label = typed === '' ? undefined : parseLabel(typed);
+  const act = () => {
+    if (!meant || !label?.ok || bind.isPending) return;
+    const binding = { mac: formatMac(label.value.mac), label: typed };
+    bind.mutate(binding, {
+      onSuccess: () => {
+        setLast(meant);
+        setTyped('');
+        setChosen(undefined);
+      },
+    });
+  };
+  return (
+    <Page
+      action={
+        <>
+          <Refusals issues={issuesOf(bind.error)} />
+          <Button
+            size="lg"
+            title={meant ? `Bind to ${meant.device.title}` : 'Choose which device it is'}
+            disabled={!meant || !label?.ok}
+            loading={bind.isPending}
+            onPress={act}
+          />
+        </>
+      }
+    >
+      <Words size="title" heading={1}>
+        Boxes at the desk
+      </Words>
+      <Words tone="second">
+        Scan or type the sticker of each box as it comes in. On site the device is answered at its
+        first power-up.
+      </Words>
+      <LabelField label="Sticker of the box" value={typed} onChange={setTyped} onEnter={act} />
+      {label?.ok && label.value.repairs.length > 0 ? (
+        <Notice tone="ochre" title="Letters that are no hex were repaired">
+          {label.value.repairs.map(({ from, to }) => `${from} read as ${to}`).join(', ')}
+        </Notice>
+      ) : null}
+      <Pick
+        label="What is in the box"
+        options={[
+          { value: undefined, title: 'Any kind' },
+          ...kinds.map((one) => ({
+            value: one.kindId,
+            title: one.title,
+            detail: `${plural(one.count, 'device')} without a MAC`,
+          })),
+        ]}
+        value={kindId}
+        onChange={setKindId}
+      />
+      {last ? <LastBound key={last.at.id} job={job} last={last} /> : null}
+      <Words size="strong" heading={2}>
+        {waiting.length === 0
+          ? 'Nothing waits for a sticker'
+          : `${plural(waiting.length, 'device')} without a MAC`}
+      </Words>
+      <View>
+        <LongList
+          items={waiting}
+          keyOf={({ at }) => at.id}
+          render={(one) => (
+            <Row
+              label={`it is ${one.device.title}`}
+              selected={one === meant}
+              onPress={() => setChosen(one.at.id)}
+            >
+              <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 8 }}>
+                <View style={{ flex: 1 }}>
+                  <Words size="strong">{one.device.title}</Words>
+                  <Words size="second" tone="second">
+                    {[placeOf(one.device), one.kind?.name].filter(Boolean).join(' · ')}
+                  </Words>
+                </View>
+                <AddressText
+                  still
+                  address={one.at.address}
+                  length={lengthOf(view?.subnets.find(({ id }) => id === one.at.subnetId)?.network)}
+                />
+              </View>
+            </Row>
+          )}
+        />
+      </View>
+    </Page>
+  );
+}
+
+/** What was bound just now, and the way back from a wrong one. */
+function LastBound({ job, last }: { readonly job: string; readonly last: Waiting }) {
+  const { view } = usePlan(job);
+  const unbind = useAct(acts.unbind, { job, interface: last.at.id });
+  const now = view?.devices
+    .flatMap(({ interfaces }) => interfaces)
+    .find(({ id }) => id === last.at.id);
+  if (!now?.mac) return null;
+  return (
+    <Notice tone="moss" title={`${last.device.title} is bound`}>
+      <View style={{ gap: 6 }}>
+        <MacText mac={now.mac} />
+        <Refusals issues={issuesOf(unbind.error)} />
+        <Button
+          type="outline"
+          title="Take it back"
+          loading={unbind.isPending}
+          onPress={() => unbind.mutate()}
+        />
+      </View>
+    </Notice>
+  );
+}

@@ -1,0 +1,81 @@
+import { Button } from '@rneui/themed';
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { type Kind, kindsOf, WAY_WORDS } from '@ipsonomo/core/plan';
+import { chooseFile, useJob } from '../../data';
+import { Field, Page, Row, Words } from '../../parts';
+import { SwitchReader } from '../switches';
+import { plural } from '../words';
+import { CorrectKind } from './CorrectKind';
+import { KindFacts } from './KindFacts';
+import { KindPapers } from './Papers';
+import { ReadKind } from './ReadKind';
+
+/** The shelf of kinds: what all devices of one order number share; more come from description files. */
+export function KindsScreen({ job: id }: { readonly job: string }) {
+  const { job } = useJob(id);
+  const [wanted, setWanted] = useState('');
+  const [open, setOpen] = useState<string>();
+  const [file, setFile] = useState<File>();
+  const words = wanted.trim().toLowerCase();
+  const counts = useMemo(() => {
+    const all = new Map<string, number>();
+    for (const { kindId } of job?.plan.devices ?? []) all.set(kindId, (all.get(kindId) ?? 0) + 1);
+    return all;
+  }, [job?.plan.devices]);
+  const kinds = (job ? kindsOf(job.plan) : []).filter((kind) => isMeant(kind, words));
+  const choose = async () => setFile(await chooseFile('.eds,.xml,.gsdml'));
+  return (
+    <Page
+      action={
+        file ? null : (
+          <Button size="lg" title="Read a description file" onPress={() => void choose()} />
+        )
+      }
+    >
+      <Words size="title" heading={1}>
+        Kinds
+      </Words>
+      {job && file ? (
+        <ReadKind
+          key={`${file.name}|${file.lastModified}`}
+          {...{ id, file }}
+          plan={job.plan}
+          doc={job.doc}
+          onDone={() => setFile(undefined)}
+        />
+      ) : null}
+      <Field label="A part of maker, name or order number" value={wanted} onChange={setWanted} />
+      <View>
+        {kinds.map((kind) => (
+          <View key={kind.id}>
+            <Row
+              label={kind.name}
+              selected={open === kind.id}
+              onPress={() => setOpen(open === kind.id ? undefined : kind.id)}
+            >
+              <Words size="strong">{kind.name}</Words>
+              <Words size="second" tone="second">
+                {kind.maker} · {kind.ways.map(({ way }) => WAY_WORDS[way]).join(', ')} ·{' '}
+                {plural(counts.get(kind.id) ?? 0, 'device')}
+              </Words>
+            </Row>
+            {open === kind.id && job ? (
+              <KindFacts kind={kind}>
+                {kind.switches ? (
+                  <SwitchReader face={kind.switches} network={kind.switches.base} />
+                ) : null}
+                <KindPapers {...{ id, kind }} doc={job.doc} />
+                <CorrectKind id={id} plan={job.plan} kind={kind} />
+              </KindFacts>
+            ) : null}
+          </View>
+        ))}
+      </View>
+      {job && kinds.length === 0 ? <Words>No kind of the shelf is called so.</Words> : null}
+    </Page>
+  );
+}
+
+const isMeant = ({ maker, name, orderNumber }: Kind, words: string): boolean =>
+  `${maker} ${name} ${orderNumber}`.toLowerCase().includes(words);

@@ -1,0 +1,204 @@
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { View } from 'react-native';
+import { findKind, findSubnet, kindsOf, type Plan, WAY_WORDS } from '@ipsonomo/core/plan';
+import { issueOf } from '@ipsonomo/core/net';
+import { useEdit, usePlan } from '../../../data';
+import { Card, Field, Page, Pick, Refusals, Words } from '../../../parts';
+import { useWide } from '../../../theme';
+import { issuesOf, plural } from '../../words';
+import type { Correction, Draft, Frame } from './drafts';
+import { useNewDevices } from './use-new-devices';
+
+/** Devices of one kind: a name and the next free address are proposed for each. */
+export function NewDevicesScreen({ job }: { readonly job: string }) {
+  const router = useRouter();
+  const { plan } = usePlan(job);
+  const form = useNewDevices(plan);
+  const edit = useEdit(job);
+  const { frame, change, drafts } = form;
+  const subnet = plan && findSubnet(plan, frame.subnetId);
+  const save = () =>
+    edit.mutate(
+      {
+        edits: form.edits(),
+        why: `added ${drafts.length > 1 ? plural(drafts.length, 'device') : drafts[0]?.title}`,
+      },
+      { onSuccess: () => router.navigate(`/job/${job}/plan`) },
+    );
+  const full = form.isFull && subnet ? [issueOf('address.full', subnet.name)] : [];
+  return (
+    <Page
+      action={
+        <>
+          <Words size="second" tone="second" lines={1}>
+            {summaryOf(drafts)}
+          </Words>
+          <Button
+            size="lg"
+            title={`Add ${plural(drafts.length, 'device')}`}
+            disabled={!form.isReady}
+            loading={edit.isPending}
+            onPress={save}
+          />
+        </>
+      }
+    >
+      <Words size="title" heading={1}>
+        New devices
+      </Words>
+      {plan ? <What {...{ plan, frame, change }} /> : null}
+      <Beside>
+        <Field label="How many" value={form.count} onChange={form.setCount} numeric />
+        <Field
+          label="Area"
+          value={frame.area}
+          onChange={(area) => change({ area })}
+          placeholder="Filter hall"
+        />
+        <Field
+          label="Cabinet"
+          value={frame.cabinet}
+          onChange={(cabinet) => change({ cabinet })}
+          placeholder="FH2"
+        />
+      </Beside>
+      <Beside>
+        <Field
+          label="What people call them; {n} counts"
+          value={frame.titles}
+          onChange={(titles) => change({ titles })}
+          placeholder="Conveyor drive {n}"
+        />
+        <Field
+          label="Pattern of their host names"
+          value={frame.pattern}
+          onChange={(pattern) => change({ pattern })}
+          placeholder={plan?.settings.namePattern || '{cabinet}-{stem}-{n}'}
+          issue={form.wrongPattern}
+          figures
+        />
+      </Beside>
+      <Refusals issues={full} />
+      {drafts.map((draft, index) => (
+        <DraftCard
+          key={index}
+          draft={draft}
+          onChange={(correction) => form.correct(index, correction)}
+        />
+      ))}
+      <Refusals issues={issuesOf(edit.error)} />
+    </Page>
+  );
+}
+
+interface WhatProps {
+  readonly plan: Plan;
+  readonly frame: Frame;
+  readonly change: (part: Partial<Frame>) => void;
+}
+
+/** Kind, way, subnet and controller. */
+function What({ plan, frame, change }: WhatProps) {
+  const ways = findKind(plan, frame.kindId)?.ways ?? [];
+  const controllers = plan.devices.filter(
+    (one) => findKind(plan, one.kindId)?.role === 'controllers',
+  );
+  return (
+    <>
+      <Pick
+        label="Kind"
+        options={kindsOf(plan).map((kind) => ({
+          value: kind.id,
+          title: kind.name,
+          detail: `${kind.maker} · ${kind.ways.map(({ way }) => WAY_WORDS[way]).join(', ')}`,
+        }))}
+        value={frame.kindId}
+        onChange={(kindId) => change({ kindId, way: undefined })}
+      />
+      {ways.length > 1 ? (
+        <Pick
+          label="How they get their address"
+          options={ways.map(({ way }) => ({ value: way, title: WAY_WORDS[way] }))}
+          value={frame.way ?? ways[0]?.way}
+          onChange={(way) => change({ way })}
+        />
+      ) : null}
+      <Pick
+        label="Subnet"
+        options={plan.subnets.map(({ id, name }) => ({ value: id, title: name }))}
+        value={frame.subnetId}
+        onChange={(subnetId) => change({ subnetId })}
+      />
+      {controllers.length > 0 ? (
+        <Pick
+          label="Their controller"
+          options={[
+            { value: undefined, title: 'none' },
+            ...controllers.map(({ id, title }) => ({ value: id, title })),
+          ]}
+          value={frame.controllerId}
+          onChange={(controllerId) => change({ controllerId })}
+        />
+      ) : null}
+    </>
+  );
+}
+
+/** What is about to be added, beside the button that does it. */
+function summaryOf(drafts: readonly Draft[]): string {
+  const [first] = drafts;
+  const last = drafts.at(-1);
+  if (!first || !last) return 'Nothing to add yet.';
+  const one = ({ name, address }: Draft) => `${name}, ${address}`;
+  return first === last ? one(first) : `${one(first)} … ${one(last)}`;
+}
+
+interface DraftProps {
+  readonly draft: Draft;
+  readonly onChange: (correction: Correction) => void;
+}
+
+function DraftCard({ draft, onChange }: DraftProps) {
+  const { title, name, address, addressIssue, nameIssue } = draft;
+  return (
+    <Card>
+      <Beside>
+        <Field
+          label="What people call it"
+          value={title}
+          onChange={(next) => onChange({ title: next })}
+        />
+        <Field
+          label="Host name"
+          value={name}
+          onChange={(next) => onChange({ name: next })}
+          issue={nameIssue}
+          figures
+        />
+        <Field
+          label="Address"
+          value={address}
+          onChange={(next) => onChange({ address: next })}
+          issue={addressIssue}
+          figures
+        />
+      </Beside>
+    </Card>
+  );
+}
+
+/** Fields one below the other on a phone, beside each other where there is room. */
+function Beside({ children }: { readonly children: readonly React.ReactNode[] }) {
+  const wide = useWide();
+  if (!wide) return <View style={{ gap: 12 }}>{children}</View>;
+  return (
+    <View style={{ flexDirection: 'row', gap: 12 }}>
+      {children.map((child, index) => (
+        <View key={index} style={{ flex: 1 }}>
+          {child}
+        </View>
+      ))}
+    </View>
+  );
+}

@@ -1,0 +1,129 @@
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import {
+  firstHostOf,
+  formatIpv4,
+  hostCountOf,
+  lastHostOf,
+  parseIpv4,
+  parsePrefix,
+  specialBlocksWithin,
+  type Ipv4,
+  type Issue,
+  type Prefix,
+} from '@ipsonomo/core/net';
+import { checkSubnet, FIRST_REALM, type Plan } from '@ipsonomo/core/plan';
+import { acts, useAct, usePlan } from '../../../data';
+import { Field, Notice, Page, Refusals, Words, useDraft } from '../../../parts';
+import { issuesOf } from '../../words';
+
+/** A new subnet, checked while it is typed. */
+export function NewSubnetScreen({ job }: { readonly job: string }) {
+  const router = useRouter();
+  const { plan } = usePlan(job);
+  const add = useAct(acts.addSubnet, { job });
+  const [name, setName, forgetName] = useDraft(`new subnet name ${job}`);
+  const [network, setNetwork, forgetNetwork] = useDraft(`new subnet network ${job}`);
+  const [gateway, setGateway, forgetGateway] = useDraft(`new subnet gateway ${job}`);
+  const [vlan, setVlan, forgetVlan] = useDraft(`new subnet vlan ${job}`);
+  const read = readSubnet(plan, network, gateway);
+  const vlanOk = vlan === '' || (/^[0-9]+$/.test(vlan) && +vlan >= 1 && +vlan <= 4094);
+  const ready = name.trim() !== '' && read.prefix && !read.issues.length && vlanOk;
+  const save = () =>
+    add.mutate(
+      {
+        name,
+        network,
+        gateway: gateway === '' ? null : gateway,
+        vlan: vlan === '' ? null : Number(vlan),
+        purpose: 'machine network',
+      },
+      {
+        onSuccess() {
+          for (const forget of [forgetName, forgetNetwork, forgetGateway, forgetVlan]) forget();
+          router.navigate(`/job/${job}/plan`);
+        },
+      },
+    );
+  return (
+    <Page
+      action={
+        <Button
+          size="lg"
+          title="Add this subnet"
+          disabled={!ready}
+          loading={add.isPending}
+          onPress={save}
+        />
+      }
+    >
+      <Words size="title" heading={1}>
+        A new subnet
+      </Words>
+      <Field label="Name" value={name} onChange={setName} placeholder="Filter hall" />
+      <Field
+        label="Network with prefix length"
+        value={network}
+        onChange={setNetwork}
+        placeholder="172.22.42.0/24"
+        issue={network === '' ? undefined : read.networkIssue}
+        figures
+      />
+      {read.prefix ? <Notice tone="plain">{describe(read.prefix)}</Notice> : null}
+      <Field
+        label="Gateway, if it has one"
+        value={gateway}
+        onChange={setGateway}
+        placeholder={read.prefix ? formatIpv4(firstHostOf(read.prefix)) : '172.22.42.1'}
+        issue={gateway === '' ? undefined : read.gatewayIssue}
+        figures
+      />
+      <Field
+        label="VLAN, if it has one"
+        value={vlan}
+        onChange={setVlan}
+        numeric
+        issue={
+          vlanOk
+            ? undefined
+            : { code: 'body.invalid', where: 'VLAN', facts: { why: 'is a number from 1 to 4094' } }
+        }
+      />
+      <Refusals issues={[...read.issues, ...(issuesOf(add.error) ?? [])]} />
+    </Page>
+  );
+}
+
+interface Reading {
+  readonly prefix: Prefix | undefined;
+  readonly networkIssue: Issue | undefined;
+  readonly gatewayIssue: Issue | undefined;
+  /** What the plan says against it. */
+  readonly issues: readonly Issue[];
+}
+
+function readSubnet(plan: Plan | undefined, network: string, gatewayText: string): Reading {
+  const prefix = parsePrefix(network);
+  const gateway = gatewayText === '' ? undefined : parseIpv4(gatewayText);
+  const value: Ipv4 | undefined = gateway?.ok ? gateway.value : undefined;
+  return {
+    prefix: prefix.ok ? prefix.value : undefined,
+    networkIssue: prefix.ok ? undefined : prefix.error,
+    gatewayIssue: gateway && !gateway.ok ? gateway.error : undefined,
+    issues:
+      plan && prefix.ok
+        ? checkSubnet(plan, {
+            realmId: plan.realms[0]?.id ?? FIRST_REALM.id,
+            prefix: prefix.value,
+            gateway: value,
+          })
+        : [],
+  };
+}
+
+function describe(prefix: Prefix): string {
+  const range = `${formatIpv4(firstHostOf(prefix))} to ${formatIpv4(lastHostOf(prefix))}`;
+  const special = specialBlocksWithin(prefix).filter((block) => block.use !== 'free');
+  const note = special.length > 0 ? ` Touches: ${special.map((b) => b.name).join(', ')}.` : '';
+  return `${hostCountOf(prefix)} addresses for devices, ${range}.${note}`;
+}

@@ -1,0 +1,175 @@
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { formatPrefix, hostCountOf } from '@ipsonomo/core/net';
+import { lengthFor, type Edit, type Plan, type PlanDoc, type Split } from '@ipsonomo/core/plan';
+import { editsOfSplit } from '@ipsonomo/core/reshape';
+import { newId, useEdit, useJob } from '../../../data';
+import { Card, Field, Page, Refusals, Words } from '../../../parts';
+import { useColours } from '../../../theme';
+import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
+import { issuesOf, plural } from '../../words';
+import {
+  draftOf,
+  newBlock,
+  NEW_NEED,
+  readBlock,
+  type BlockDraft,
+  type NeedDraft,
+  type Place,
+} from './draft';
+import { NeedRow } from './NeedRow';
+import { Repack } from './Repack';
+
+/** A block of IT, split into a subnet for each need. */
+export function BlockScreen({ job: id, block }: { readonly job: string; readonly block: string }) {
+  const { job, error } = useJob(id);
+  if (!job) return <Page>{<Refusals issues={issuesOf(error)} />}</Page>;
+  const known = job.plan.blocks.find((one) => one.id === block);
+  const first = known ? draftOf(known) : newBlock(job.plan);
+  return <BlockForm {...{ id, first }} plan={job.plan} doc={job.doc} isNew={!known} />;
+}
+
+interface FormProps {
+  readonly id: string;
+  readonly first: BlockDraft;
+  readonly plan: Plan;
+  readonly doc: PlanDoc;
+  readonly isNew: boolean;
+}
+
+function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
+  const router = useRouter();
+  const edit = useEdit(id);
+  // What was seen when the form was opened: a block that somebody else changed since is a conflict.
+  const [opened] = useState(doc);
+  const [draft, setDraft] = useState(first);
+  const conflicts = conflictsOf(edit.error);
+  const read = useMemo(() => readBlock(draft), [draft]);
+  const change = useMemo(
+    () =>
+      read.block && read.block.needs.length > 0
+        ? editsOfSplit(plan, opened, read.block, newId)
+        : undefined,
+    [plan, opened, read.block],
+  );
+  const split = change?.ok ? change.value.split : undefined;
+  const added = change?.ok ? change.value.added : [];
+  const setNeed = (index: number, need: NeedDraft | undefined) =>
+    setDraft((now) => ({
+      ...now,
+      needs: now.needs.flatMap((one, at) => (at === index ? (need ? [need] : []) : [one])),
+    }));
+  const write = (edits: readonly Edit[]) =>
+    edit.mutate(
+      { edits, why: `split ${draft.network} into ${plural(added.length, 'subnet')}` },
+      { onSuccess: () => router.navigate(`/job/${id}/plan`) },
+    );
+  const save = () => change?.ok && write(change.value.edits);
+  return (
+    <Page
+      maxWidth={900}
+      action={
+        <Button
+          size="lg"
+          title={added.length > 0 ? `Make ${plural(added.length, 'subnet')}` : 'Keep these needs'}
+          disabled={!change?.ok || change.value.edits.length === 0}
+          loading={edit.isPending}
+          onPress={save}
+        />
+      }
+    >
+      <Words size="title" heading={1}>
+        {isNew ? 'Split a block' : `Split ${first.name}`}
+      </Words>
+      <Words tone="second">
+        What did IT give, and who needs how much of it? Each need gets the smallest network that
+        holds its devices, their growth and a gateway.
+      </Words>
+      <Field
+        label="Block with prefix length"
+        value={draft.network}
+        onChange={(network) => setDraft({ ...draft, network })}
+        placeholder="172.22.40.0/21"
+        issue={read.networkIssue}
+        figures
+      />
+      <Field
+        label="What it is called"
+        value={draft.name}
+        onChange={(name) => setDraft({ ...draft, name })}
+        placeholder="Block of IT"
+      />
+      {draft.needs.map((need, index) => (
+        <NeedRow
+          key={index}
+          number={index + 1}
+          need={need}
+          issue={read.needIssues[index]}
+          place={placeOf(split, need, read.block?.prefix)}
+          onChange={(next) => setNeed(index, next)}
+          onRemove={() => setNeed(index, undefined)}
+        />
+      ))}
+      <Button
+        type="outline"
+        title="Another need"
+        onPress={() => setDraft({ ...draft, needs: [...draft.needs, NEW_NEED] })}
+      />
+      <Refusals issues={change && !change.ok ? change.error : []} />
+      {split ? <LeftOver split={split} /> : null}
+      {read.block && !isNew ? <Repack {...{ id, plan, doc }} block={read.block} /> : null}
+      {conflicts.length > 0 ? (
+        <Card strong>
+          <ConflictPane
+            {...{ doc, conflicts }}
+            edits={edit.variables?.edits ?? []}
+            isBusy={edit.isPending}
+            onSettle={write}
+            onLeave={() => router.navigate(`/job/${id}/plan`)}
+          />
+        </Card>
+      ) : (
+        <Refusals issues={issuesOf(edit.error)} />
+      )}
+    </Page>
+  );
+}
+
+/** Where a need came to lie, or why it did not. */
+function placeOf(
+  split: Split | undefined,
+  need: NeedDraft,
+  block: Parameters<typeof lengthFor>[1] | undefined,
+): Place | undefined {
+  const name = need.name.trim();
+  const placed = split?.placed.find((one) => one.need.name === name);
+  if (placed)
+    return {
+      network: formatPrefix(placed.prefix),
+      detail: `${placed.hosts} of ${hostCountOf(placed.prefix)} hosts needed`,
+      isPlaced: true,
+    };
+  const unplaced = split?.unplaced.find((one) => one.need.name === name);
+  if (!unplaced || !block) return undefined;
+  const { largest } = unplaced;
+  return {
+    network: `needs a /${lengthFor(unplaced.need, block) ?? unplaced.wanted}`,
+    detail: largest === undefined ? 'nothing is left' : `the largest part left is a /${largest}`,
+    isPlaced: false,
+  };
+}
+
+function LeftOver({ split }: { readonly split: Split }) {
+  const colours = useColours();
+  const { left } = split;
+  return (
+    <View style={{ gap: 4, borderTopWidth: 1, borderTopColor: colours.line, paddingTop: 12 }}>
+      <Words size="strong">{left.length === 0 ? 'Nothing is left over' : 'Left over'}</Words>
+      <Words size="second" tone="second">
+        {left.map(formatPrefix).join(', ')}
+      </Words>
+    </View>
+  );
+}

@@ -1,0 +1,143 @@
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import type { DeviceInfo, InterfaceView } from '@ipsonomo/core/api';
+import { parseHostName } from '@ipsonomo/core/names';
+import { parseIpv4, type Issue } from '@ipsonomo/core/net';
+import {
+  changeOf,
+  checkAddress,
+  editsOfTakingOut,
+  findDoc,
+  findSubnet,
+  type Edit,
+  type Plan,
+  type PlanDoc,
+  type ThingDoc,
+} from '@ipsonomo/core/plan';
+import { useEdit } from '../../../data';
+import { Card, Field, Refusals } from '../../../parts';
+import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
+import { issuesOf } from '../../words';
+
+interface Props {
+  readonly job: string;
+  readonly device: DeviceInfo;
+  readonly at: InterfaceView;
+  readonly plan: Plan;
+  readonly doc: PlanDoc;
+}
+
+/** What stood in the plan when the form was opened: somebody else may change it meanwhile. */
+interface Opened {
+  readonly device: ThingDoc;
+  readonly at: ThingDoc;
+}
+
+/** Correcting one device by hand. */
+export function Change(props: Props) {
+  const { doc, device, at } = props;
+  const [opened, setOpened] = useState<Opened>();
+  const open = () => {
+    const things = {
+      device: findDoc(doc, 'device', device.id),
+      at: findDoc(doc, 'interface', at.id),
+    };
+    if (things.device && things.at) setOpened({ device: things.device, at: things.at });
+  };
+  if (!opened) return <Button type="outline" title="Change name or address" onPress={open} />;
+  return <Form {...props} opened={opened} onClose={() => setOpened(undefined)} />;
+}
+
+interface FormProps extends Props {
+  readonly opened: Opened;
+  readonly onClose: () => void;
+}
+
+function Form({ job, device, at, plan, doc, opened, onClose }: FormProps) {
+  const [title, setTitle] = useState(device.title);
+  const [name, setName] = useState(device.name);
+  const [address, setAddress] = useState(at.address);
+  const edit = useEdit(job);
+  const conflicts = conflictsOf(edit.error);
+  const addressIssue = addressIssueOf(plan, at, address);
+  const nameIssue = nameIssueOf(plan, device, name);
+  const write = (edits: readonly Edit[]) =>
+    edits.length === 0
+      ? onClose()
+      : edit.mutate({ edits, why: `changed ${title}` }, { onSuccess: onClose });
+  const save = () =>
+    write([
+      ...changeOf('device', opened.device, {
+        title: title.trim(),
+        ...(name === device.name ? {} : { name, isNameTyped: true }),
+      }),
+      ...changeOf('interface', opened.at, { address }),
+    ]);
+  if (conflicts.length > 0)
+    return (
+      <Card strong>
+        <ConflictPane
+          {...{ doc, conflicts }}
+          edits={edit.variables?.edits ?? []}
+          isBusy={edit.isPending}
+          onSettle={write}
+          onLeave={onClose}
+        />
+      </Card>
+    );
+  return (
+    <Card strong>
+      <Field label="What people call it" value={title} onChange={setTitle} />
+      <Field label="Host name" value={name} onChange={setName} issue={nameIssue} figures />
+      <Field label="Address" value={address} onChange={setAddress} issue={addressIssue} figures />
+      <Refusals issues={issuesOf(edit.error)} />
+      <Button
+        title="Save"
+        disabled={!!addressIssue || !!nameIssue || !title.trim()}
+        loading={edit.isPending}
+        onPress={save}
+      />
+      <Button type="outline" title="Leave it as it was" onPress={onClose} />
+      <Removal {...{ job, device, doc }} />
+    </Card>
+  );
+}
+
+function Removal({ job, device, doc }: Pick<Props, 'job' | 'device' | 'doc'>) {
+  const router = useRouter();
+  const [sure, setSure] = useState(false);
+  const edit = useEdit(job);
+  const takeOut = () =>
+    edit.mutate(
+      {
+        edits: editsOfTakingOut(doc, new Set([device.id])),
+        why: `took ${device.title} out of the plan`,
+      },
+      { onSuccess: () => router.navigate(`/job/${job}/plan`) },
+    );
+  return (
+    <>
+      <Refusals issues={issuesOf(edit.error)} />
+      <Button
+        type="outline"
+        title={sure ? `Yes, take ${device.title} out of the plan` : 'Take it out of the plan'}
+        onPress={() => (sure ? takeOut() : setSure(true))}
+      />
+    </>
+  );
+}
+
+function nameIssueOf(plan: Plan, device: DeviceInfo, text: string): Issue | undefined {
+  const read = parseHostName(text);
+  if (!read.ok) return read.error;
+  const holder = plan.devices.find((one) => one.name === text && one.id !== device.id);
+  return holder && { code: 'name.taken', where: text, facts: { holder: holder.title } };
+}
+
+function addressIssueOf(plan: Plan, at: InterfaceView, text: string): Issue | undefined {
+  const address = parseIpv4(text);
+  if (!address.ok) return address.error;
+  const subnet = findSubnet(plan, at.subnetId);
+  return subnet && checkAddress(plan, subnet, address.value, at.id)[0];
+}

@@ -1,0 +1,95 @@
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { View } from 'react-native';
+import { snagSentence } from '@ipsonomo/language';
+import { findKind, WAY_WORDS } from '@ipsonomo/core/plan';
+import { snagKey } from '@ipsonomo/core/snags';
+import { useJob } from '../../../data';
+import { AddressText, Card, MacText, Notice, Page, StageNotches, Words } from '../../../parts';
+import { useWide } from '../../../theme';
+import { PaperList } from '../../kinds';
+import { DeviceSwitches } from '../../switches';
+import { lengthOf, placeOf } from '../../words';
+import { Change } from './Change';
+import { Seen } from './Seen';
+
+/** One device of the plan: what is wanted, what was seen, and its correction. */
+export function DevicePane({ job, device: id }: { readonly job: string; readonly device: string }) {
+  const { job: now } = useJob(job);
+  const { view, plan, doc } = now ?? {};
+  const wide = useWide();
+  const router = useRouter();
+  const devices = view?.devices ?? [];
+  const device = devices.find((one) => one.id === id);
+  const at = device?.interfaces[0];
+  if (!view || !plan || !doc || !device || !at) return <Page>{null}</Page>;
+  const subnet = view.subnets.find((one) => one.id === at.subnetId);
+  const kind = findKind(plan, device.kindId);
+  return (
+    <Page
+      action={
+        <Button
+          size="lg"
+          type={wide ? 'outline' : 'solid'}
+          title={at.stage === 'proven' ? 'See its call' : 'Go to its call'}
+          onPress={() => router.navigate(`/job/${job}/call/${at.id}`)}
+        />
+      }
+    >
+      <View style={{ gap: 4 }}>
+        <Words size="second" tone="second">
+          {placeOf(device)} · {WAY_WORDS[device.way]}
+        </Words>
+        <Words size="device" heading={wide ? 2 : 1}>
+          {device.title}
+        </Words>
+        <AddressText size="call" address={at.address} length={lengthOf(subnet?.network)} />
+        <StageNotches notches={at.notches} size={18} />
+      </View>
+      {device.snags.map((snag) => (
+        <Notice key={snagKey(snag)} tone={snag.severity === 'wrong' ? 'brick' : 'ochre'}>
+          {snagSentence(snag)}
+        </Notice>
+      ))}
+      <Card>
+        <Fact name="host name">{device.name}</Fact>
+        <Fact name="kind">{kind ? `${kind.maker} · ${kind.name}` : device.kindId}</Fact>
+        <Fact name="subnet">{`${subnet?.name} · ${subnet?.network}`}</Fact>
+        <Fact name="MAC">{at.mac ? <MacText mac={at.mac} /> : 'awaited'}</Fact>
+        {kind && kind.papers.length > 0 ? (
+          <Fact name="papers">
+            <PaperList job={job} papers={kind.papers} />
+          </Fact>
+        ) : null}
+      </Card>
+      <DeviceSwitches {...{ plan }} deviceId={device.id} interfaceId={at.id} />
+      <Change key={device.id} {...{ job, device, at, plan, doc }} />
+      <Button
+        type="outline"
+        title="It is dead: swap it"
+        onPress={() => router.navigate(`/job/${job}/swap/${at.id}`)}
+      />
+      <Button
+        type="outline"
+        title="Everything of this device"
+        onPress={() => router.navigate(`/job/${job}/thing/device/${device.id}`)}
+      />
+      <Seen job={job} at={at} />
+    </Page>
+  );
+}
+
+function Fact({ name, children }: { readonly name: string; readonly children: React.ReactNode }) {
+  return (
+    <View style={{ flexDirection: 'row', gap: 12 }}>
+      <View style={{ width: 92 }}>
+        <Words size="second" tone="second">
+          {name}
+        </Words>
+      </View>
+      <View style={{ flex: 1 }}>
+        {typeof children === 'string' ? <Words size="second">{children}</Words> : children}
+      </View>
+    </View>
+  );
+}

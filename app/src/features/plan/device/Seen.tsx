@@ -1,0 +1,21 @@
+import { useQuery } from '@tanstack/react-query';
+import { View } from 'react-native';
+import type { InterfaceView } from '@ipsonomo/core/api';
+import { acts, reading } from '../../../data';
+import { EvidenceStamp, Words } from '../../../parts';
+
+/** Everything that was seen of an interface, newest first. */
+export function Seen({ job, at }: { readonly job: string; readonly at: InterfaceView }) {
+  const { data } = useQuery(reading(acts.readEvidence, { job, interface: at.id }));
+  if (!data || data.length === 0) return null;
+  return (
+    <View>
+      <Words size="strong" heading={2}>
+        What was seen
+      </Words>
+      {data.map((evidence) => (
+        <EvidenceStamp key={evidence.id} evidence={evidence} />
+      ))}
+    </View>
+  );
+}

@@ -1,0 +1,68 @@
+import { Button, LinearProgress } from '@rneui/themed';
+import { useState } from 'react';
+import type { ListView } from '@ipsonomo/core/api';
+import { acts, chooseFile, useAct, useJob, useList } from '../../../data';
+import { Notice, Page, Refusals, Words } from '../../../parts';
+import { issuesOf, plural } from '../../words';
+import { Matching } from './Matching';
+
+const readingWords = (view: ListView | undefined): string =>
+  view?.state === 'waiting'
+    ? `${plural(view.before, 'file')} to be read before it …`
+    : 'Being read …';
+
+/** A list of devices from a spreadsheet: chosen, read, matched, seen, and only then taken. */
+export function ImportScreen({ job: id }: { readonly job: string }) {
+  const { job, error } = useJob(id);
+  const send = useAct(acts.sendList, { job: id });
+  const [list, setList] = useState<string>();
+  const { data: view, error: lost } = useList(id, list);
+  const choose = async () => {
+    const file = await chooseFile('.xlsx,.csv,.txt,.tsv');
+    if (!file) return;
+    setList(undefined);
+    send.mutate(file, { onSuccess: (made) => setList(made.id) });
+  };
+  const isBusy = send.isPending || view?.state === 'reading' || view?.state === 'waiting';
+  if (job && list !== undefined && view?.state === 'ready')
+    return (
+      <Matching
+        key={list}
+        {...{ id, list }}
+        plan={job.plan}
+        sheets={view.sheets}
+        onAgain={() => void choose()}
+      />
+    );
+  return (
+    <Page
+      action={
+        <Button size="lg" title="Choose a file" loading={isBusy} onPress={() => void choose()} />
+      }
+    >
+      <Words size="title" heading={1}>
+        Devices from a list
+      </Words>
+      <Words tone="second">
+        XLSX or CSV, one device a line, with headings above. Nothing is changed before you have seen
+        what comes of it.
+      </Words>
+      {isBusy ? (
+        <>
+          <Words>{readingWords(view)}</Words>
+          <LinearProgress
+            value={view?.state === 'reading' ? view.share : 0}
+            variant={view?.state === 'reading' ? 'determinate' : 'indeterminate'}
+          />
+        </>
+      ) : null}
+      {view?.state === 'failed' ? (
+        <>
+          <Refusals issues={[view.issue]} />
+          <Notice tone="plain">Nothing was taken from it.</Notice>
+        </>
+      ) : null}
+      <Refusals issues={issuesOf(error ?? send.error ?? lost)} />
+    </Page>
+  );
+}

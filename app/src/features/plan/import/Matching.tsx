@@ -1,0 +1,167 @@
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import type { ListTaking, SheetSummary } from '@ipsonomo/core/api';
+import { kindsOf, type Plan } from '@ipsonomo/core/plan';
+import { matchColumns, SHEET_COLUMNS, type ColumnId } from '@ipsonomo/core/sheet';
+import { acts, useAct, useListPreview } from '../../../data';
+import { Card, Page, Pick, Refusals, Words } from '../../../parts';
+import { useWide } from '../../../theme';
+import { issuesOf, plural } from '../../words';
+import { Preview } from './Preview';
+
+interface Props {
+  readonly id: string;
+  readonly list: string;
+  readonly plan: Plan;
+  readonly sheets: readonly SheetSummary[];
+  readonly onAgain: () => void;
+}
+
+type Columns = readonly (ColumnId | null)[];
+
+const OPTIONS = [
+  { value: null, title: 'leave it out' },
+  ...SHEET_COLUMNS.map(({ id, title }) => ({ value: id as ColumnId | null, title })),
+];
+
+/** Which column is what, guessed and to be corrected; below it what comes of the list. */
+export function Matching({ id, list, plan, sheets, onAgain }: Props) {
+  const router = useRouter();
+  const wide = useWide();
+  const [sheet, setSheet] = useState(0);
+  const [typed, setTyped] = useState<ReadonlyMap<number, Columns>>(new Map());
+  const [kindId, setKindId] = useState<string | null>(null);
+  const [subnetId, setSubnetId] = useState<string | null>(
+    plan.subnets.length === 1 ? (plan.subnets[0]?.id ?? null) : null,
+  );
+  const shown = sheets[sheet];
+  const guessed = useMemo(() => guess(plan, shown), [plan, shown]);
+  const columns = typed.get(sheet) ?? guessed;
+  const taking = useMemo(
+    (): ListTaking => ({
+      ...{ sheet, columns },
+      defaults: { ...(kindId ? { kindId } : {}), ...(subnetId ? { subnetId } : {}) },
+    }),
+    [sheet, columns, kindId, subnetId],
+  );
+  const { data: preview, error } = useListPreview(id, list, taking);
+  const take = useAct(acts.takeList, { job: id, list });
+  const good = preview ? preview.count - preview.badLines : 0;
+  const setColumn = (at: number, column: ColumnId | null) =>
+    setTyped((known) =>
+      // A column stands for one thing: whoever had it before gives it up.
+      new Map(known).set(
+        sheet,
+        columns.map((one, index) => (index === at ? column : one === column ? null : one)),
+      ),
+    );
+  return (
+    <Page
+      maxWidth={1140}
+      action={
+        <Button
+          size="lg"
+          title={takeWords(good, preview?.badLines ?? 0)}
+          disabled={good === 0}
+          loading={take.isPending}
+          onPress={() =>
+            take.mutate(taking, { onSuccess: () => router.navigate(`/job/${id}/plan`) })
+          }
+        />
+      }
+    >
+      <Words size="title" heading={1}>
+        Devices from a list
+      </Words>
+      <View style={{ flexDirection: wide ? 'row' : 'column', gap: 24 }}>
+        <View style={{ flex: wide ? 3 : undefined, gap: 12 }}>
+          {sheets.length > 1 ? (
+            <Pick
+              label="Sheet"
+              options={sheets.map((one, value) => ({
+                value,
+                title: `${one.name}, ${one.count} lines`,
+              }))}
+              value={sheet}
+              onChange={setSheet}
+            />
+          ) : null}
+          <Card>
+            <Words size="strong">For lines that do not say</Words>
+            <Pick
+              label="Kind"
+              options={[
+                { value: null, title: 'none' },
+                ...kindsOf(plan).map((kind) => ({
+                  value: kind.id as string | null,
+                  ...{ title: kind.name, detail: kind.maker },
+                })),
+              ]}
+              value={kindId}
+              onChange={setKindId}
+            />
+            <Pick
+              label="Subnet"
+              options={[
+                { value: null, title: 'where the address says' },
+                ...plan.subnets.map((one) => ({ value: one.id as string | null, title: one.name })),
+              ]}
+              value={subnetId}
+              onChange={setSubnetId}
+            />
+          </Card>
+          {shown ? <ColumnCards sheet={shown} columns={columns} onChange={setColumn} /> : null}
+        </View>
+        <View style={{ flex: wide ? 2 : undefined }}>
+          {preview ? <Preview preview={preview} /> : null}
+        </View>
+      </View>
+      <Refusals issues={issuesOf(error ?? take.error)} />
+      <Button type="outline" title="Choose another file" onPress={onAgain} />
+    </Page>
+  );
+}
+
+function guess(plan: Plan, sheet: SheetSummary | undefined): Columns {
+  const remembered = new Map(plan.settings.columns.map((one) => [one.heading, one.field]));
+  return matchColumns(sheet?.headings ?? [], SHEET_COLUMNS, remembered).map((one) => one ?? null);
+}
+
+function takeWords(good: number, bad: number): string {
+  if (good === 0) return 'No line can be taken yet';
+  return bad === 0 ? `Add ${plural(good, 'device')}` : `Add the other ${plural(good, 'device')}`;
+}
+
+interface ColumnProps {
+  readonly sheet: SheetSummary;
+  readonly columns: Columns;
+  readonly onChange: (at: number, column: ColumnId | null) => void;
+}
+
+function ColumnCards({ sheet, columns, onChange }: ColumnProps) {
+  const wide = useWide();
+  return (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
+      {sheet.headings.map((heading, at) => (
+        <View key={at} style={{ width: wide ? 300 : '100%' }}>
+          <Card>
+            <Pick
+              label={heading || `column ${at + 1}`}
+              options={OPTIONS}
+              value={columns[at] ?? null}
+              onChange={(column) => onChange(at, column)}
+            />
+            <Words size="caption" tone="second" lines={2}>
+              {sheet.sample
+                .map((line) => line[at] ?? '')
+                .filter(Boolean)
+                .join(', ') || 'empty'}
+            </Words>
+          </Card>
+        </View>
+      ))}
+    </View>
+  );
+}

@@ -1,0 +1,62 @@
+import { View } from 'react-native';
+import type { ListPreview } from '@ipsonomo/core/api';
+import { sentenceOf } from '@ipsonomo/language';
+import { columnOf } from '@ipsonomo/core/sheet';
+import { AddressText, Words } from '../../../parts';
+import { useColours } from '../../../theme';
+import { plural } from '../../words';
+
+/** What would come of the list: every bad cell by its line, then the devices. */
+export function Preview({ preview }: { readonly preview: ListPreview }) {
+  const colours = useColours();
+  const { count, badLines, bad, devices, wrong } = preview;
+  return (
+    <View style={{ gap: 8 }}>
+      <Words size="device" heading={2}>
+        {plural(count, 'line')}, {count - badLines} of them good
+      </Words>
+      {wrong > 0 ? (
+        <Words tone="brick">They would bring {plural(wrong, 'wrong snag')} into the plan.</Words>
+      ) : null}
+      {bad.map((one) => (
+        <View
+          key={`${one.row}|${one.column}`}
+          style={{ borderTopWidth: 3, borderTopColor: colours.brick, paddingTop: 4 }}
+        >
+          <Words size="second">
+            line {one.row + 1}, {columnOf(one.column).title}
+            {one.text === '' ? '' : ` “${one.text}”`}
+          </Words>
+          <Words size="second" tone="brick">
+            {sentenceOf(one.issue)}
+          </Words>
+        </View>
+      ))}
+      {devices.map((one, index) => (
+        <View
+          key={index}
+          style={{
+            flexDirection: 'row',
+            gap: 12,
+            paddingVertical: 6,
+            borderTopWidth: 1,
+            borderTopColor: colours.line,
+          }}
+        >
+          <View style={{ flex: 1 }}>
+            <Words size="second">{one.title}</Words>
+            <Words size="caption" tone="second">
+              {one.name} · {one.kind} · {one.subnet}
+            </Words>
+          </View>
+          <AddressText still size="small" address={one.address} length={24} />
+        </View>
+      ))}
+      {count - badLines > devices.length ? (
+        <Words size="second" tone="second">
+          and {count - badLines - devices.length} more
+        </Words>
+      ) : null}
+    </View>
+  );
+}

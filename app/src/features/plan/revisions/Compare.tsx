@@ -1,0 +1,79 @@
+import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { View } from 'react-native';
+import type { EditsView } from '@ipsonomo/core/api';
+import { differencesOf, docBefore, type Difference } from '@ipsonomo/language';
+import type { Edit } from '@ipsonomo/core/plan';
+import { editsQuery, type Job } from '../../../data';
+import { Card, Notice, Words } from '../../../parts';
+import { useColours, useWide } from '../../../theme';
+import { plural } from '../../words';
+
+interface Props {
+  readonly id: string;
+  readonly job: Job;
+  /** One revision, against the plan as it is; or two. */
+  readonly chosen: readonly number[];
+}
+
+const MOST = 300;
+
+/** What two states of the plan differ in. */
+export function Compare({ id, job, chosen }: Props) {
+  const [from = 0, to] = [...chosen].sort((a, b) => a - b);
+  const now = job.now.revision;
+  const since = useQuery(editsQuery(id, from)).data;
+  const later = useQuery({ ...editsQuery(id, to ?? now), enabled: to !== undefined }).data;
+  const differences = useMemo(() => {
+    // The edits end where the plan of this page stands, or it is read again.
+    if (since?.revision !== now || (to !== undefined && later?.revision !== now)) return undefined;
+    const before = docBefore(job.doc, allOf(since));
+    const after = to === undefined ? job.doc : docBefore(job.doc, later ? allOf(later) : []);
+    return before && after ? differencesOf(before, after) : undefined;
+  }, [since, later, job.doc, now, to]);
+  const title = to === undefined ? `Since revision ${from}` : `From revision ${from} to ${to}`;
+  if (!differences) return <Notice tone="plain">{`${title}: being read …`}</Notice>;
+  return (
+    <Card>
+      <Words size="strong" heading={2}>
+        {title}:{' '}
+        {differences.length === 0 ? 'nothing differs' : plural(differences.length, 'difference')}
+      </Words>
+      {differences.slice(0, MOST).map((one) => (
+        <DifferenceLine key={one.key} one={one} />
+      ))}
+      {differences.length > MOST ? (
+        <Words size="second" tone="second">
+          and {differences.length - MOST} more
+        </Words>
+      ) : null}
+    </Card>
+  );
+}
+
+const allOf = ({ revisions }: EditsView): readonly Edit[] => revisions.flatMap((one) => one.edits);
+
+function DifferenceLine({ one }: { readonly one: Difference }) {
+  const colours = useColours();
+  const wide = useWide();
+  return (
+    <View
+      style={{
+        flexDirection: wide ? 'row' : 'column',
+        gap: wide ? 16 : 2,
+        borderTopWidth: 1,
+        borderTopColor: colours.line,
+        paddingTop: 6,
+      }}
+    >
+      <View style={{ flex: wide ? 1 : undefined }}>
+        <Words size="second">{one.thing}</Words>
+      </View>
+      <View style={{ flex: wide ? 2 : undefined }}>
+        <Words size="second" tone="second">
+          {one.field === '' ? one.after : `${one.field}: ${one.before} → ${one.after}`}
+        </Words>
+      </View>
+    </View>
+  );
+}

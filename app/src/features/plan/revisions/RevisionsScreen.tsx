@@ -1,0 +1,128 @@
+import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { format } from 'date-fns/format';
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { RevisionView } from '@ipsonomo/core/api';
+import { acts, reading, useAct, useActOn, useJob } from '../../../data';
+import { Field, LongList, Page, Refusals, Row, Words } from '../../../parts';
+import { useColours } from '../../../theme';
+import { issuesOf, plural } from '../../words';
+import { Compare } from './Compare';
+
+/** Every change of the plan: who, when, why; taken back, named, and held side by side. */
+export function RevisionsScreen({ job: id }: { readonly job: string }) {
+  const { job } = useJob(id);
+  const { data: revisions, error } = useQuery(reading(acts.listRevisions, { job: id }));
+  const undo = useAct(acts.undo, { job: id });
+  const redo = useAct(acts.redo, { job: id });
+  const [chosen, setChosen] = useState<readonly number[]>([]);
+  const toggle = (number: number) =>
+    setChosen((now) =>
+      now.includes(number) ? now.filter((one) => one !== number) : [...now.slice(-1), number],
+    );
+  return (
+    <Page>
+      <Words size="title" heading={1}>
+        Revisions
+      </Words>
+      <Words tone="second">
+        Choose one to see what came after it, or two to hold them side by side.
+      </Words>
+      <View style={{ flexDirection: 'row', gap: 12 }}>
+        <View style={{ flex: 1 }}>
+          <Button
+            type="outline"
+            title="Undo my last"
+            loading={undo.isPending}
+            onPress={() => undo.mutate()}
+          />
+        </View>
+        <View style={{ flex: 1 }}>
+          <Button
+            type="outline"
+            title="Redo"
+            loading={redo.isPending}
+            onPress={() => redo.mutate()}
+          />
+        </View>
+      </View>
+      <Refusals issues={issuesOf(error ?? undo.error ?? redo.error)} />
+      {job && chosen.length > 0 ? <Compare id={id} job={job} chosen={chosen} /> : null}
+      <View>
+        <LongList
+          items={revisions ?? []}
+          height={72}
+          keyOf={({ number }) => String(number)}
+          render={(one) => (
+            <Revision
+              {...{ id, one }}
+              isChosen={chosen.includes(one.number)}
+              onPress={() => toggle(one.number)}
+            />
+          )}
+        />
+      </View>
+    </Page>
+  );
+}
+
+interface RevisionProps {
+  readonly id: string;
+  readonly one: RevisionView;
+  readonly isChosen: boolean;
+  readonly onPress: () => void;
+}
+
+function Revision({ id, one, isChosen, onPress }: RevisionProps) {
+  return (
+    <View>
+      <Row onPress={onPress} selected={isChosen} label={`Revision ${one.number}`}>
+        <View style={{ gap: 2 }}>
+          <Words size="second">
+            <Words size="strong">{`${one.number}`}</Words> · {one.what}
+          </Words>
+          {one.name ? (
+            <Words size="strong" tone="moss">
+              {one.name}
+            </Words>
+          ) : null}
+          <Words size="caption" tone="second">
+            {one.person} · {format(one.at, 'd MMM yyyy HH:mm')} ·{' '}
+            {one.undoes === null ? plural(one.count, 'change') : `takes back ${one.undoes}`}
+          </Words>
+        </View>
+      </Row>
+      {isChosen ? <Naming id={id} one={one} /> : null}
+    </View>
+  );
+}
+
+function Naming({ id, one }: Pick<RevisionProps, 'id' | 'one'>) {
+  const colours = useColours();
+  const [name, setName] = useState(one.name ?? '');
+  const naming = useActOn(acts.nameRevision);
+  return (
+    <View style={{ padding: 12, gap: 4, backgroundColor: colours.surface }}>
+      <Field
+        label={`Name of revision ${one.number}`}
+        value={name}
+        onChange={setName}
+        placeholder="as issued to site"
+      />
+      <Refusals issues={issuesOf(naming.error)} />
+      <Button
+        type="outline"
+        title="Name it"
+        disabled={name.trim() === '' || name === one.name}
+        loading={naming.isPending}
+        onPress={() =>
+          naming.mutate({
+            params: { job: id, number: String(one.number) },
+            body: { name: name.trim() },
+          })
+        }
+      />
+    </View>
+  );
+}

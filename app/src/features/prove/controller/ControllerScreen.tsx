@@ -1,0 +1,111 @@
+import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { JobView } from '@ipsonomo/core/api';
+import { threeWays, type ThreeWays } from '@ipsonomo/core/entered';
+import type { Device, Plan } from '@ipsonomo/core/plan';
+import { useJob } from '../../../data';
+import { Card, Notice, Page, Refusals, Words } from '../../../parts';
+import { issuesOf } from '../../words';
+import { Pasting } from './Pasting';
+import { ReadRegister } from './ReadRegister';
+import { ThreeWaysTable } from './ThreeWaysTable';
+
+/** Three columns: as planned, as entered in the controller, as found. */
+export function ControllerScreen({ job: id }: { readonly job: string }) {
+  const { job, error } = useJob(id);
+  const [isPasting, setPasting] = useState(false);
+  const all = job ? rowsOf(job.plan, job.view) : [];
+  const said = all.filter(({ device }) => device.entered !== undefined);
+  const bad = all.filter(({ rows }) => rows.some(({ verdict }) => verdict === 'differs'));
+  const good = said.filter((one) => !bad.includes(one));
+  return (
+    <Page
+      maxWidth={1100}
+      action={
+        isPasting ? null : (
+          <Button size="lg" title="Paste from the controller" onPress={() => setPasting(true)} />
+        )
+      }
+    >
+      <View style={{ gap: 4 }}>
+        <Words size="title" heading={1}>
+          As the controller has it
+        </Words>
+        <Words tone="second">
+          Each value as planned, as entered in the controller and as found, side by side.
+        </Words>
+      </View>
+      <Refusals issues={issuesOf(error)} />
+      {job && isPasting ? (
+        <Pasting {...{ id, plan: job.plan, doc: job.now.doc }} onDone={() => setPasting(false)} />
+      ) : null}
+      {job && !isPasting && said.length === 0 ? (
+        <Notice tone="plain" title="Nothing was entered yet">
+          Copy the list of devices in the controller’s project as a table, choose a file of it, or
+          type it: name, address, revision, size in, size out, interval.
+        </Notice>
+      ) : null}
+      <Group id={id} title="Differs" entries={bad} />
+      <Group id={id} title="The same" entries={good} />
+      {job && !isPasting ? <ReadRegister job={id} plan={job.plan} /> : null}
+    </Page>
+  );
+}
+
+const hasAnything = ({ entered, connection, modules }: Device): boolean =>
+  entered !== undefined || connection !== undefined || modules.length > 0;
+
+interface Entry {
+  readonly device: Device;
+  readonly interfaceId: string;
+  readonly rows: readonly ThreeWays[];
+}
+
+function rowsOf(plan: Plan, view: JobView): readonly Entry[] {
+  const checks = new Map(
+    view.devices.flatMap(({ interfaces }) =>
+      interfaces.map((at) => [at.id, at.check ?? undefined] as const),
+    ),
+  );
+  return plan.devices.flatMap((device) => {
+    const [at] = device.interfaces;
+    if (!at || !hasAnything(device)) return [];
+    const rows = threeWays(plan, device, at, checks.get(at.id));
+    return [{ device, interfaceId: at.id, rows }];
+  });
+}
+
+function Group({
+  id,
+  title,
+  entries,
+}: {
+  readonly id: string;
+  readonly title: string;
+  readonly entries: readonly Entry[];
+}) {
+  const router = useRouter();
+  if (entries.length === 0) return null;
+  return (
+    <View style={{ gap: 8 }}>
+      <Words size="strong" heading={2}>
+        {title} · {entries.length}
+      </Words>
+      {entries.map(({ device, interfaceId, rows }) => (
+        <Card key={interfaceId}>
+          <Words size="strong">{device.title}</Words>
+          <ThreeWaysTable rows={rows} title={device.title} />
+          <Button
+            type="clear"
+            containerStyle={{ alignSelf: 'flex-start' }}
+            title="Change it in the plan"
+            accessibilityLabel={`Change it in the plan: ${device.title}`}
+            onPress={() => router.navigate(`/job/${id}/thing/device/${device.id}`)}
+          />
+        </Card>
+      ))}
+    </View>
+  );
+}

@@ -1,0 +1,94 @@
+import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { evidenceWords } from '@ipsonomo/language';
+import { registerAsked } from '@ipsonomo/core/entered';
+import { findKind, type ConnectionEnd, type Plan } from '@ipsonomo/core/plan';
+import { speaksModbus } from '@ipsonomo/core/proof';
+import { acts, reading, useAct } from '../../../data';
+import { Card, Field, Pick, Refusals, timeOf, Words } from '../../../parts';
+import { issuesOf } from '../../words';
+
+const COUNTINGS: readonly { readonly value: ConnectionEnd['counting']; readonly title: string }[] =
+  [
+    { value: 'from-0', title: 'from 0' },
+    { value: 'from-1', title: 'from 1' },
+    { value: 'area-digit', title: 'with an area digit (40001)' },
+  ];
+
+const ITSELF = 255;
+
+/** One register of a device, or of one on a line behind a gateway: read, never written. */
+export function ReadRegister({ job, plan }: { readonly job: string; readonly plan: Plan }) {
+  const devices = plan.devices.filter((device) => {
+    const kind = findKind(plan, device.kindId);
+    return kind !== undefined && speaksModbus(kind) && device.interfaces.length > 0;
+  });
+  const [at, setAt] = useState(devices[0]?.interfaces[0]?.id ?? '');
+  const [unit, setUnit] = useState(ITSELF);
+  const [counting, setCounting] = useState<ConnectionEnd['counting']>('from-0');
+  const [written, setWritten] = useState('');
+  const read = useAct(acts.readRegister, { job, interface: at });
+  const evidence =
+    useQuery({ ...reading(acts.readEvidence, { job, interface: at }), enabled: at !== '' }).data ??
+    [];
+  const last = evidence.find((one) => one.kind === 'register-read');
+  const device = devices.find(({ interfaces }) => interfaces.some(({ id }) => id === at));
+  if (devices.length === 0) return null;
+  const units = (device?.lines ?? []).flatMap((line) =>
+    line.units.map((one) => ({ value: one.unit, title: `${one.unit}: ${one.title}` })),
+  );
+  const asked = written === '' ? undefined : registerAsked(written, counting);
+  const isFine = last?.facts.value !== undefined;
+  return (
+    <Card>
+      <Words size="strong" heading={2}>
+        Read one register
+      </Words>
+      <Pick
+        label="Of"
+        options={devices.flatMap(({ title, interfaces }) =>
+          interfaces.map(({ id }) => ({ value: id, title })),
+        )}
+        value={at}
+        onChange={setAt}
+      />
+      <Pick
+        label="Unit"
+        options={[{ value: ITSELF, title: 'the device itself' }, ...units]}
+        value={unit}
+        onChange={setUnit}
+      />
+      <View style={{ flexDirection: 'row', gap: 12 }}>
+        <View style={{ flex: 1 }}>
+          <Field
+            label="Register"
+            value={written}
+            onChange={setWritten}
+            issue={asked && !asked.ok ? asked.error : undefined}
+            figures
+            numeric
+          />
+        </View>
+        <View style={{ flex: 1 }}>
+          <Pick label="Counted" options={COUNTINGS} value={counting} onChange={setCounting} />
+        </View>
+      </View>
+      {last ? (
+        <Words size="second" tone={isFine ? 'moss' : 'brick'}>
+          {isFine ? '✓ ' : '× '}
+          {evidenceWords(last)} · {timeOf(last.at)}
+        </Words>
+      ) : null}
+      <Refusals issues={issuesOf(read.error)} />
+      <Button
+        type="outline"
+        title="Read it"
+        disabled={!asked?.ok}
+        loading={read.isPending}
+        onPress={() => read.mutate({ unit, written: written.trim(), counting })}
+      />
+    </Card>
+  );
+}

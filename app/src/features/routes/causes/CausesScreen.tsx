@@ -1,0 +1,141 @@
+import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { knownOf } from '@ipsonomo/core/api';
+import { SEEN_AT_DEVICE, SIGN_WORDS } from '@ipsonomo/language';
+import {
+  knownSince,
+  likelyCauses,
+  signsOf,
+  SIGNS,
+  type Countersign,
+  type Sign,
+} from '@ipsonomo/core/causes';
+import { interfacesOf, type PlannedInterface } from '@ipsonomo/core/plan';
+import {
+  acts,
+  foundRoutesQuery,
+  neededRoutesQuery,
+  reading,
+  useField,
+  useHeard,
+  useJob,
+  usePresent,
+  useStations,
+  useTraffic,
+} from '../../../data';
+import { Page, Refusals, timeOf, Toggle, Words } from '../../../parts';
+import { issuesOf } from '../../words';
+import { settingsFound } from '../settings-found';
+import { Causes } from './Causes';
+
+type Said = ReadonlySet<Sign | Countersign>;
+
+/** Why a device may not be as planned: what was seen, what fits it best, and the cheapest test. */
+export function CausesScreen({ job: id, at }: { readonly job: string; readonly at: string }) {
+  const { job, error } = useJob(id);
+  const router = useRouter();
+  const [said, setSaid] = useState<Said>(new Set());
+  const [since, setSince] = useState(0);
+  const planned = job && interfacesOf(job.plan).find((one) => one.at.id === at);
+  const signs = useSigns(id, planned, said, since);
+  const seen = SIGNS.filter((sign) => signs?.has(sign));
+  const causes = signs ? likelyCauses(signs) : [];
+  const toggle = (sign: Sign | Countersign) => {
+    const next = new Set(said);
+    if (!next.delete(sign)) next.add(sign);
+    setSaid(next);
+  };
+  return (
+    <Page
+      action={
+        <Button
+          size="lg"
+          title="Go to its call"
+          onPress={() => router.navigate(`/job/${id}/call/${at}`)}
+        />
+      }
+    >
+      <View style={{ gap: 4 }}>
+        <Words size="title" heading={1}>
+          {planned?.device.title ?? 'Likely causes'}
+        </Words>
+        <Words tone="second">Why may it not be as planned?</Words>
+      </View>
+      <Refusals issues={issuesOf(error)} />
+      <View style={{ gap: 2 }}>
+        <Words size="strong" heading={2}>
+          {since === 0 ? 'What was seen' : `What was seen since ${timeOf(since)}`}
+        </Words>
+        {seen.length === 0 ? (
+          <Words size="second" tone="second">
+            Nothing that wants an explanation. Ask it first, or say what you see at the device.
+          </Words>
+        ) : null}
+        {seen.map((sign) => (
+          <Words key={sign} size="second">
+            · {SIGN_WORDS[sign]}
+          </Words>
+        ))}
+      </View>
+      {since > 0 ? (
+        <Button
+          type="clear"
+          containerStyle={{ alignSelf: 'flex-start' }}
+          title="All that was seen before, too"
+          onPress={() => setSince(0)}
+        />
+      ) : null}
+      <View style={{ gap: 8 }}>
+        <Words size="strong" heading={2}>
+          What do you see at the device?
+        </Words>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+          {SEEN_AT_DEVICE.map(({ sign, title }) => (
+            <Toggle key={sign} title={title} isOn={said.has(sign)} onPress={() => toggle(sign)} />
+          ))}
+        </View>
+      </View>
+      <Causes {...{ job: id, at, causes }} onAsked={setSince} />
+    </Page>
+  );
+}
+
+function useSigns(
+  job: string,
+  planned: PlannedInterface | undefined,
+  said: Said,
+  since: number,
+): Said | undefined {
+  const { job: now } = useJob(job);
+  const field = useField();
+  const traffic = useTraffic();
+  const [heard, stations, present] = [useHeard(), useStations(), usePresent()];
+  const evidence = useQuery({
+    ...reading(acts.readEvidence, { job, interface: planned?.at.id ?? '' }),
+    enabled: planned !== undefined,
+  }).data;
+  const found = now ? settingsFound(now.plan, now.view) : new Map();
+  const byPlan = useQuery(neededRoutesQuery(now?.now)).data ?? [];
+  const asFound = useQuery(foundRoutesQuery(now?.now, found)).data ?? [];
+  const routes = found.size > 0 ? asFound : byPlan;
+  if (!now || !planned) return undefined;
+  const info = now.view.devices
+    .flatMap(({ interfaces }) => interfaces)
+    .find(({ id }) => id === planned.at.id);
+  const farFails = routes.some(({ to, works }) => to === planned.at.id && works === 'no');
+  const macText = info?.mac ?? info?.askedBy ?? info?.arrived ?? null;
+  const known = knownOf(
+    now.plan,
+    { ...planned, macText },
+    {
+      field: field && traffic ? { ...field, ...traffic } : undefined,
+      ...{ heard, stations, present },
+      evidence: evidence ?? [],
+    },
+    { farFails, said: [...said] },
+  );
+  return signsOf(knownSince(known, since));
+}

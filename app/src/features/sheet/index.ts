@@ -1,0 +1,2 @@
+// What other features use of this one; its screens are for the routes alone.
+export { PlanSheet } from './PlanSheet';

@@ -1,0 +1,172 @@
+import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { useRouter } from 'expo-router';
+import type { JobCounts, JobSummary } from '@ipsonomo/core/api';
+import {
+  acts,
+  changeSettings,
+  chooseFile,
+  jobsQuery,
+  type Settings,
+  useAct,
+  useSettings,
+  wiresQuery,
+} from '../../../data';
+import { stateWords, wireWords } from '../../frame';
+import {
+  Card,
+  Choice,
+  Field,
+  LongList,
+  Page,
+  Refusals,
+  Row,
+  Words,
+  useDraft,
+} from '../../../parts';
+import { issuesOf, plural } from '../../words';
+
+/** About as high as a job's line is. */
+const JOB_LINE = 76;
+
+/** The jobs of this server, and who is using it. */
+export function JobsScreen() {
+  const { data: jobs, error } = useQuery(jobsQuery);
+  const router = useRouter();
+  const [first] = jobs ?? [];
+  return (
+    <Page
+      action={
+        first ? (
+          <Button
+            size="lg"
+            title={`Open ${first.name}`}
+            onPress={() => router.navigate(`/job/${first.id}/assign`)}
+          />
+        ) : undefined
+      }
+    >
+      <Words size="title" heading={1}>
+        Jobs
+      </Words>
+      <Refusals issues={issuesOf(error)} />
+      <ListeningNow jobs={jobs ?? []} />
+      <LongList
+        items={jobs ?? []}
+        keyOf={({ id }) => id}
+        height={JOB_LINE}
+        render={(job) => <JobRow job={job} />}
+      />
+      {jobs?.length === 0 ? (
+        <Words tone="second">No job yet. Name the first one below.</Words>
+      ) : null}
+      <NewJob />
+      <You />
+    </Page>
+  );
+}
+
+const countsWords = ({ subnets, devices, left }: JobCounts): string =>
+  `${plural(subnets, 'subnet')}, ${plural(devices, 'device')} · ${plural(left.plan, 'snag')}, ` +
+  `${left.assign} to assign, ${left.prove} to prove`;
+
+function JobRow({ job }: { readonly job: JobSummary }) {
+  const router = useRouter();
+  return (
+    <Row onPress={() => router.navigate(`/job/${job.id}/plan`)} label={job.name}>
+      <Words size="device">{job.name}</Words>
+      <Words size="second" tone="second">
+        {job.counts ? countsWords(job.counts) : 'what is left is being counted'}
+      </Words>
+    </Row>
+  );
+}
+
+/** Wires on which somebody listens, and one end to all that is sent. */
+function ListeningNow({ jobs }: { readonly jobs: readonly JobSummary[] }) {
+  const router = useRouter();
+  const { data: wires = [] } = useQuery(wiresQuery);
+  const silence = useAct(acts.silenceAll, {});
+  const busy = wires.filter(({ runId }) => runId !== null);
+  if (busy.length === 0) return null;
+  const nameOf = (id: string) => jobs.find((job) => job.id === id)?.name ?? '';
+  return (
+    <Card>
+      <Words size="strong" heading={2}>
+        Listening now
+      </Words>
+      {busy.map((wire) => (
+        <Row
+          key={wire.jobId}
+          onPress={() => router.navigate(`/job/${wire.jobId}/wire`)}
+          label={`The wire of ${nameOf(wire.jobId)}`}
+        >
+          <Words size="device">{nameOf(wire.jobId)}</Words>
+          <Words size="second" tone="second">
+            {`${wireWords(wire)} · ${stateWords(wire, wire.now)}`}
+          </Words>
+        </Row>
+      ))}
+      <Button
+        type="outline"
+        title="Fall silent on every wire"
+        loading={silence.isPending}
+        onPress={() => silence.mutate()}
+      />
+      <Refusals issues={issuesOf(silence.error)} />
+    </Card>
+  );
+}
+
+function NewJob() {
+  const [name, setName, forget] = useDraft('new job');
+  const add = useAct(acts.addJob, {});
+  const fromFile = useAct(acts.addJobFromFile, {});
+  const router = useRouter();
+  const open = ({ id }: { readonly id: string }) => router.navigate(`/job/${id}/plan`);
+  const create = () => add.mutate({ name }, { onSuccess: (made) => (forget(), open(made)) });
+  const choose = async () => {
+    const file = await chooseFile('.json,application/json');
+    if (file) fromFile.mutate(file, { onSuccess: open });
+  };
+  return (
+    <Card>
+      <Field label="A new job: the site or machine" value={name} onChange={setName} />
+      <Button type="outline" title="Begin this job" disabled={!name.trim()} onPress={create} />
+      <Button
+        type="clear"
+        title="Begin with a plan file …"
+        loading={fromFile.isPending}
+        onPress={() => void choose()}
+      />
+      <Refusals issues={issuesOf(add.error ?? fromFile.error)} />
+    </Card>
+  );
+}
+
+const MODES = [
+  { value: 'auto', title: 'As this device has it' },
+  { value: 'light', title: 'Day: readable in the sun' },
+  { value: 'dark', title: 'Night: for a dark cabinet' },
+] as const;
+
+function You() {
+  const settings = useSettings();
+  const router = useRouter();
+  return (
+    <Card>
+      <Field
+        label="Your name, written beside everything you decide"
+        value={settings.person}
+        onChange={(person) => changeSettings({ person })}
+      />
+      <Choice<Settings['mode']>
+        label="Light"
+        options={MODES}
+        value={settings.mode}
+        onChange={(mode) => changeSettings({ mode })}
+      />
+      <Button type="outline" title="Let somebody in …" onPress={() => router.navigate('/let-in')} />
+    </Card>
+  );
+}

@@ -1,0 +1,155 @@
+import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { useRouter } from 'expo-router';
+import { View } from 'react-native';
+import type { AdapterView, WireChoice } from '@ipsonomo/core/api';
+import { acts, adaptersQuery, useAct, useField, usePlan, useTraffic } from '../../data';
+import { Choice, Notice, Page, Refusals, Words } from '../../parts';
+import { issuesOf } from '../words';
+import { officeClashes } from './office';
+import { SocketCard } from './SocketCard';
+import { WhoIsThere } from './WhoIsThere';
+
+const PRACTICE = 'practice';
+
+/** Which wire is in use, and whether somebody listens on it. */
+export function WireScreen({ job }: { readonly job: string }) {
+  const router = useRouter();
+  const field = useField();
+  const { data: adapters } = useQuery(adaptersQuery);
+  const { view } = usePlan(job);
+  const choose = useAct(acts.chooseWire, { job });
+  const listen = useAct(acts.listen, { job });
+  const rest = useAct(acts.rest, { job });
+  const value = field?.source?.replace(/^live:/, '') ?? undefined;
+  const listening = !!field?.runId;
+  const pick = (name: string) => {
+    const choice: WireChoice =
+      name === PRACTICE ? { kind: 'practice' } : { kind: 'live', adapter: name };
+    choose.mutate(choice);
+  };
+  return (
+    <Page
+      action={
+        listening ? (
+          <Button
+            size="lg"
+            title="End listening"
+            loading={rest.isPending}
+            onPress={() => rest.mutate()}
+          />
+        ) : (
+          <Button
+            size="lg"
+            title="Start listening"
+            disabled={field?.source === null}
+            loading={listen.isPending}
+            onPress={() =>
+              listen.mutate(undefined, {
+                onSuccess: () => router.navigate(`/job/${job}/assign`),
+              })
+            }
+          />
+        )
+      }
+    >
+      <Words size="title" heading={1}>
+        The wire
+      </Words>
+      <Refusals issues={issuesOf(choose.error ?? listen.error ?? rest.error)} />
+      {isInUse(choose.error) && choose.variables ? (
+        <TakeTheWire choice={choose.variables} onTake={choose.mutate} />
+      ) : null}
+      <Choice
+        label="Where Ipsonomo listens and speaks"
+        options={[
+          {
+            value: PRACTICE,
+            title: 'Practice site',
+            detail: 'the simulated hatchery that ships with Ipsonomo',
+          },
+          ...(adapters ?? []).map((adapter) => ({
+            value: adapter.name,
+            title: adapter.name,
+            detail: adapterWords(adapter, job),
+          })),
+        ]}
+        value={value}
+        onChange={pick}
+      />
+      {officeClashes(view?.subnets ?? [], adapters ?? [], value).map((one) => (
+        <Notice
+          key={one.adapter + one.address}
+          tone="ochre"
+          title={`${one.adapter} is in the same subnet as ${one.subnet}`}
+        >
+          {`It has ${one.address}. What is meant for the machine may go there instead: switch ${one.adapter} off while you are here, or give the machine another subnet.`}
+        </Notice>
+      ))}
+      {field?.source === PRACTICE ? (
+        <Button
+          type="outline"
+          title="Go to the cabinets of the practice site"
+          onPress={() => router.navigate(`/job/${job}/cabinet`)}
+        />
+      ) : null}
+      {listening ? <SocketCard job={job} /> : null}
+      {listening ? <WhoIsThere job={job} /> : null}
+      {listening ? <Counters /> : null}
+    </Page>
+  );
+}
+
+const isInUse = (error: unknown): boolean =>
+  issuesOf(error)?.some(({ code }) => code === 'wire.inUse') === true;
+
+/** Somebody else listens there: it is asked first, and both are told. */
+function TakeTheWire({
+  choice,
+  onTake,
+}: {
+  readonly choice: WireChoice;
+  readonly onTake: (choice: WireChoice) => void;
+}) {
+  return (
+    <View style={{ alignItems: 'flex-start' }}>
+      <Button
+        type="outline"
+        title="End that run and take the wire"
+        onPress={() => onTake({ ...choice, evenSo: true })}
+      />
+    </View>
+  );
+}
+
+function adapterWords(adapter: AdapterView, job: string): string {
+  const kind = adapter.wireless ? 'radio' : adapter.virtual ? 'virtual' : 'cable';
+  const link = adapter.link === 'up' ? 'link' : 'no link';
+  const other = adapter.job && adapter.job.id !== job ? [`the wire of ${adapter.job.name}`] : [];
+  return [...other, kind, link, adapter.mac, ...adapter.addresses].join(' · ');
+}
+
+function Counters() {
+  const traffic = useTraffic();
+  if (!traffic) return null;
+  const { received, sent, malformed, requests, strangersDropped } = traffic.counters;
+  const rows: readonly (readonly [string, number])[] = [
+    ['frames heard', received],
+    ['requests for an address', requests],
+    ['frames sent', sent],
+    ['frames that could not be read', malformed],
+    ['strangers forgotten again', strangersDropped],
+  ];
+  return (
+    <View style={{ gap: 4 }}>
+      <Words size="strong" heading={2}>
+        In this run
+      </Words>
+      {rows.map(([name, count]) => (
+        <Words key={name} size="second" tone="second">
+          {count} {name}
+        </Words>
+      ))}
+    </View>
+  );
+}

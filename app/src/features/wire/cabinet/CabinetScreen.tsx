@@ -1,0 +1,220 @@
+import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { CabinetDevice, CabinetFault } from '@ipsonomo/core/api';
+import { cabinetQuery, useCabinetAct, useJobHere } from '../../../data';
+import { Choice, Field, MacText, Page, Row, SwitchFace, Words } from '../../../parts';
+import { useColours } from '../../../theme';
+
+/** Standing at the cabinets of the practice site: power, cable, label and lamp of each device. */
+export function CabinetScreen() {
+  const { data } = useQuery(cabinetQuery(useJobHere()));
+  const act = useCabinetAct();
+  const [find, setFind] = useState('');
+  const wanted = find.trim().toLowerCase();
+  const devices = (data?.devices ?? []).filter(
+    (one) => wanted === '' || `${one.title} ${one.place}`.toLowerCase().includes(wanted),
+  );
+  return (
+    <Page>
+      <Words size="title" heading={1}>
+        At the cabinets
+      </Words>
+      <Words tone="second">
+        The practice site as you would find it: look at labels and lamps, pull cables, switch power.
+      </Words>
+      <Choice
+        label="Your cable is plugged into"
+        options={(data?.sockets ?? []).map(({ id, title }) => ({ value: id, title }))}
+        value={data?.socket}
+        onChange={(segment) => act.mutate({ kind: 'socket', segment })}
+      />
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        {([false, true] as const).map((on) => (
+          <Button
+            key={String(on)}
+            type="outline"
+            title={on ? 'Everything on' : 'Everything off'}
+            onPress={() => act.mutate({ kind: 'power-all', on })}
+          />
+        ))}
+      </View>
+      <Field label="Find a device" value={find} onChange={setFind} />
+      <View>
+        {devices.map((device) => (
+          <CabinetRow key={device.id} device={device} />
+        ))}
+      </View>
+      <Faults faults={data?.faults ?? []} />
+      <Button
+        type="outline"
+        title="Put the whole site back as delivered"
+        onPress={() => act.mutate({ kind: 'reset' })}
+      />
+    </Page>
+  );
+}
+
+const LAMP_WORDS: Readonly<Record<CabinetDevice['lamp'], string>> = {
+  off: 'lamp off',
+  starting: 'lamp flickers: starting',
+  asking: 'lamp blinks: asks for an address',
+  waiting: 'lamp blinks slowly: no address',
+  flashing: 'lamp flashes: somebody asked it to',
+  steady: 'lamp steady: has an address',
+  conflict: 'lamp red: its address is taken',
+};
+
+function CabinetRow({ device }: { readonly device: CabinetDevice }) {
+  const colours = useColours();
+  const act = useCabinetAct();
+  const { id, power, cable, lamp, face, positions } = device;
+  const [isOpen, setOpen] = useState(false);
+  const [isTyping, setTyping] = useState(false);
+  const lit =
+    lamp === 'steady' ? colours.moss : lamp === 'conflict' ? colours.brick : colours.ochre;
+  return (
+    <Row>
+      <View style={{ gap: 6 }}>
+        <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 8 }}>
+          <View style={{ flex: 1 }}>
+            <Words size="strong">{device.title}</Words>
+            <Words size="second" tone="second">
+              {device.place} · {device.kind}
+            </Words>
+          </View>
+          <View style={{ alignItems: 'flex-end' }}>
+            <Words size="caption" tone="second">
+              label
+            </Words>
+            <MacText mac={device.label} size={15} />
+          </View>
+        </View>
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+          <View
+            style={{
+              width: 12,
+              height: 12,
+              borderRadius: 6,
+              borderWidth: 1.5,
+              borderColor: colours.ink,
+              backgroundColor: lamp === 'off' ? 'transparent' : lit,
+            }}
+          />
+          <Words size="second">
+            {[LAMP_WORDS[lamp], device.isTypedInto && device.display].filter(Boolean).join(' · ')}
+          </Words>
+        </View>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+          <Button
+            type="outline"
+            title={power ? 'Power off' : 'Power on'}
+            accessibilityLabel={`${power ? 'Power off' : 'Power on'}: ${device.title}`}
+            onPress={() => act.mutate({ kind: 'power', device: id, on: !power })}
+          />
+          <Button
+            type="outline"
+            title={cable ? 'Pull the cable' : 'Plug the cable in'}
+            accessibilityLabel={`${cable ? 'Pull the cable' : 'Plug the cable in'}: ${device.title}`}
+            onPress={() => act.mutate({ kind: 'cable', device: id, on: !cable })}
+          />
+          {face ? (
+            <Button
+              type="outline"
+              title={isOpen ? 'Leave its switches' : 'Turn its switches'}
+              accessibilityLabel={`${isOpen ? 'Leave' : 'Turn'} its switches: ${device.title}`}
+              onPress={() => setOpen(!isOpen)}
+            />
+          ) : null}
+          {device.isTypedInto ? (
+            <Button
+              type="outline"
+              title="Type an address into it"
+              accessibilityLabel={`Type an address into it: ${device.title}`}
+              onPress={() => setTyping(!isTyping)}
+            />
+          ) : null}
+          {device.ownSteps.length > 0 ? (
+            <Button
+              type="outline"
+              title="Do its own step"
+              accessibilityLabel={`Do its own step: ${device.title}`}
+              onPress={() => act.mutate({ kind: 'own-step', device: id })}
+            />
+          ) : null}
+          {device.setBack.length > 0 ? (
+            <Button
+              type="outline"
+              title="Set it back"
+              accessibilityLabel={`Set it back: ${device.title}`}
+              onPress={() => act.mutate({ kind: 'set-back', device: id })}
+            />
+          ) : null}
+        </View>
+        {isTyping ? <TypeInto device={device} /> : null}
+        {face && isOpen ? (
+          <>
+            <SwitchFace
+              {...{ face, positions }}
+              onTurn={(next) => act.mutate({ kind: 'turn', device: id, positions: next })}
+            />
+            <Words size="second" tone="second">
+              They are read when it gets power.
+            </Words>
+          </>
+        ) : null}
+      </View>
+    </Row>
+  );
+}
+
+/** What is typed on its keypad, or written by a tool or a card; it is read when it gets power. */
+function TypeInto({ device }: { readonly device: CabinetDevice }) {
+  const act = useCabinetAct();
+  const [address, setAddress] = useState('');
+  return (
+    <>
+      <Field label={`Address on ${device.title}`} value={address} onChange={setAddress} figures />
+      <Button
+        type="outline"
+        title="Store it in the device"
+        disabled={address.trim() === ''}
+        onPress={() => act.mutate({ kind: 'type', device: device.id, address: address.trim() })}
+      />
+      <Words size="second" tone="second">
+        It is used after power off and on.
+      </Words>
+    </>
+  );
+}
+
+/** What can go wrong on a real site, to be met on this one first. */
+function Faults({ faults }: { readonly faults: readonly CabinetFault[] }) {
+  const act = useCabinetAct();
+  const on = faults.filter((one) => one.on).length;
+  return (
+    <View>
+      <Words size="strong" heading={2}>
+        {on === 0 ? 'Make something go wrong' : `${on} of ${faults.length} things go wrong`}
+      </Words>
+      {faults.map((fault) => (
+        <Row
+          key={fault.id}
+          label={`${fault.on ? 'put right' : 'make wrong'}: ${fault.title}`}
+          selected={fault.on}
+          onPress={() => act.mutate({ kind: 'fault', fault: fault.id, on: !fault.on })}
+        >
+          <View style={{ flexDirection: 'row', gap: 10 }}>
+            <Words size="strong" tone={fault.on ? 'brick' : 'second'}>
+              {fault.on ? '×' : '–'}
+            </Words>
+            <View style={{ flex: 1 }}>
+              <Words>{fault.title}</Words>
+            </View>
+          </View>
+        </Row>
+      ))}
+    </View>
+  );
+}
