@@ -1,5 +1,18 @@
 import Ajv2020 from 'ajv/dist/2020';
-import { choice, either, flag, list, object, orNull, said, type Schema, text, thingId, uuid, whole } from '../src';
+import {
+  choice,
+  either,
+  flag,
+  list,
+  object,
+  orNull,
+  said,
+  type Schema,
+  text,
+  thingId,
+  uuid,
+  whole,
+} from '../src';
 
 // Each form against Ajv (JSON Schema 2020-12): what fits and what does not.
 

@@ -31,9 +31,12 @@ export const placeOf = (device: { cabinet: string; position: string; area: strin
     .filter(Boolean)
     .join(', ') || device.area;
 
-/** The prefix length in the text of a network. */
-export const lengthOf = (network: string | undefined): number =>
-  Number(network?.split('/')[1] ?? 24);
+/** The prefix length in the text of a network; undefined where no network is known. */
+export function lengthOf(network: string): number;
+export function lengthOf(network: string | undefined): number | undefined;
+export function lengthOf(network: string | undefined): number | undefined {
+  return network === undefined ? undefined : Number(network.split('/')[1]);
+}
 
 /** "340 KB", "4.2 MB": how large a file is, in units of a thousand. */
 export const sizeWords = (bytes: number): string =>

@@ -4,8 +4,8 @@ import { useCopied } from './use-copied';
 
 interface Props {
   readonly address: string;
-  /** The subnet's prefix length: what it fixes is light. */
-  readonly length: number;
+  /** The subnet's prefix length: what it fixes is light. Undefined where no subnet is known. */
+  readonly length: number | undefined;
   readonly size?: 'row' | 'call' | 'small';
   /** In a row that is pressed as a whole, the address is not pressed by itself. */
   readonly still?: boolean;
@@ -15,12 +15,13 @@ interface Props {
 const SIZES = { small: 15, row: 18, call: 25 } as const;
 
 /** How many octets the subnet fixes whole: the rest is this device's. */
-const fixedOctets = (length: number): number => Math.min(3, Math.floor(length / 8));
+const fixedOctets = (length: number | undefined): number =>
+  Math.min(3, Math.floor((length ?? 0) / 8));
 
 /** @example partsOfAddress('172.22.40.86', 24) // ['172.22.40.', '86'] */
 export function partsOfAddress(
   address: string,
-  length: number,
+  length: number | undefined,
 ): readonly [light: string, heavy: string] {
   const octets = address.split('.');
   const fixed = fixedOctets(length);

@@ -13,7 +13,7 @@ interface Props {
   readonly isWrong?: boolean;
   readonly address: string;
   /** Prefix length of its subnet. */
-  readonly length: number;
+  readonly length: number | undefined;
   readonly notches: readonly NotchView[];
   readonly selected?: boolean;
   readonly onPress: () => void;

@@ -1,7 +1,18 @@
 import type { CabinetAction, WireChoice } from '@ipsonomo/core/api';
 import { answers, does, reads } from '../act';
 import { keys } from '../keys';
-import { choice, either, flag, list, matching, number, object, type Shape, text, whole } from '../shape';
+import {
+  choice,
+  either,
+  flag,
+  list,
+  matching,
+  number,
+  object,
+  type Shape,
+  text,
+  whole,
+} from '../shape';
 
 // IFNAMSIZ of Linux is 16 with the closing zero.
 const adapter = matching('^[^/\\s]+$', 15, 'the name of an adapter');

@@ -6,7 +6,6 @@ import {
   type FactsOf,
   type Role,
   type Stage,
-  type Way,
 } from '@ipsonomo/core/plan';
 import { differencesIn } from '@ipsonomo/core/proof';
 import { differenceWords } from './proofs';

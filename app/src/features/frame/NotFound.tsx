@@ -7,7 +7,7 @@ export function NotFound({ back, title }: { readonly back: string; readonly titl
   const router = useRouter();
   const path = usePathname();
   return (
-    <Page action={<Button size="lg" title={title} onPress={() => router.replace(back as '/')} />}>
+    <Page action={<Button size="lg" title={title} onPress={() => router.replace(back)} />}>
       <Words size="title" heading={1}>
         There is no such page
       </Words>

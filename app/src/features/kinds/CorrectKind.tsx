@@ -16,7 +16,7 @@ export function CorrectKind({ id, plan, kind }: Props) {
   const router = useRouter();
   const edit = useEdit(id);
   const isOwn = plan.kinds.some((one) => one.id === kind.id);
-  const open = (kindId: string) => router.navigate(`/job/${id}/thing/kind/${kindId}` as '/');
+  const open = (kindId: string) => router.navigate(`/job/${id}/thing/kind/${kindId}`);
   const add = (made: Kind, why: string) =>
     edit.mutate(
       { edits: [{ op: 'add', type: 'kind', thing: docOf('kind', made) }], why },

@@ -13,7 +13,7 @@ interface Props {
 /** What else can be done with the plan. */
 export function PlanMore({ id, job }: Props) {
   const router = useRouter();
-  const go = (path: string) => () => router.navigate(`/job/${id}/${path}` as '/');
+  const go = (path: string) => () => router.navigate(`/job/${id}/${path}`);
   return (
     <View style={{ gap: 8, paddingTop: 12 }}>
       <Words size="strong" heading={2}>

@@ -9,7 +9,7 @@ import { issuesOf } from '../words';
 export function Realms({ id, plan }: { readonly id: string; readonly plan: Plan }) {
   const router = useRouter();
   const edit = useEdit(id);
-  const go = (path: string) => router.navigate(`/job/${id}/thing/${path}` as '/');
+  const go = (path: string) => router.navigate(`/job/${id}/thing/${path}`);
   const add = () => {
     const realm = { id: newId(), name: `Realm ${plan.realms.length + 1}`, note: '' };
     edit.mutate(

@@ -223,8 +223,8 @@ const lengthsIn = oncePer(
     new Map(subnets.map((one) => [one.id, lengthOf(one.network)])),
 );
 
-const networkLength = (view: JobView, subnetId: string): number =>
-  lengthsIn(view).get(subnetId) ?? lengthOf(undefined);
+const networkLength = (view: JobView, subnetId: string): number | undefined =>
+  lengthsIn(view).get(subnetId);
 
 const loanWords = ({ address, until }: NonNullable<Awaited['at']['loan']>, now: number): string =>
   now < until
@@ -274,7 +274,7 @@ interface CallRowProps {
   readonly job: string;
   readonly one: Awaited;
   readonly second: string;
-  readonly length: number;
+  readonly length: number | undefined;
   readonly selected: boolean;
 }
 

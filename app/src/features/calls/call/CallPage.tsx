@@ -15,7 +15,7 @@ export interface Call {
   readonly kind: Kind | undefined;
   readonly offers: readonly HeardOffer[];
   /** Prefix length of its subnet. */
-  readonly length: number;
+  readonly length: number | undefined;
 }
 
 /** The head of a call and what was seen so far, around the step that is next. */

@@ -105,7 +105,7 @@ function Shown({ id, job, subnet }: Props) {
           <Button
             type="outline"
             title="Realm, held ranges and all the rest"
-            onPress={() => router.navigate(`/job/${id}/thing/subnet/${subnet.id}` as '/')}
+            onPress={() => router.navigate(`/job/${id}/thing/subnet/${subnet.id}`)}
           />
           <ChangeSubnet {...{ id, plan, doc, subnet }} onOpen={() => setChosen(undefined)} />
         </Page>

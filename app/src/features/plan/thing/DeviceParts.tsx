@@ -35,7 +35,7 @@ export function DeviceParts({ id, plan, deviceId }: Props) {
     [one.from.deviceId, one.to.deviceId].includes(deviceId),
   );
   const titleOf = (other: string) => findDevice(plan, other)?.title ?? other;
-  const go = (path: string) => router.navigate(`/job/${id}/thing/${path}` as '/');
+  const go = (path: string) => router.navigate(`/job/${id}/thing/${path}`);
   const add = (made: Edit | undefined, why: string) =>
     made && edit.mutate({ edits: [made], why }, { onSuccess: () => go(pathOf(made)) });
   return (
