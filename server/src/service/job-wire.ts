@@ -11,16 +11,14 @@ import type {
 } from '@ipsonomo/core/api';
 import { registerAsked } from '@ipsonomo/core/entered';
 import { formatIpv4, type MacAddress } from '@ipsonomo/core/net';
-import { findInterface, findKind, nextLoanEnd, type TellNotice } from '@ipsonomo/core/plan';
+import { findInterface, findKind, type TellNotice } from '@ipsonomo/core/plan';
 import { askedPath } from '@ipsonomo/core/routes';
 import { MODBUS_PORT } from '@ipsonomo/core/wire';
 import { Turns } from '@ipsonomo/threads';
 import {
   IDLE,
   Notices,
-  planNews,
   type FieldCommand,
-  type FieldPlan,
   type FieldStatus,
   type Giving,
   type VigilRing,
@@ -32,12 +30,11 @@ import { WireStream } from '../pages/wire-stream';
 import { must, Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Actor } from './actor';
-import { FieldPlanBook } from './field-plan';
 import { adapterOf, fieldView, heardView, presentView, stationView } from './wire-views';
+import { WirePlan } from './wire-plan';
 import type { WireThreads } from './wire-threads';
 
 const MOST_MINUTES = 60;
-const LONGEST_WAIT = 2 ** 31 - 1;
 
 /** Who began the run that goes on, and for which job. */
 export interface Listening {
@@ -62,7 +59,6 @@ export interface WireHouse {
 /** Everything a person asks of the wire of one job. It has no thread until a wire is chosen. */
 export class JobWire {
   private readonly turns = new Turns();
-  private loanEnds: NodeJS.Timeout | undefined;
   private threads: WireThreads | undefined;
   /** R-PAGE: whoever let it answer and is away for so long is not watching any more. */
   private readonly watched = new Presence(() => {
@@ -72,16 +68,19 @@ export class JobWire {
   /** What the server itself has to say of this wire. */
   private readonly own = new Notices(() => this.house.told(this.jobId));
   private listening: Listening | undefined;
-  private readonly plans = new FieldPlanBook();
-  /** The plan that the wire has. */
-  private sent: FieldPlan | undefined;
-  /** The wire does not know the plan as it is now. */
-  private isUntold = false;
+  private readonly plan: WirePlan;
 
   constructor(
     readonly jobId: string,
     private readonly house: WireHouse,
-  ) {}
+  ) {
+    this.plan = new WirePlan(
+      jobId,
+      house,
+      (command) => this.call(command),
+      () => this.planChanged(),
+    );
+  }
 
   get status(): FieldStatus {
     const known = this.threads?.field.status ?? IDLE;
@@ -185,8 +184,7 @@ export class JobWire {
     const { threads } = this;
     this.threads = undefined;
     this.watched.end();
-    clearTimeout(this.loanEnds);
-    this.sent = undefined;
+    this.plan.forget();
     await threads?.close();
     this.house.told(this.jobId);
   }
@@ -202,7 +200,7 @@ export class JobWire {
     // The practice site is to be its wire, and nobody opened it yet.
     if (this.threads?.field.status.source === undefined)
       await this.openWire({ kind: 'practice' }, actor);
-    await this.sendWholePlan();
+    await this.plan.tellWhole();
     const { store } = this.house;
     const run = await store.addRun(this.jobId, source, actor.name);
     await this.call({ kind: 'listen', runId: run.id });
@@ -218,7 +216,7 @@ export class JobWire {
   async arm(minutes: number, actor: Actor): Promise<void> {
     const millis = Math.min(minutes, MOST_MINUTES) * 60_000;
     await this.listen(actor);
-    if (this.isUntold) await this.sendPlan();
+    if (this.plan.isUntold) await this.plan.tell();
     await this.call({ kind: 'arm', millis, person: actor.name });
     this.watched.begin(actor.browser);
   }
@@ -389,50 +387,13 @@ export class JobWire {
     return this.turns.take(async () => {
       if (this.status.jobId === undefined) return;
       try {
-        await this.sendPlan();
+        await this.plan.tell();
       } catch (error) {
         // What was changed is changed: that the wire does not know it stops the wire, and not the person.
-        this.isUntold = true;
+        this.plan.notTold();
         await this.silence().catch(() => undefined);
         this.notice('plan-untold', { why: error instanceof Error ? error.message : String(error) });
       }
     });
-  }
-
-  private sendWholePlan(): Promise<void> {
-    this.sent = undefined;
-    return this.sendPlan();
-  }
-
-  /** One after the other, or an older plan could reach the wire after a newer one. */
-  private async sendPlan(): Promise<void> {
-    const { store, clock } = this.house;
-    const [plan, { byInterface }] = await Promise.all([
-      store.plan(this.jobId),
-      store.evidence.latest(this.jobId),
-    ]);
-    const now = clock();
-    const next = this.plans.of(this.jobId, plan, byInterface, now);
-    const known = this.sent?.targets;
-    // Where this is not taken, nobody knows what the wire has.
-    this.sent = undefined;
-    await this.call({ kind: 'plan', plan: planNews(next, known) });
-    this.sent = next;
-    this.isUntold = false;
-    this.whenLoanEnds(nextLoanEnd(plan, now) - now);
-  }
-
-  /** R-LOAN: from then on the planned address is given. @param millis until then */
-  private whenLoanEnds(millis: number): void {
-    clearTimeout(this.loanEnds);
-    if (millis === Infinity) return;
-    // Longer than a timer can wait: it looks again then.
-    this.loanEnds = setTimeout(
-      () => {
-        void this.planChanged().catch(() => undefined);
-      },
-      Math.min(millis + 1, LONGEST_WAIT),
-    );
-    this.loanEnds.unref();
   }
 }
