@@ -142,8 +142,7 @@ const seconds = (millis: readonly number[]) => `${(median(millis) / 1000).toFixe
 
 /** Plans so many valve blocks, the last number of each counting from 1. */
 async function planMany(server: TestServer, jobId: string, count: number): Promise<void> {
-  const path = `/jobs/${jobId}`;
-  const { subnets } = await api<{ subnets: readonly { id: string }[] }>(server, 'GET', path);
+  const { subnets } = await jobView(server, jobId);
   const devices = Array.from({ length: count }, (_, at) => ({
     ...{ title: `valves ${at}`, name: `valves-${at}`, subnetId: subnets[0]?.id ?? '' },
     ...{ kindId: 'tarnwick-valves-16', way: 'bootp', area: '', cabinet: '', position: '' },

@@ -28,14 +28,17 @@ type Extras = Partial<
   Omit<DeviceDefinition, 'id' | 'title' | 'kind' | 'place' | 'segment' | 'mac'>
 >;
 
-function device(
+/** A line of the table below. */
+type Line = readonly [
   segment: string,
   title: string,
   kindId: string,
   place: string,
   mac: string,
-  extras: Extras = {},
-): DeviceDefinition {
+  extras?: Extras,
+];
+
+function device(...[segment, title, kindId, place, mac, extras = {}]: Line): DeviceDefinition {
   return {
     id: title.toLowerCase().replace(/[^a-z0-9]+/g, '-'),
     title,

@@ -67,6 +67,25 @@ const isFree = (port) =>
     probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)));
   });
 
+function makeCluster(bin, data) {
+  const auth = ['--auth-local=trust', '--auth-host=scram-sha-256'];
+  const args = ['-D', data, '-U', 'postgres', '-E', 'UTF8', '--locale=C.UTF-8', ...auth];
+  runAs(join(bin, 'initdb'), args, 'PostgreSQL: making the database');
+}
+
+/** What pg_ctl starts it with. */
+function startArgs({ home, data, sock, port, tcp, fresh }) {
+  const where = tcp ? '127.0.0.1' : '';
+  // A cluster of a test tells which rows and blocks each question took.
+  const counts = fresh
+    ? ' -c shared_preload_libraries=pg_stat_statements -c pg_stat_statements.max=100000'
+    : '';
+  // Servers and test files run beside each other, each with connections of its own: a hundred are soon gone.
+  const many = ' -c max_connections=400';
+  const options = `-c listen_addresses='${where}' -c port=${port} -c unix_socket_directories='${sock}'${many}${counts}`;
+  return ['-D', data, '-l', join(home, 'server.log'), '-w', '-t', '60', 'start', '-o', options];
+}
+
 /**
  * Starts the cluster, making it first where it is missing.
  * @param name its folder under .local: the demo's and the tests' do not meet
@@ -99,34 +118,9 @@ export async function startPostgres(name, { fresh = false, tcp = true } = {}) {
     mkdirSync(home, { recursive: true });
   }
   if (IS_ROOT) run('chown', ['postgres:postgres', home], { title: 'PostgreSQL' });
-  if (!existsSync(join(data, 'PG_VERSION')))
-    runAs(
-      join(bin, 'initdb'),
-      [
-        '-D',
-        data,
-        '-U',
-        'postgres',
-        '-E',
-        'UTF8',
-        '--locale=C.UTF-8',
-        '--auth-local=trust',
-        '--auth-host=scram-sha-256',
-      ],
-      'PostgreSQL: making the database',
-    );
+  if (!existsSync(join(data, 'PG_VERSION'))) makeCluster(bin, data);
   runAs('mkdir', ['-p', '-m', '0700', sock], 'PostgreSQL');
-  const startAt = (port) => {
-    const where = tcp ? '127.0.0.1' : '';
-    // A cluster of a test tells which rows and blocks each question took.
-    const counts = fresh
-      ? ' -c shared_preload_libraries=pg_stat_statements -c pg_stat_statements.max=100000'
-      : '';
-    // Servers and test files run beside each other, each with connections of its own: a hundred are soon gone.
-    const many = ' -c max_connections=400';
-    const options = `-c listen_addresses='${where}' -c port=${port} -c unix_socket_directories='${sock}'${many}${counts}`;
-    return ['-D', data, '-l', join(home, 'server.log'), '-w', '-t', '60', 'start', '-o', options];
-  };
+  const startAt = (port) => startArgs({ home, data, sock, port, tcp, fresh });
   if (!isQuietAs(ctl, ['-D', data, 'status'])) {
     const port = tcp ? await freePort() : FIRST_PORT;
     writeFileSync(portFile, String(port));

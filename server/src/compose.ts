@@ -19,7 +19,7 @@ import { Rounds } from './service/round';
 import { PlanWork } from './service/plan-work';
 import { Thinking } from './service/thinking';
 import { JobSummaries } from './service/job-summaries';
-import { JobTeller } from './service/job-teller';
+import { JobTeller, type Told } from './service/job-teller';
 import { Vigils } from './service/vigils';
 import { Wires } from './service/wires';
 import type { Database } from './store/database';
@@ -68,15 +68,7 @@ export async function compose(settings: Settings): Promise<Running> {
   const reader = new PlanReader(store);
   const teller = new JobTeller(reader, (news) => events.send('job', news));
   const changed = (jobId: string) => teller.changed(jobId);
-  const sink = new EvidenceSink(
-    store,
-    captures,
-    (jobIds) => jobIds.forEach((jobId) => changed(jobId)),
-    log,
-  );
-  await sink.recover();
-  await store.endLeftRuns();
-  await store.proofs.endLeft();
+  const sink = await sinkOf(settings, (jobIds) => jobIds.forEach((jobId) => changed(jobId)));
 
   const wires: Wires = new Wires({
     ...{ store, time, folder: captures, log },
@@ -85,13 +77,7 @@ export async function compose(settings: Settings): Promise<Running> {
     seen: (seen) => sink.take(seen),
     status: (jobId, status) => proofs.stateChanged(jobId, status.proof),
   });
-  const changer = new PlanChanger(store, clock, {
-    changed: (jobId, made) => {
-      teller.changed(jobId, made);
-      return wires.planChanged(jobId);
-    },
-    otherwise: (jobId, revision) => teller.otherwise(jobId, revision),
-  });
+  const changer = new PlanChanger(store, clock, toldBy(teller, wires));
   const proofs = new Proofs(store, wires, changed);
   const thinking = new Thinking();
   const planWork = new PlanWork(store, reader, settings.database);
@@ -99,46 +85,54 @@ export async function compose(settings: Settings): Promise<Running> {
   const lists = new Lists(readings);
   const importer = new ListImporter(lists, store, changer, planWork, clock);
   const papers = new Papers(store, clock);
-  const relay = new PageRelay(
-    (jobId) => ({
-      page: () => wires.at(jobId).page(),
-      isBarred: (request) => throughLiveAdapter(wires, request) !== undefined,
-    }),
-    settings.pages,
-  );
+  const relay = relayOf(wires, settings.pages);
   const app = buildApp({
+    ...{ store, reader, changer, importer, papers, readings, wires, proofs, captures, planWork },
     ...{
-      store,
-      reader,
-      changer,
-      importer,
-      papers,
-      readings,
       rounds: new Rounds(reader, thinking),
       summaries: new JobSummaries(store, (jobId) => planWork.counts(jobId), settings.build),
-      wires,
-      proofs,
       vigils: new Vigils(store, wires),
-      captures,
-      planWork,
       changed: (jobId) => teller.otherwise(jobId),
       openPage: (jobId, browser) => relay.open(jobId, browser),
     },
     ...{ door, events, log, web, openAt: settings.openAt },
   });
-  return {
-    app,
-    door,
-    wires,
-    async close() {
-      events.close();
-      relay.close();
-      lists.close();
-      await thinking.close();
-      await planWork.close();
-      await wires.close();
-      sink.stop();
-      time.stop();
-    },
+  const close = async () => {
+    for (const one of [events, relay, lists]) one.close();
+    for (const one of [thinking, planWork, wires]) await one.close();
+    sink.stop();
+    time.stop();
   };
+  return { app, door, wires, close };
 }
+
+/** Pages are told of a change, and the wire of its job, before it counts as made. */
+const toldBy = (teller: JobTeller, wires: Wires): Told => ({
+  changed: (jobId, made) => {
+    teller.changed(jobId, made);
+    return wires.planChanged(jobId);
+  },
+  otherwise: (jobId, revision) => teller.otherwise(jobId, revision),
+});
+
+/** Where evidence goes; what a server before this one left is brought to its end first. */
+async function sinkOf(
+  { store, captures, log }: Settings,
+  written: (jobIds: ReadonlySet<string>) => void,
+): Promise<EvidenceSink> {
+  const sink = new EvidenceSink(store, captures, written, log);
+  await sink.recover();
+  await store.endLeftRuns();
+  await store.proofs.endLeft();
+  return sink;
+}
+
+/** Pages of devices, each through the wire of its job. */
+const relayOf = (wires: Wires, place: RelayPlace): PageRelay =>
+  new PageRelay(
+    (jobId) => ({
+      page: () => wires.at(jobId).page(),
+      isBarred: (request) => throughLiveAdapter(wires, request) !== undefined,
+    }),
+    place,
+  );

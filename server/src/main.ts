@@ -162,6 +162,14 @@ async function bringUpToDate(url: string): Promise<void> {
   }
 }
 
+/** The address to listen at cannot be had. */
+const noPort = (error: NodeJS.ErrnoException): never =>
+  giveUp(
+    error.code === 'EADDRINUSE'
+      ? `Port ${PORT} is in use. Stop what uses it, or choose another: PORT=4781 npm run demo`
+      : `The web server could not start on ${IS_SOCKET ? PORT : `${HOST}:${PORT}`}: ${error.message}`,
+  );
+
 async function start(): Promise<void> {
   if (!DATABASE_URL) giveUp('DATABASE_URL is not set. npm run demo brings its own database.');
   const owned = await takeOwnership(DATABASE_URL, DATA, ({ owner }) => {
@@ -203,22 +211,15 @@ async function start(): Promise<void> {
   };
 
   const server = webServer(IS_SOCKET ? undefined : certificate, TIMES, running.app);
-  server.maxConnections = MOST_CONNECTIONS;
-  server.once('error', (error: NodeJS.ErrnoException) =>
-    giveUp(
-      error.code === 'EADDRINUSE'
-        ? `Port ${PORT} is in use. Stop what uses it, or choose another: PORT=4781 npm run demo`
-        : `The web server could not start on ${IS_SOCKET ? PORT : `${HOST}:${PORT}`}: ${error.message}`,
-    ),
-  );
+  Object.assign(server, { maxConnections: MOST_CONNECTIONS }).once('error', noPort);
   const place = IS_SOCKET ? PORT : { host: HOST, port: Number(PORT) };
   listen(server, place, () => void tellReady(running.door));
   const own = IS_SOCKET ? undefined : ownSocket(running.app);
   const stop = () => {
-    server.close();
-    server.closeAllConnections();
-    own?.close();
-    own?.closeAllConnections();
+    for (const one of [server, own]) {
+      one?.close();
+      one?.closeAllConnections();
+    }
     void running
       .close()
       .then(() => owned.release())

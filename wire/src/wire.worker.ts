@@ -174,78 +174,61 @@ function needed(): FieldEngine {
   return engine;
 }
 
-async function obey(command: FieldCommand): Promise<void> {
-  switch (command.kind) {
-    case 'open-practice':
-      return open((events) => openPracticeCarrier(command.port, events));
-    case 'open-live':
-      if (conducted) throw FieldRefusal.of('field.hastened');
-      await undone;
-      return open((events) => new LiveCarrier(command.adapter, borrowings, events));
-    case 'plan':
-      plan = planAfterNews(plan, command.plan);
-      engine?.plan(plan);
-      return;
-    case 'listen':
-      needed().listen(command.runId);
-      // What another run heard, and nobody was told yet, is nobody's business any more.
-      changes.add({ all: true, clients: needed().heardClients() });
-      return reportHeard();
-    case 'rest':
-      return engine?.rest();
-    case 'arm':
-      return needed().arm(command.millis, command.person);
-    case 'page-lost':
-      return engine?.pageLost();
-    case 'one-device':
-      return needed().acts.oneDevice(command.mac);
-    case 'notice-read':
-      return engine?.notices.read(command.code, command.at);
-    case 'silence':
-      return engine?.silence();
-    case 'check':
-      return needed().acts.check(command.interfaceIds, command.person);
-    case 'watch-power':
-      return needed().acts.watchPower(command);
-    case 'pin':
-      return needed().acts.pin(command);
-    case 'walk':
-      return needed().acts.walkTo(command.interfaceId, command.subnetId, command.person);
-    case 'follow':
-      return needed().acts.follow(command.interfaceId, command.person);
-    case 'open-page':
-      return needed().acts.openPage(command.interfaceId, command.person);
-    case 'close-page':
-      return engine?.closePage();
-    case 'converse':
-      // It lasts as long as the browser's connection; nobody waits for it.
-      void needed().acts.converse(command.port);
-      return;
-    case 'drill':
-      return needed().acts.drill(command.step, command.person);
-    case 'prove':
-      return needed().acts.prove(command);
-    case 'prove-stop':
-      return engine?.acts.stopProof();
-    case 'read-register':
-      return needed().acts.readRegister(command);
-    case 'ask-path':
-      return needed().acts.askPath(command);
-    case 'vigil':
-      return needed().acts.vigil(command);
-    case 'vigil-stop':
-      return engine?.acts.stopVigil();
-    case 'sweep':
-      return needed().acts.sweep();
-    case 'search':
-      return needed().acts.stations.search();
-    case 'flash':
-      return needed().acts.stations.flash(command.mac);
-    case 'give-station':
-      return needed().acts.giveStation(command, command.giving);
-    case 'reset-station':
-      return needed().acts.resetStation(command, command.reason);
-  }
+type Of<K extends FieldCommand['kind']> = Extract<FieldCommand, { readonly kind: K }>;
+
+/** What is done at each command: the compiler asks for one that is missing. Whatever is refused is answered as it is. */
+const COMMANDS: {
+  readonly [K in FieldCommand['kind']]: (command: Of<K>) => unknown;
+} = {
+  'open-practice': ({ port }) => open((events) => openPracticeCarrier(port, events)),
+  'open-live': async ({ adapter }) => {
+    if (conducted) throw FieldRefusal.of('field.hastened');
+    await undone;
+    open((events) => new LiveCarrier(adapter, borrowings, events));
+  },
+  plan: ({ plan: news }) => {
+    plan = planAfterNews(plan, news);
+    engine?.plan(plan);
+  },
+  listen: ({ runId }) => {
+    needed().listen(runId);
+    // What another run heard, and nobody was told yet, is nobody's business any more.
+    changes.add({ all: true, clients: needed().heardClients() });
+    reportHeard();
+  },
+  // What ends or forgets something is no trouble where nothing goes on.
+  rest: () => engine?.rest(),
+  silence: () => engine?.silence(),
+  'page-lost': () => engine?.pageLost(),
+  'notice-read': ({ code, at }) => engine?.notices.read(code, at),
+  'close-page': () => engine?.closePage(),
+  'prove-stop': () => engine?.acts.stopProof(),
+  'vigil-stop': () => engine?.acts.stopVigil(),
+  arm: ({ millis, person }) => needed().arm(millis, person),
+  'one-device': ({ mac }) => needed().acts.oneDevice(mac),
+  check: ({ interfaceIds, person }) => needed().acts.check(interfaceIds, person),
+  'watch-power': (command) => needed().acts.watchPower(command),
+  pin: (command) => needed().acts.pin(command),
+  walk: ({ interfaceId, subnetId, person }) => needed().acts.walkTo(interfaceId, subnetId, person),
+  follow: ({ interfaceId, person }) => needed().acts.follow(interfaceId, person),
+  'open-page': ({ interfaceId, person }) => needed().acts.openPage(interfaceId, person),
+  // It lasts as long as the browser's connection; nobody waits for it.
+  converse: ({ port }) => void needed().acts.converse(port),
+  drill: ({ step, person }) => needed().acts.drill(step, person),
+  prove: (command) => needed().acts.prove(command),
+  'read-register': (command) => needed().acts.readRegister(command),
+  'ask-path': (command) => needed().acts.askPath(command),
+  vigil: (command) => needed().acts.vigil(command),
+  sweep: () => needed().acts.sweep(),
+  search: () => needed().acts.stations.search(),
+  flash: ({ mac }) => needed().acts.stations.flash(mac),
+  'give-station': (command) => needed().acts.giveStation(command, command.giving),
+  'reset-station': (command) => needed().acts.resetStation(command, command.reason),
+};
+
+/** @throws FieldRefusal where it cannot be done */
+async function obey<K extends FieldCommand['kind']>(command: Of<K>): Promise<void> {
+  await COMMANDS[command.kind as K](command);
 }
 
 /** What a person is told; what nobody foresaw ends the thread, which is then started anew. */

@@ -1,4 +1,4 @@
-import { createTheme } from '@rneui/themed';
+import { createTheme, type ButtonProps } from '@rneui/themed';
 import { type Colours, DAY, NIGHT } from './colours';
 import { TOUCH, TYPE, WORDS } from './type';
 
@@ -23,6 +23,29 @@ const rneColours = (c: Colours) => ({
   disabled: c.idle,
 });
 
+/** Solid is the next action, outlined another, clear a way out. */
+const buttonOf = (c: Colours) => (props: ButtonProps) => ({
+  titleStyle: {
+    ...TYPE.strong,
+    color: props.type === 'solid' || !props.type ? c.onPlum : c.plum,
+    textAlign: 'center' as const,
+  },
+  buttonStyle: {
+    minHeight: props.size === 'lg' ? 58 : TOUCH,
+    borderRadius: 8,
+    paddingHorizontal: 16,
+    backgroundColor: props.type === 'solid' || !props.type ? c.plum : 'transparent',
+    borderColor: c.plum,
+    borderWidth: props.type === 'outline' ? 1.5 : 0,
+  },
+  disabledStyle: {
+    backgroundColor: props.type === 'clear' ? 'transparent' : c.idle,
+    borderColor: c.line,
+  },
+  disabledTitleStyle: { color: c.onIdle },
+  loadingProps: { color: props.type === 'outline' ? c.plum : c.onPlum },
+});
+
 /** React Native Elements, themed once. No screen styles them again. */
 export function elementsTheme(mode: 'light' | 'dark') {
   const c = mode === 'light' ? DAY : NIGHT;
@@ -33,27 +56,7 @@ export function elementsTheme(mode: 'light' | 'dark') {
     darkColors: rneColours(NIGHT),
     components: {
       Text: { style: { ...family, color: c.ink } },
-      Button: (props) => ({
-        titleStyle: {
-          ...TYPE.strong,
-          color: props.type === 'solid' || !props.type ? c.onPlum : c.plum,
-          textAlign: 'center',
-        },
-        buttonStyle: {
-          minHeight: props.size === 'lg' ? 58 : TOUCH,
-          borderRadius: 8,
-          paddingHorizontal: 16,
-          backgroundColor: props.type === 'solid' || !props.type ? c.plum : 'transparent',
-          borderColor: c.plum,
-          borderWidth: props.type === 'outline' ? 1.5 : 0,
-        },
-        disabledStyle: {
-          backgroundColor: props.type === 'clear' ? 'transparent' : c.idle,
-          borderColor: c.line,
-        },
-        disabledTitleStyle: { color: c.onIdle },
-        loadingProps: { color: props.type === 'outline' ? c.plum : c.onPlum },
-      }),
+      Button: buttonOf(c),
       Input: {
         containerStyle: { paddingHorizontal: 0 },
         inputContainerStyle: {

@@ -131,14 +131,20 @@ function factoryAddressesIn(plan: Plan, subnetId: string): ReadonlySet<Ipv4> {
   return addresses;
 }
 
-/** Everything to avoid when a device of this kind is given an address in this subnet. */
+/** Whom an address is looked for, and when. */
+interface Seeker {
+  readonly kind: Kind | undefined;
+  readonly way: Way;
+  readonly now: number;
+  /** The last revision that has a name: what was freed before it is not held any more. */
+  readonly lastNamed?: number;
+}
+
+/** Everything to avoid when such a device is given an address in this subnet. */
 export function avoidedFor(
   plan: Plan,
   subnet: Subnet,
-  kind: Kind | undefined,
-  way: Way,
-  now: number,
-  lastNamed = 0,
+  { kind, way, now, lastNamed = 0 }: Seeker,
 ): Avoided & { readonly taken: Set<Ipv4> } {
   const factory = new Set(factoryAddressesIn(plan, subnet.id));
   if (kind?.factory.kind === 'fixed') factory.add(kind.factory.address);

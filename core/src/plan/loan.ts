@@ -32,5 +32,5 @@ export function proposeLoan(
   const subnet = findSubnet(plan, at.subnetId);
   const kind = findKind(plan, device.kindId);
   if (!subnet || !kind) return undefined;
-  return nextFree(subnet, kind.role, avoidedFor(plan, subnet, kind, device.way, now));
+  return nextFree(subnet, kind.role, avoidedFor(plan, subnet, { kind, way: device.way, now }));
 }

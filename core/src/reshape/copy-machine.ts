@@ -81,7 +81,7 @@ export function copyMachine(
   const copies: Copied[] = [];
   const copiedSubnets: { copy: number; subnet: Subnet }[] = [];
   for (let index = 1; index <= order.count; index += 1) {
-    const one = new OneCopy(plan, order, index, now, idOf, { names, taken });
+    const one = new OneCopy({ plan, order, now, idOf }, index, { names, taken });
     const made = one.make(devices, subnets);
     copies.push(...made.devices.map((copied) => ({ copy: index, ...copied })));
     copiedSubnets.push(...made.subnets.map((subnet) => ({ copy: index, subnet })));
@@ -117,6 +117,14 @@ interface Shared {
   readonly taken: Map<string, Set<Ipv4>>;
 }
 
+/** What is copied, how, and when. */
+interface Source {
+  readonly plan: Plan;
+  readonly order: CopyOrder;
+  readonly now: number;
+  readonly idOf: (type: string) => string;
+}
+
 class OneCopy {
   private readonly deviceIds = new Map<string, string>();
   private readonly subnetIds = new Map<string, string>();
@@ -124,19 +132,16 @@ class OneCopy {
   private realm: Realm | undefined;
 
   constructor(
-    private readonly plan: Plan,
-    private readonly order: CopyOrder,
+    private readonly of: Source,
     private readonly index: number,
-    private readonly now: number,
-    private readonly idOf: (type: string) => string,
     private readonly shared: Shared,
   ) {}
 
   make(devices: readonly Device[], subnets: readonly Subnet[]) {
-    for (const { id } of devices) this.deviceIds.set(id, this.idOf('device'));
-    for (const { id } of subnets) this.subnetIds.set(id, this.idOf('subnet'));
-    if (this.order.apart.by === 'realm')
-      this.realm = { id: this.idOf('realm'), name: this.renamed('Machine'), note: '' };
+    for (const { id } of devices) this.deviceIds.set(id, this.of.idOf('device'));
+    for (const { id } of subnets) this.subnetIds.set(id, this.of.idOf('subnet'));
+    if (this.of.order.apart.by === 'realm')
+      this.realm = { id: this.of.idOf('realm'), name: this.renamed('Machine'), note: '' };
     const madeSubnets = subnets.map((one) => this.subnet(one));
     // All addresses first: a value of one device may name another that comes later.
     const interfaces = new Map(
@@ -146,7 +151,7 @@ class OneCopy {
       from,
       device: this.device(from, interfaces.get(from.id) ?? []),
     }));
-    const cables = this.plan.cables.filter(
+    const cables = this.of.plan.cables.filter(
       ({ from, to }) => this.deviceIds.has(from.deviceId) && this.deviceIds.has(to.deviceId),
     );
     const add = (type: Edit['type'], thing: Parameters<typeof docOf>[1]): Edit => ({
@@ -164,7 +169,7 @@ class OneCopy {
   }
 
   private shift(address: Ipv4): Ipv4 {
-    const { apart } = this.order;
+    const { apart } = this.of.order;
     return apart.by === 'realm' ? address : toIpv4(address + apart.offset * this.index);
   }
 
@@ -198,7 +203,7 @@ class OneCopy {
     this.addresses.set(at.address, address);
     return {
       ...at,
-      id: this.idOf('interface'),
+      id: this.of.idOf('interface'),
       deviceId: this.deviceIds.get(device.id) ?? device.id,
       subnetId: this.subnetIds.get(at.subnetId) ?? at.subnetId,
       address,
@@ -210,11 +215,11 @@ class OneCopy {
   /** In a subnet that is copied, or by an offset: shifted. Else the next free one of its band. */
   private addressOf(at: Interface, device: Device): Ipv4 {
     if (this.subnetIds.has(at.subnetId)) return this.shift(at.address);
-    const subnet = findSubnet(this.plan, at.subnetId);
+    const subnet = findSubnet(this.of.plan, at.subnetId);
     const shifted = this.shift(at.address);
     if (!subnet || shifted !== at.address) return shifted;
-    const kind = findKind(this.plan, device.kindId);
-    const avoided = avoidedFor(this.plan, subnet, kind, device.way, this.now);
+    const kind = findKind(this.of.plan, device.kindId);
+    const avoided = avoidedFor(this.of.plan, subnet, { kind, way: device.way, now: this.of.now });
     const taken = this.shared.taken.get(subnet.id) ?? avoided.taken;
     this.shared.taken.set(subnet.id, taken);
     const free = nextFree(subnet, kind?.role ?? 'io', { ...avoided, taken }) ?? at.address;
@@ -262,7 +267,7 @@ class OneCopy {
   }
 
   private isCopied(address: Ipv4): boolean {
-    return this.plan.subnets.some(
+    return this.of.plan.subnets.some(
       (one) => this.subnetIds.has(one.id) && containsAddress(one.prefix, address),
     );
   }
@@ -272,7 +277,7 @@ class OneCopy {
       ...end,
       deviceId: this.deviceIds.get(end.deviceId) ?? end.deviceId,
     });
-    return { ...one, id: this.idOf('cable'), from: plug(one.from), to: plug(one.to) };
+    return { ...one, id: this.of.idOf('cable'), from: plug(one.from), to: plug(one.to) };
   }
 
   private idNow(id: string | undefined): string | undefined {
@@ -280,15 +285,15 @@ class OneCopy {
   }
 
   private get number(): number {
-    return this.order.first + this.index - 1;
+    return this.of.order.first + this.index - 1;
   }
 
   private get replacement(): string {
-    return this.order.replace.replaceAll('{n}', String(this.number));
+    return this.of.order.replace.replaceAll('{n}', String(this.number));
   }
 
   private replaced(text: string): string {
-    const { find } = this.order;
+    const { find } = this.of.order;
     return find === '' ? text : text.replaceAll(find, this.replacement);
   }
 
@@ -300,7 +305,7 @@ class OneCopy {
 
   /** Names are small: the text is looked for and put in small letters. */
   private renamedName(text: string): string {
-    const find = this.order.find.toLowerCase();
+    const find = this.of.order.find.toLowerCase();
     const after = find === '' ? text : text.replaceAll(find, this.replacement.toLowerCase());
     if (after !== text) return after;
     const exact = this.replaced(text);

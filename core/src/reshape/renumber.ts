@@ -64,7 +64,7 @@ export function renumber(
   for (const { device, at } of members) {
     const kept = shifted(at.address);
     const kind = findKind(plan, device.kindId);
-    const avoided = { ...avoidedFor(plan, subnet, kind, device.way, now), taken };
+    const avoided = { ...avoidedFor(plan, subnet, { kind, way: device.way, now }), taken };
     const after = kept ?? nextFree(moved, kind?.role ?? 'io', avoided);
     if (after === undefined) {
       left.push(device);

@@ -177,7 +177,7 @@ class Maker {
     let avoided = this.avoided.get(key);
     if (!avoided) {
       const taken = this.takenIn(subnet, given);
-      avoided = { ...avoidedFor(this.plan, subnet, kind, way, this.now), taken };
+      avoided = { ...avoidedFor(this.plan, subnet, { kind, way, now: this.now }), taken };
       this.avoided.set(key, avoided);
     }
     return nextFree(subnet, kind.role, avoided);

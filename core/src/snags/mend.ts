@@ -77,7 +77,7 @@ const MENDERS: Partial<Record<Snag['rule'], Mender>> = {
     const subnet = found && findSubnet(plan, found.at.subnetId);
     const meant = String(snag.facts['meant']);
     if (!found || !subnet) return undefined;
-    const taken = avoidedFor(plan, subnet, undefined, found.device.way, now).taken;
+    const taken = avoidedFor(plan, subnet, { kind: undefined, way: found.device.way, now }).taken;
     if ([...taken].some((one) => formatIpv4(one) === meant)) return giveNextFree(plan, found, now);
     return setAt(
       found.at,
@@ -234,7 +234,7 @@ function freeFor(plan: Plan, device: Device, at: Interface, now: number): Ipv4 |
   const subnet = findSubnet(plan, at.subnetId);
   const kind = findKind(plan, device.kindId);
   if (!subnet || !kind) return undefined;
-  return nextFree(subnet, kind.role, avoidedFor(plan, subnet, kind, device.way, now));
+  return nextFree(subnet, kind.role, avoidedFor(plan, subnet, { kind, way: device.way, now }));
 }
 
 function dropRanges(subnet: Subnet): Mend {

@@ -133,7 +133,7 @@ test('a factory address of a kind is never proposed', () => {
   if (camera?.factory.kind !== 'fixed') throw new Error('the camera has a factory address');
   const subnet = subnetOf('192.168.77.8/30');
   const plan = toPlan({ subnets: [subnet] });
-  const avoided = avoidedFor(plan, subnet, camera, 'web-page', 0);
+  const avoided = avoidedFor(plan, subnet, { kind: camera, way: 'web-page', now: 0 });
   avoided.taken.add(toIpv4(camera.factory.address - 1));
   expect(nextFree(subnet, 'sensors', avoided)).toBeUndefined();
 });
@@ -193,7 +193,11 @@ test('a freed address waits for the next named revision and for 30 days, whichev
   };
   const plan = toPlan({ subnets: [HALL], freed: [freed] });
   const offered = (now: number, lastNamed: number) =>
-    nextFree(HALL, 'drives', avoidedFor(plan, HALL, undefined, 'dhcp-mac', now, lastNamed));
+    nextFree(
+      HALL,
+      'drives',
+      avoidedFor(plan, HALL, { kind: undefined, way: 'dhcp-mac', now, lastNamed }),
+    );
   expect(offered(1000 + 29 * DAY, 8)).toBe(address + 1);
   expect(offered(1000 + 31 * DAY, 7)).toBe(address + 1);
   expect(offered(1000 + 31 * DAY, 8)).toBe(address);
@@ -204,7 +208,7 @@ test('a kind set by switches is offered only what its switches can make', () => 
   const face = SHELF.find((kind) => kind.id === 'strathan-terminal-4');
   const wide = subnetOf('10.0.0.0/24', '10.0.0.1', []);
   const plan = toPlan({ subnets: [wide] });
-  const avoided = avoidedFor(plan, wide, face, 'switches', 0);
+  const avoided = avoidedFor(plan, wide, { kind: face, way: 'switches', now: 0 });
   for (let last = 1; last <= 99; last += 1) avoided.taken.add(toIpv4(wide.prefix.network + last));
   expect(nextFree(wide, 'io', avoided)).toBeUndefined();
   avoided.taken.delete(ip('10.0.0.99'));

@@ -39,7 +39,7 @@ export function siteOf(count: number, perSubnet = 40): Plan {
       const kind = findShelfKind(kindId);
       const way = kind?.ways[0]?.way;
       if (!kind || !way) throw new Error(kindId);
-      const avoided = { ...avoidedFor(toPlan({}), subnet, kind, way, 0), taken };
+      const avoided = { ...avoidedFor(toPlan({}), subnet, { kind, way, now: 0 }), taken };
       const address = nextFree(subnet, kind.role, avoided);
       if (address === undefined) throw new Error('full');
       taken.add(address as never);

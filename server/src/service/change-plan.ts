@@ -9,7 +9,6 @@ import {
   parseLabel,
   parseMac,
   parsePrefix,
-  type Ipv4,
   type Issue,
 } from '@ipsonomo/core/net';
 import {
@@ -173,7 +172,7 @@ export class PlanChanger {
       const holder = interfacesOf(plan).find(({ at }) => at.mac === mac && at.id !== interfaceId);
       if (holder) throw Refusal.of('mac.taken', heard, { holder: holder.device.title });
       const { address } = found.at;
-      const evidence = [this.said(jobId, interfaceId, 'bound', facts, actor, mac, address)];
+      const evidence = [this.said({ jobId, interfaceId, mac, address }, 'bound', facts, actor)];
       return { edits: changeOf('interface', thing, { mac: heard }), result: undefined, evidence };
     });
   }
@@ -216,7 +215,7 @@ export class PlanChanger {
     if (!found) throw Refusal.of('thing.unknown', 'device');
     const { mac, address } = found.at;
     await this.store.evidence.append([
-      this.said(jobId, interfaceId, kind, facts, actor, mac, address),
+      this.said({ jobId, interfaceId, mac, address }, kind, facts, actor),
     ]);
     await this.told.changed(jobId);
   }
@@ -239,23 +238,20 @@ export class PlanChanger {
     const kind = isSame && isPlanned ? 'read-off' : 'read-otherwise';
     const facts = { from, ...factsOfRead(read), planned: formatIpv4(address) };
     await this.store.evidence.append([
-      this.said(jobId, interfaceId, kind, facts, actor, mac, address),
+      this.said({ jobId, interfaceId, mac, address }, kind, facts, actor),
     ]);
     await this.told.changed(jobId);
   }
 
   /** What a person says at the desk, as evidence. */
   private said<K extends EvidenceKind>(
-    jobId: string,
-    interfaceId: string,
+    of: Pick<NewEvidence, 'jobId' | 'interfaceId' | 'mac' | 'address'>,
     kind: K,
     facts: FactsOf<K>,
     actor: Actor,
-    mac: Parameters<typeof formatMac>[0] | undefined,
-    address: Ipv4,
   ): NewEvidence {
     return {
-      ...{ jobId, interfaceId, kind, at: this.clock(), mac, address, facts },
+      ...{ ...of, kind, at: this.clock(), facts },
       ...{ source: DESK, person: actor.name, runId: undefined, sequence: undefined },
       bytes: undefined,
     };

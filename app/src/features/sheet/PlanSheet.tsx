@@ -63,42 +63,14 @@ export function PlanSheet({ id, job, selected }: Props) {
     <View style={{ flex: 1, flexDirection: 'row' }}>
       <View style={{ flex: 1, minWidth: 0 }}>
         <View style={{ padding: SPACE.page, paddingBottom: 8, gap: 8 }}>
-          <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
-            <View style={{ flex: 1 }}>
-              <Words size="title" heading={1} lines={1}>
-                {job.view.name}
-              </Words>
-            </View>
-            <TextInput
-              ref={find}
-              accessibilityLabel="Find in the sheet"
-              placeholder="Find"
-              placeholderTextColor={colours.second}
-              value={search.find}
-              onChangeText={search.setFind}
-              style={{
-                width: 180,
-                height: TOUCH,
-                paddingHorizontal: 10,
-                borderWidth: 1,
-                borderColor: colours.second,
-                borderRadius: 8,
-                backgroundColor: colours.surface,
-                color: colours.ink,
-                fontFamily: WORDS,
-                fontSize: TYPE.second.fontSize,
-              }}
-            />
-            <Button
-              type={isFiltering || search.isFiltered ? 'solid' : 'outline'}
-              title="Narrow down"
-              onPress={() => {
-                if (isFiltering) search.table.resetColumnFilters();
-                setFiltering(!isFiltering);
-              }}
-            />
-            <Button title="Add devices" onPress={() => router.navigate(`/job/${id}/new-devices`)} />
-          </View>
+          <Top
+            {...{ id, find, search, isFiltering }}
+            name={job.view.name}
+            onFilter={() => {
+              if (isFiltering) search.table.resetColumnFilters();
+              setFiltering(!isFiltering);
+            }}
+          />
           <SubnetBar id={id} plan={plan} snags={snags} shown={subnetId} onShow={setSubnetId} />
         </View>
         <Sheet
@@ -156,6 +128,56 @@ export function PlanSheet({ id, job, selected }: Props) {
           <SheetSide {...{ id, job, subnetId, selected }} />
         )}
       </View>
+    </View>
+  );
+}
+
+interface TopProps {
+  readonly id: string;
+  readonly name: string;
+  readonly find: React.RefObject<TextInput | null>;
+  readonly search: ReturnType<typeof useTable>;
+  readonly isFiltering: boolean;
+  readonly onFilter: () => void;
+}
+
+/** Whose plan it is, and how to come to a part of it. */
+function Top({ id, name, find, search, isFiltering, onFilter }: TopProps) {
+  const colours = useColours();
+  const router = useRouter();
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+      <View style={{ flex: 1 }}>
+        <Words size="title" heading={1} lines={1}>
+          {name}
+        </Words>
+      </View>
+      <TextInput
+        ref={find}
+        accessibilityLabel="Find in the sheet"
+        placeholder="Find"
+        placeholderTextColor={colours.second}
+        value={search.find}
+        onChangeText={search.setFind}
+        style={{
+          width: 180,
+          height: TOUCH,
+          paddingHorizontal: 10,
+          borderWidth: 1,
+          borderColor: colours.second,
+          borderRadius: 8,
+          backgroundColor: colours.surface,
+          color: colours.ink,
+          fontFamily: WORDS,
+          fontSize: TYPE.second.fontSize,
+        }}
+      />
+      <Button
+        type={isFiltering || search.isFiltered ? 'solid' : 'outline'}
+        title="Narrow down"
+        onPress={onFilter}
+      />
+      <Button title="Add devices" onPress={() => router.navigate(`/job/${id}/new-devices`)} />
     </View>
   );
 }

@@ -97,29 +97,40 @@ export function DeskScreen({ job }: { readonly job: string }) {
           items={waiting}
           keyOf={({ at }) => at.id}
           render={(one) => (
-            <Row
-              label={`it is ${one.device.title}`}
-              selected={one === meant}
+            <WaitingRow
+              one={one}
+              length={lengthOf(view?.subnets.find(({ id }) => id === one.at.subnetId)?.network)}
+              isMeant={one === meant}
               onPress={() => setChosen(one.at.id)}
-            >
-              <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 8 }}>
-                <View style={{ flex: 1 }}>
-                  <Words size="strong">{one.device.title}</Words>
-                  <Words size="second" tone="second">
-                    {[placeOf(one.device), one.kind?.name].filter(Boolean).join(' · ')}
-                  </Words>
-                </View>
-                <AddressText
-                  still
-                  address={one.at.address}
-                  length={lengthOf(view?.subnets.find(({ id }) => id === one.at.subnetId)?.network)}
-                />
-              </View>
-            </Row>
+            />
           )}
         />
       </View>
     </Page>
+  );
+}
+
+interface WaitingProps {
+  readonly one: Waiting;
+  readonly length: number | undefined;
+  readonly isMeant: boolean;
+  readonly onPress: () => void;
+}
+
+/** A device without a MAC that the box may be for. */
+function WaitingRow({ one, length, isMeant, onPress }: WaitingProps) {
+  return (
+    <Row label={`it is ${one.device.title}`} selected={isMeant} onPress={onPress}>
+      <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 8 }}>
+        <View style={{ flex: 1 }}>
+          <Words size="strong">{one.device.title}</Words>
+          <Words size="second" tone="second">
+            {[placeOf(one.device), one.kind?.name].filter(Boolean).join(' · ')}
+          </Words>
+        </View>
+        <AddressText still address={one.at.address} length={length} />
+      </View>
+    </Row>
   );
 }
 

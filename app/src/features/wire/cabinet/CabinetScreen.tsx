@@ -69,7 +69,7 @@ const LAMP_WORDS: Readonly<Record<CabinetDevice['lamp'], string>> = {
 function CabinetRow({ device }: { readonly device: CabinetDevice }) {
   const colours = useColours();
   const act = useCabinetAct();
-  const { id, power, cable, lamp, face, positions } = device;
+  const { id, lamp, face, positions } = device;
   const [isOpen, setOpen] = useState(false);
   const [isTyping, setTyping] = useState(false);
   const lit =
@@ -106,52 +106,12 @@ function CabinetRow({ device }: { readonly device: CabinetDevice }) {
             {[LAMP_WORDS[lamp], device.isTypedInto && device.display].filter(Boolean).join(' · ')}
           </Words>
         </View>
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-          <Button
-            type="outline"
-            title={power ? 'Power off' : 'Power on'}
-            accessibilityLabel={`${power ? 'Power off' : 'Power on'}: ${device.title}`}
-            onPress={() => act.mutate({ kind: 'power', device: id, on: !power })}
-          />
-          <Button
-            type="outline"
-            title={cable ? 'Pull the cable' : 'Plug the cable in'}
-            accessibilityLabel={`${cable ? 'Pull the cable' : 'Plug the cable in'}: ${device.title}`}
-            onPress={() => act.mutate({ kind: 'cable', device: id, on: !cable })}
-          />
-          {face ? (
-            <Button
-              type="outline"
-              title={isOpen ? 'Leave its switches' : 'Turn its switches'}
-              accessibilityLabel={`${isOpen ? 'Leave' : 'Turn'} its switches: ${device.title}`}
-              onPress={() => setOpen(!isOpen)}
-            />
-          ) : null}
-          {device.isTypedInto ? (
-            <Button
-              type="outline"
-              title="Type an address into it"
-              accessibilityLabel={`Type an address into it: ${device.title}`}
-              onPress={() => setTyping(!isTyping)}
-            />
-          ) : null}
-          {device.ownSteps.length > 0 ? (
-            <Button
-              type="outline"
-              title="Do its own step"
-              accessibilityLabel={`Do its own step: ${device.title}`}
-              onPress={() => act.mutate({ kind: 'own-step', device: id })}
-            />
-          ) : null}
-          {device.setBack.length > 0 ? (
-            <Button
-              type="outline"
-              title="Set it back"
-              accessibilityLabel={`Set it back: ${device.title}`}
-              onPress={() => act.mutate({ kind: 'set-back', device: id })}
-            />
-          ) : null}
-        </View>
+        <CabinetActs
+          device={device}
+          isOpen={isOpen}
+          onOpen={() => setOpen(!isOpen)}
+          onType={() => setTyping(!isTyping)}
+        />
         {isTyping ? <TypeInto device={device} /> : null}
         {face && isOpen ? (
           <>
@@ -166,6 +126,67 @@ function CabinetRow({ device }: { readonly device: CabinetDevice }) {
         ) : null}
       </View>
     </Row>
+  );
+}
+
+interface ActsProps {
+  readonly device: CabinetDevice;
+  readonly isOpen: boolean;
+  readonly onOpen: () => void;
+  readonly onType: () => void;
+}
+
+/** What hands can do at it. */
+function CabinetActs({ device, isOpen, onOpen, onType }: ActsProps) {
+  const act = useCabinetAct();
+  const { id, power, cable, face } = device;
+  return (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      <Button
+        type="outline"
+        title={power ? 'Power off' : 'Power on'}
+        accessibilityLabel={`${power ? 'Power off' : 'Power on'}: ${device.title}`}
+        onPress={() => act.mutate({ kind: 'power', device: id, on: !power })}
+      />
+      <Button
+        type="outline"
+        title={cable ? 'Pull the cable' : 'Plug the cable in'}
+        accessibilityLabel={`${cable ? 'Pull the cable' : 'Plug the cable in'}: ${device.title}`}
+        onPress={() => act.mutate({ kind: 'cable', device: id, on: !cable })}
+      />
+      {face ? (
+        <Button
+          type="outline"
+          title={isOpen ? 'Leave its switches' : 'Turn its switches'}
+          accessibilityLabel={`${isOpen ? 'Leave' : 'Turn'} its switches: ${device.title}`}
+          onPress={onOpen}
+        />
+      ) : null}
+      {device.isTypedInto ? (
+        <Button
+          type="outline"
+          title="Type an address into it"
+          accessibilityLabel={`Type an address into it: ${device.title}`}
+          onPress={onType}
+        />
+      ) : null}
+      {device.ownSteps.length > 0 ? (
+        <Button
+          type="outline"
+          title="Do its own step"
+          accessibilityLabel={`Do its own step: ${device.title}`}
+          onPress={() => act.mutate({ kind: 'own-step', device: id })}
+        />
+      ) : null}
+      {device.setBack.length > 0 ? (
+        <Button
+          type="outline"
+          title="Set it back"
+          accessibilityLabel={`Set it back: ${device.title}`}
+          onPress={() => act.mutate({ kind: 'set-back', device: id })}
+        />
+      ) : null}
+    </View>
   );
 }
 
