@@ -2,6 +2,7 @@ import { ThemeProvider } from '@rneui/themed';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, render } from '@testing-library/react';
 import type { ReactElement } from 'react';
+import { TextEncoder } from 'node:util';
 import {
   NOTHING_SEEN,
   thingsOf,
@@ -21,6 +22,9 @@ import { docOfPlan, toDevice, toInterface, toPlan, toSubnet, type Plan } from '@
 import { NO_COST } from '@ipsonomo/core/round';
 import { JobProvider } from '../src/data';
 import { elementsTheme } from '../src/theme';
+
+// Browsers have it; jsdom does not.
+globalThis.TextEncoder ??= TextEncoder;
 
 // What somebody half typed in one test is nobody's in the next.
 afterEach(() => sessionStorage.clear());
@@ -152,25 +156,33 @@ export function show(
     readonly heard?: readonly HeardView[];
     readonly evidence?: readonly EvidenceView[];
     readonly wires?: readonly FieldView[];
+    /** What else is asked for, by a part of its path; a refusal where it is an `ErrorView`. */
+    readonly also?: readonly (readonly [part: string, answer: unknown])[];
     readonly jobs?: readonly JobSummary[];
   } = {},
 ) {
   const calls: Call[] = [];
   const { job = jobView([]), field = FIELD, heard = [], evidence = [] } = answers;
-  const { wires = [], jobs = [] } = answers;
+  const { wires = [], jobs = [], also = [] } = answers;
   globalThis.fetch = ((path: string, init: RequestInit = {}) => {
     const method = init.method ?? 'GET';
     if (method !== 'GET')
       calls.push({ method, path, body: JSON.parse(String(init.body ?? 'null')) as unknown });
     const [, answer] = byPath.find(([part]) => path.includes(part)) ?? ['', job];
+    const isRefused = typeof answer === 'object' && answer !== null && 'issues' in answer;
     // All that is read of an answer; this environment has no Response of its own.
-    return Promise.resolve({ ok: true, text: () => Promise.resolve(JSON.stringify(answer)) });
+    return Promise.resolve({
+      ...{ ok: !isRefused, status: isRefused ? 409 : 200 },
+      text: () => Promise.resolve(JSON.stringify(answer)),
+      json: () => Promise.resolve(answer),
+    });
   }) as unknown as typeof fetch;
   const round: RoundView = {
     order: job.devices.flatMap((one) => one.interfaces.map(({ id }) => id)),
     ...{ cost: NO_COST, mark: 'x-1' },
   };
-  const byPath = [
+  const byPath: readonly (readonly [string, unknown])[] = [
+    ...also,
     ['/wires', wires],
     ['/wire', field],
     ['/evidence', evidence],
@@ -179,7 +191,7 @@ export function show(
     ['/edits', { revision: job.revision, lastNamed: 0, edits: [] }],
     ['/plan', planView(job)],
     ['/jobs', jobs],
-  ] as const;
+  ];
   const client = new QueryClient({
     defaultOptions: {
       queries: { staleTime: Infinity, gcTime: Infinity },

@@ -61,7 +61,9 @@ export function draftsOf(
   const kind = findKind(plan, frame.kindId);
   const subnet = findSubnet(plan, frame.subnetId);
   if (!kind || !subnet) return [];
-  const avoided = avoidedFor(plan, subnet, kind, wayOf(plan, frame), Date.now());
+  const avoided = avoidedFor(plan, subnet, {
+    ...{ kind, way: wayOf(plan, frame), now: Date.now() },
+  });
   const { taken } = avoided;
   const names = new Set(plan.devices.map((device) => device.name));
   const isOwn = frame.pattern.trim() !== '' && !patternIssue(frame.pattern);

@@ -87,7 +87,7 @@ function newInterface(plan: Plan, deviceId: string): Edit | undefined {
   const subnet = plan.subnets.find((one) => !taken.has(one.id)) ?? plan.subnets[0];
   const kind = device && findKind(plan, device.kindId);
   if (!device || !subnet) return undefined;
-  const avoided = avoidedFor(plan, subnet, kind, device.way, Date.now());
+  const avoided = avoidedFor(plan, subnet, { kind, way: device.way, now: Date.now() });
   const address = nextFree(subnet, kind?.role ?? 'io', avoided);
   if (address === undefined) return undefined;
   const at = toInterface({ id: newId(), deviceId, subnetId: subnet.id, address });
