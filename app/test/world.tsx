@@ -16,6 +16,7 @@ import {
   type PlanView,
   type ProgressView,
   type RoundView,
+  type StationView,
 } from '@ipsonomo/core/api';
 import { must, parseIpv4, parseMac, parsePrefix } from '@ipsonomo/core/net';
 import { docOfPlan, toDevice, toInterface, toPlan, toSubnet, type Plan } from '@ipsonomo/core/plan';
@@ -154,6 +155,7 @@ export function show(
     readonly job?: JobView;
     readonly field?: FieldView;
     readonly heard?: readonly HeardView[];
+    readonly stations?: readonly StationView[];
     readonly evidence?: readonly EvidenceView[];
     readonly wires?: readonly FieldView[];
     /** What else is asked for, by a part of its path; a refusal where it is an `ErrorView`. */
@@ -163,7 +165,7 @@ export function show(
 ) {
   const calls: Call[] = [];
   const { job = jobView([]), field = FIELD, heard = [], evidence = [] } = answers;
-  const { wires = [], jobs = [], also = [] } = answers;
+  const { wires = [], jobs = [], also = [], stations = [] } = answers;
   globalThis.fetch = ((path: string, init: RequestInit = {}) => {
     const method = init.method ?? 'GET';
     if (method !== 'GET')
@@ -203,6 +205,7 @@ export function show(
   client.setQueryData(['job', 'job', 'progress'], progressView(job));
   client.setQueryData(['field', 'job'], field);
   client.setQueryData(['heard', 'job'], heard);
+  client.setQueryData(['stations', 'job'], stations);
   for (const device of job.devices)
     for (const at of device.interfaces)
       client.setQueryData(['job', 'job', 'evidence', at.id], evidence);
