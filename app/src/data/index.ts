@@ -21,7 +21,7 @@ export * from './vigil';
 export * from './lists';
 export * from './kinds';
 export * from './field';
-export type { FieldNow, Traffic } from './wire-news';
+export { useOthersAnswering, type FieldNow, type Traffic } from './wire-news';
 export { useNow } from './use-now';
 export { useAway, useServerEvents } from './events';
 export { ApiError, pathOf } from './http';

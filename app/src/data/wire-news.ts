@@ -43,6 +43,7 @@ export function putField(client: QueryClient, view: FieldView): FieldNow {
 
 /** Of these jobs the wire has threads: what was told of others is over. */
 export function takeWires(client: QueryClient, open: readonly string[]): void {
+  for (const job of [...answering]) if (!open.includes(job)) putAnswering(job, false);
   const isOver = ({ queryKey: [what, job] }: { readonly queryKey: QueryKey }) =>
     typeof job === 'string' && !open.includes(job) && TOLD.has(String(what));
   for (const query of client.getQueryCache().findAll({ predicate: isOver })) {
@@ -63,6 +64,10 @@ function putAnswering(jobId: string, isIt: boolean): void {
   else answering.delete(jobId);
   for (const watcher of watchers) watcher();
 }
+
+/** On how many wires of other jobs something is answered: *Fall silent* of this one does not end that. */
+export const useOthersAnswering = (job: string): number =>
+  useSyncExternalStore(watch, () => answering.size - (answering.has(job) ? 1 : 0));
 
 /** Whether anything is answered on any wire. */
 export const useIsAnswering = (): boolean => useSyncExternalStore(watch, () => answering.size > 0);

@@ -1,7 +1,8 @@
 import { QueryClient, QueryObserver } from '@tanstack/react-query';
+import { act, renderHook } from '@testing-library/react';
 import type { FieldView, HeardNews, HeardView } from '@ipsonomo/core/api';
 import { fieldQuery, heardQuery, trafficQuery } from '../../src/data/queries';
-import { HeardTaker, putField, takeWires } from '../../src/data/wire-news';
+import { HeardTaker, putField, takeWires, useOthersAnswering } from '../../src/data/wire-news';
 
 // What is told of the wire several times a second draws a page again only where something is to be seen.
 
@@ -57,6 +58,26 @@ test('what is older than what is known changes nothing', async () => {
   putField(client, field(1999, 2, null));
   expect(client.getQueryData(fieldQuery('job').queryKey)?.answeringUntil).toBe(5000);
   expect(client.getQueryData(trafficQuery('job').queryKey)?.counters.received).toBe(1);
+});
+
+test('that another job answers is told beside the own wire, and no longer than it does', () => {
+  const client = new QueryClient();
+  // What other tests told is over.
+  takeWires(client, []);
+  const { result } = renderHook(() => useOthersAnswering('here'));
+  const put = (jobId: string, now: number, until: number | null) =>
+    act(() => void putField(client, { ...field(now, 1, until), jobId }));
+  put('here', 3000, 9000);
+  expect(result.current).toBe(0);
+  put('there', 3000, 9000);
+  expect(result.current).toBe(1);
+  put('there', 3001, null);
+  expect(result.current).toBe(0);
+  put('there', 3002, 9000);
+  expect(result.current).toBe(1);
+  act(() => takeWires(client, ['here']));
+  expect(result.current).toBe(0);
+  put('here', 3001, null);
 });
 
 test('each job has a wire of its own, and what was told of one without threads is over', () => {

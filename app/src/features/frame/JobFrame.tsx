@@ -1,7 +1,15 @@
 import { Slot, useRouter, useSegments } from 'expo-router';
 import { useRef } from 'react';
 import { ScrollView, View } from 'react-native';
-import { acts, useAct, JobProvider, useAway, useJob, useWire } from '../../data';
+import {
+  acts,
+  useAct,
+  JobProvider,
+  useAway,
+  useJob,
+  useOthersAnswering,
+  useWire,
+} from '../../data';
 import { LinkLine, Places, type Place, type PlaceEntry } from '../../parts';
 import { useColours, useLowWindow, useWide } from '../../theme';
 import { ClashBar } from './ClashBar';
@@ -10,7 +18,7 @@ import { placeOf } from './place-of';
 import { SkipLink } from './SkipLink';
 import { Spoken } from './Spoken';
 import { useKeptFocus } from './use-kept-focus';
-import { awayWords, isTroubled, stateWords, whoWords, wireWords } from './wire-words';
+import { awayWords, isTroubled, othersWords, stateWords, whoWords, wireWords } from './wire-words';
 import { leftWords } from '../words';
 
 const LABELS: readonly (readonly [Place, string])[] = [
@@ -87,6 +95,7 @@ function WireLine({ job }: { readonly job: string }) {
   // Nobody knows what goes on there now.
   const isSending = wasSending && away === undefined;
   const silence = useAct(acts.silence, { job });
+  const others = useOthersAnswering(job);
   const wide = useWide();
   const until = field?.answeringUntil ?? 0;
   const isAnswering = until > now && away === undefined;
@@ -95,7 +104,7 @@ function WireLine({ job }: { readonly job: string }) {
     <LinkLine
       wire={away === undefined ? wireWords(field) : 'No word from the server'}
       who={whoWords(field, isSending)}
-      state={away === undefined ? stateWords(field, now) : awayWords(away)}
+      state={away === undefined ? stateWords(field, now) + othersWords(others) : awayWords(away)}
       left={isAnswering ? `${leftWords(until, now)}${wide ? ' left' : ''}` : undefined}
       isSending={isSending}
       trouble={trouble}

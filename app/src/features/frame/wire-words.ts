@@ -59,3 +59,7 @@ export function stateWords(field: FieldNow | undefined, now: number): string {
   if (task?.kind === 'look-for-servers') return 'Looking for other DHCP servers';
   return field.runId === null ? 'silent, not listening' : 'silent, listening';
 }
+
+/** That other wires of this server answer, which nothing on this page ends. */
+export const othersWords = (count: number): string =>
+  count === 0 ? '' : ` · ${plural(count, 'other job')} ${count === 1 ? 'answers' : 'answer'} too`;
