@@ -1,9 +1,10 @@
+/** What is read stands at 7 : 1 at least on what it stands on (WCAG 2.2, 1.4.6): in the sun, and behind scratched glass. */
 export interface Colours {
   readonly ground: string;
   readonly surface: string;
   readonly line: string;
   readonly ink: string;
-  /** Second line; still at least 4.5:1 on ground and surface. */
+  /** Second line. */
   readonly second: string;
   /** What can be pressed, and "something may be sent". */
   readonly plum: string;
@@ -24,17 +25,17 @@ export const DAY: Colours = {
   surface: '#FFFCF5',
   line: '#D9D0BD',
   ink: '#1B1A17',
-  second: '#5B5548',
+  second: '#484439',
   plum: '#5E2750',
   onPlum: '#FFFCF5',
-  ochre: '#8A5200',
+  ochre: '#6A3F00',
   ochreGround: '#F6E3BC',
-  brick: '#9B2C1F',
+  brick: '#82251A',
   brickGround: '#F6DAD3',
-  moss: '#3B6023',
+  moss: '#32511E',
   mossGround: '#DFE9D1',
   idle: '#E4DCCB',
-  onIdle: '#5B5548',
+  onIdle: '#484439',
 };
 
 export const NIGHT: Colours = {
@@ -42,15 +43,15 @@ export const NIGHT: Colours = {
   surface: '#1E1C17',
   line: '#3C382E',
   ink: '#F2ECDD',
-  second: '#B9B09C',
+  second: '#C1B9A7',
   plum: '#D9A6CB',
   onPlum: '#14130F',
-  ochre: '#E8B04B',
+  ochre: '#E9B351',
   ochreGround: '#3A2C10',
-  brick: '#F08A74',
+  brick: '#F29B88',
   brickGround: '#3D1C16',
   moss: '#A5CC7C',
   mossGround: '#22301A',
-  idle: '#302C24',
-  onIdle: '#B9B09C',
+  idle: '#2B271F',
+  onIdle: '#C1B9A7',
 };
