@@ -5,7 +5,7 @@ import { useCopied } from './use-copied';
 interface Props {
   readonly address: string;
   /** The subnet's prefix length: what it fixes is light. Undefined where no subnet is known. */
-  readonly length: number | undefined;
+  readonly length?: number | undefined;
   readonly size?: 'row' | 'call' | 'small';
   /** In a row that is pressed as a whole, the address is not pressed by itself. */
   readonly still?: boolean;

@@ -10,7 +10,7 @@ import {
 } from '../../src/features/routes/picture/layout';
 
 const lane = (subnetId: string, count: number): Lane => ({
-  ...{ subnetId, name: subnetId, vlan: undefined },
+  ...{ subnetId, name: subnetId, vlan: undefined, length: 24 },
   devices: Array.from({ length: count }, (_, at) => ({
     ...{ deviceId: `${subnetId}-d${at}`, interfaceId: `${subnetId}-i${at}`, title: `d ${at}` },
     address: toIpv4(at),

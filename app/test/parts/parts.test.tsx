@@ -14,6 +14,7 @@ import {
   StageNotches,
   Toggle,
   Words,
+  partsOfAddress,
 } from '../../src/parts';
 import { DAY, NIGHT } from '../../src/theme';
 import { interfaceView, show } from '../world';
@@ -299,4 +300,15 @@ test('the first heading names the page; of a list with one of it beside, the one
     </Beside>,
   );
   expect(document.title).toBe('Intake pump · Ipsonomo');
+});
+
+test.each([
+  ['172.22.40.86', 24, '172.22.40.', '86'],
+  ['172.22.40.86', 16, '172.22.', '40.86'],
+  ['172.22.40.86', 22, '172.22.', '40.86'],
+  ['172.22.40.86', 30, '172.22.40.', '86'],
+  // Of a stranger nobody knows which part is its network's.
+  ['172.22.40.86', undefined, '', '172.22.40.86'],
+])('%s in a subnet of /%s: what it fixes is light', (address, length, light, heavy) => {
+  expect(partsOfAddress(address, length)).toEqual([light, heavy]);
 });

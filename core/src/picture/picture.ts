@@ -7,6 +7,8 @@ export interface Lane {
   readonly subnetId: string;
   readonly name: string;
   readonly vlan: number | undefined;
+  /** Of its prefix. */
+  readonly length: number;
   readonly devices: readonly LaneDevice[];
 }
 
@@ -55,8 +57,8 @@ export function pictureOf(plan: Plan): Picture {
       });
   return {
     joiners,
-    lanes: plan.subnets.map(({ id, name, vlan }) => ({
-      ...{ subnetId: id, name, vlan },
+    lanes: plan.subnets.map(({ id, name, vlan, prefix }) => ({
+      ...{ subnetId: id, name, vlan, length: prefix.length },
       devices: devices.get(id) ?? [],
     })),
   };

@@ -3,7 +3,7 @@ import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { acts, useAct, useField, usePlan, usePresent } from '../../data';
 import { AddressText, LongList, MacText, Refusals, Row, Words } from '../../parts';
-import { issuesOf, plural } from '../words';
+import { issuesOf, lengthOf, plural } from '../words';
 import { whoIsThere, type Stranger } from './who-is-there';
 
 /** Who was seen with which address: what the plan does not know, and what is elsewhere than planned. */
@@ -34,11 +34,16 @@ export function WhoIsThere({ job }: { readonly job: string }) {
             <Words size="second" tone="brick">
               × is at
             </Words>
-            <AddressText still size="small" address={seen.address} length={24} />
+            <AddressText still size="small" address={seen.address} />
             <Words size="second" tone="second">
               planned
             </Words>
-            <AddressText still size="small" address={at.address} length={24} />
+            <AddressText
+              still
+              size="small"
+              address={at.address}
+              length={lengthOf(view?.subnets.find(({ id }) => id === at.subnetId)?.network)}
+            />
           </View>
         </Row>
       ))}
@@ -82,7 +87,7 @@ export function StrangerLine({ stranger }: { readonly stranger: Stranger }) {
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10, alignItems: 'center' }}>
         <MacText mac={mac} />
         {addresses.slice(0, 3).map((address) => (
-          <AddressText key={address} still size="small" address={address} length={24} />
+          <AddressText key={address} still size="small" address={address} />
         ))}
         {addresses.length > 3 ? (
           <Words size="second" tone="second">{`and ${addresses.length - 3} more`}</Words>

@@ -144,7 +144,7 @@ function Where({ call, task, before, isFactory }: WhereProps) {
           <Words size="second" tone="second">
             {isFactory ? 'as it left its maker it is at' : 'it was seen at'}
           </Words>
-          <AddressText size="call" address={before} length={24} />
+          <AddressText size="call" address={before} />
           <Words size="second">
             {found
               ? `${evidenceWords(found)}, ${agoWords(found.at, now)}`

@@ -28,7 +28,7 @@ export function StationLine({ station, now, note, bare = false }: Props) {
             no address
           </Words>
         ) : (
-          <AddressText address={address} length={24} still />
+          <AddressText address={address} still />
         )}
         <Words size="second" tone={isInConflict ? 'brick' : 'second'}>
           {isInConflict ? 'another device has that too' : `told ${agoWords(lastAt, now)}`}

@@ -49,7 +49,7 @@ export function Preview({ preview }: { readonly preview: ListPreview }) {
               {one.name} · {one.kind} · {one.subnet}
             </Words>
           </View>
-          <AddressText still size="small" address={one.address} length={24} />
+          <AddressText still size="small" address={one.address} />
         </View>
       ))}
       {count - badLines > devices.length ? (

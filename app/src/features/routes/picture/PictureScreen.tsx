@@ -235,7 +235,7 @@ function LaneRows({
                 {title}
               </Words>
             </View>
-            <AddressText address={formatIpv4(address)} length={24} still />
+            <AddressText address={formatIpv4(address)} length={lane.length} still />
           </View>
         </Row>
       )}
