@@ -101,6 +101,20 @@ test('R-TAKE: an adapter is one job’s at a time; it is taken after a question,
     expect((await job.field()).notices.map(({ code }) => code)).toContain('wire-taken');
 });
 
+test('two that choose one adapter at the same moment do not both have it', async () => {
+  const live = { kind: 'live', adapter: 'off0' };
+  for (let round = 0; round < 5; round += 1) {
+    for (const job of [on.job, other])
+      await api(on.server, 'POST', job.wire(), { kind: 'practice' });
+    await Promise.allSettled(
+      [on.job, other].map((job) => api(on.server, 'POST', job.wire(), live)),
+    );
+    const wires = await api<FieldView[]>(on.server, 'GET', '/wires');
+    expect(wires.filter(({ source }) => source === 'live:off0')).toHaveLength(1);
+  }
+  await api(on.server, 'POST', other.wire(), { kind: 'live', adapter: 'mach0' });
+});
+
 test('after a crash of the server nobody listens, and either adapter can be taken by either job', async () => {
   await on.job.listenOn('off0');
   await api(on.server, 'POST', other.wire('/listen'));

@@ -42,6 +42,15 @@ export interface Listening {
   readonly what: string;
 }
 
+/** An adapter that is taken for a job. */
+export interface Taking {
+  readonly adapter: string;
+  readonly actor: Actor;
+  /** Whoever listens there is no hindrance. */
+  readonly evenSo: boolean;
+  readonly open: () => Promise<void>;
+}
+
 /** What a wire of a job needs of its server. */
 export interface WireHouse {
   readonly store: Store;
@@ -50,9 +59,9 @@ export interface WireHouse {
   readonly told: (jobId: string) => void;
   /** The practice site is the wire of whoever has chosen none. */
   readonly practiceFirst: boolean;
-  /** Gives an adapter to this wire, and nobody else has it then. Refuses with `wire.inUse`. */
-  readonly take: (wire: JobWire, adapter: string, actor: Actor, evenSo: boolean) => Promise<void>;
-  /** Begins the threads of a wire. Refuses with `wire.tooMany`. */
+  /** Opens an adapter once nobody else has it, and nobody else takes one meanwhile. Refuses with `wire.inUse`. */
+  readonly take: (wire: JobWire, taking: Taking) => Promise<void>;
+  /** Begins the threads of a wire, which has them then. Refuses with `wire.tooMany`. */
   readonly begin: (wire: JobWire) => Promise<WireThreads>;
 }
 
@@ -160,16 +169,30 @@ export class JobWire {
   private async openWire(choice: WireChoice, actor: Actor): Promise<void> {
     const other = this.listener;
     const isTaken = other !== undefined && other.person !== actor.name;
-    if (isTaken && choice.evenSo !== true) throw Refusal.of('wire.inUse', '', { ...other });
+    const evenSo = choice.evenSo === true;
+    if (isTaken && !evenSo) throw Refusal.of('wire.inUse', '', { ...other });
+    const open = async () => {
+      const threads = await this.begun();
+      await this.rest();
+      if (isTaken)
+        this.notice('wire-taken', { by: actor.name, from: other.person, what: other.what });
+      if (choice.kind === 'live')
+        await threads.field.call({ kind: 'open-live', adapter: choice.adapter });
+      else await threads.field.call({ kind: 'open-practice', port: threads.practice.wire() });
+    };
     if (choice.kind === 'live')
-      await this.house.take(this, choice.adapter, actor, choice.evenSo === true);
-    const threads = (this.threads ??= await this.house.begin(this));
-    await this.rest();
-    if (isTaken)
-      this.notice('wire-taken', { by: actor.name, from: other.person, what: other.what });
-    if (choice.kind === 'live')
-      await threads.field.call({ kind: 'open-live', adapter: choice.adapter });
-    else await threads.field.call({ kind: 'open-practice', port: threads.practice.wire() });
+      await this.house.take(this, { adapter: choice.adapter, actor, evenSo, open });
+    else await open();
+  }
+
+  /** Its threads, begun where it has none. */
+  private async begun(): Promise<WireThreads> {
+    return this.threads ?? this.house.begin(this);
+  }
+
+  /** From now on these are its threads. */
+  has(threads: WireThreads): void {
+    this.threads = threads;
   }
 
   /** Gives its adapter to another wire, and tells who listened. */
@@ -373,9 +396,7 @@ export class JobWire {
 
   /** Does something at the cabinets of its practice site, or only looks. */
   async atCabinet(action: CabinetAction | undefined): Promise<CabinetView> {
-    const threads = await this.turns.take(async () => {
-      return (this.threads ??= await this.house.begin(this));
-    });
+    const threads = await this.turns.take(() => this.begun());
     return threads.practice.act(action);
   }
 

@@ -5,8 +5,11 @@ import type { TellNotice } from '@ipsonomo/core/plan';
 import { HeardTeller } from './heard-teller';
 import { presentView, stationView } from './wire-views';
 
-/** By name, what pages are told of a wire. */
-export type TellNews = (name: 'field' | 'heard' | 'stations' | 'present', data: unknown) => void;
+/** By name, what pages are told of wires. */
+export type TellNews = (
+  name: 'wires' | 'field' | 'heard' | 'stations' | 'present',
+  data: unknown,
+) => void;
 
 /** What the threads of a wire need, and whom they tell. */
 export interface WireThreadsOf {

@@ -4,8 +4,7 @@ import { Turns, type Time } from '@ipsonomo/threads';
 import { listAdapters, Notices, type FieldEvent, type FieldStatus } from '@ipsonomo/wire';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
-import type { Actor } from './actor';
-import { JobWire } from './job-wire';
+import { JobWire, type Taking } from './job-wire';
 import { WireThreads, type TellNews } from './wire-threads';
 
 /** Each has a thread of its own, and another where its practice site is used. */
@@ -19,7 +18,7 @@ export interface WiresOf {
   readonly folder: string;
   readonly log: (line: string) => void;
   readonly practiceFirst: boolean;
-  readonly news: (name: string, data: unknown) => void;
+  readonly news: TellNews;
   readonly seen: (events: readonly FieldEvent[]) => void;
   /** How a wire stands, each time it tells. */
   readonly status: (jobId: string, status: FieldStatus) => void;
@@ -28,7 +27,9 @@ export interface WiresOf {
 /** The wires of this server: each job has one of its own, and no two have one adapter. */
 export class Wires {
   private readonly all = new Map<string, JobWire>();
-  private readonly turns = new Turns();
+  /** One adapter after the other, from the question who has it until it is open. */
+  private readonly takings = new Turns();
+  private readonly beginnings = new Turns();
   /** Of the server, and so of every wire. */
   private readonly notices = new Notices(() => this.open.forEach(({ jobId }) => this.told(jobId)));
 
@@ -48,8 +49,8 @@ export class Wires {
       clock: () => Math.floor(this.of.time.clock.now()), // whole milliseconds, as plans write them
       told: (id) => this.told(id),
       practiceFirst: this.of.practiceFirst,
-      take: (...asked) => this.turns.take(() => this.take(...asked)),
-      begin: (one) => this.turns.take(() => this.begin(one)),
+      take: (one, taking) => this.takings.take(() => this.take(one, taking)),
+      begin: (one) => this.beginnings.take(() => this.begin(one)),
     });
     this.all.set(jobId, wire);
     return wire;
@@ -124,13 +125,13 @@ export class Wires {
   }
 
   /** R-TAKE: an adapter is one wire's. Whoever listens on it for another job is asked about first, and told. */
-  private async take(wire: JobWire, adapter: string, actor: Actor, evenSo: boolean): Promise<void> {
+  private async take(wire: JobWire, { adapter, actor, evenSo, open }: Taking): Promise<void> {
     const other = this.open.find((one) => one !== wire && one.adapter === adapter);
-    if (!other) return;
-    const was = other.listener;
+    const was = other?.listener;
     if (was && !evenSo) throw Refusal.of('wire.inUse', '', { ...was });
-    await other.giveUp(actor);
+    await other?.giveUp(actor);
     if (was) wire.notice('wire-taken', { by: actor.name, from: was.person, what: was.what });
+    await open();
   }
 
   private async begin(wire: JobWire): Promise<WireThreads> {
@@ -147,7 +148,7 @@ export class Wires {
     let runId: string | undefined;
     const threads = new WireThreads({
       ...{ jobId, folder, time, log, seen, notice: wire.notice },
-      news: this.of.news as TellNews,
+      news: this.of.news,
       status: (status) => {
         if (status.runId !== runId) this.runEnded(runId);
         runId = status.runId;
@@ -155,7 +156,8 @@ export class Wires {
         this.told(jobId);
       },
     });
-    setImmediate(() => this.tellWhich());
+    wire.has(threads);
+    this.tellWhich();
     return threads;
   }
 
