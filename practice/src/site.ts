@@ -75,7 +75,10 @@ export class PracticeSite {
 
   /** One that had its power before anybody looked: whatever starts by itself has come up by now. */
   static thatIsUp(
-    ...[definition, random, toLaptop, now]: ConstructorParameters<typeof PracticeSite>
+    definition: SiteDefinition,
+    random: () => number,
+    toLaptop: (frame: Uint8Array) => void,
+    now: number,
   ): PracticeSite {
     const longest = Math.max(...definition.devices.map(({ kind }) => kind.bootSeconds));
     const site = new PracticeSite(definition, random, toLaptop, now - (longest + 1) * 1000);

@@ -74,8 +74,8 @@ export const heardQuery = (job: string) => told<readonly HeardView[]>(keys.heard
 export const presentQuery = (job: string) => told<readonly PresentView[]>(keys.present(job));
 export const stationsQuery = (job: string) => told<readonly StationView[]>(keys.stations(job));
 
-/** All wires that are open, while somebody looks at the jobs. */
-export const wiresQuery = { ...reading(acts.listWires, {}), refetchInterval: 2000 };
+/** All wires that are open; the news of one of them have them read again. */
+export const wiresQuery = { ...reading(acts.listWires, {}), staleTime: Infinity };
 
 export const adaptersQuery = { ...reading(acts.listAdapters, {}), refetchInterval: 2000 };
 

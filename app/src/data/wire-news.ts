@@ -38,12 +38,16 @@ export function putField(client: QueryClient, view: FieldView): FieldNow {
   putSkew(now - Date.now());
   putAnswering(jobId, field.answeringUntil !== null);
   client.setQueryData<Traffic>(keys.traffic(jobId), { counters, socket });
-  return client.setQueryData<FieldNow>(keys.field(jobId), field) ?? field;
+  const next = client.setQueryData<FieldNow>(keys.field(jobId), field) ?? field;
+  // Where nothing but counters changed it is the same as before.
+  if (next !== known) void client.invalidateQueries({ queryKey: keys.wires });
+  return next;
 }
 
 /** Of these jobs the wire has threads: what was told of others is over. */
 export function takeWires(client: QueryClient, open: readonly string[]): void {
   for (const job of [...answering]) if (!open.includes(job)) putAnswering(job, false);
+  void client.invalidateQueries({ queryKey: keys.wires });
   const isOver = ({ queryKey: [what, job] }: { readonly queryKey: QueryKey }) =>
     typeof job === 'string' && !open.includes(job) && TOLD.has(String(what));
   for (const query of client.getQueryCache().findAll({ predicate: isOver })) {
