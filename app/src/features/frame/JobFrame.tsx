@@ -18,7 +18,15 @@ import { placeOf } from './place-of';
 import { SkipLink } from './SkipLink';
 import { Spoken } from './Spoken';
 import { useKeptFocus } from './use-kept-focus';
-import { awayWords, isTroubled, othersWords, stateWords, whoWords, wireWords } from './wire-words';
+import {
+  awayWords,
+  isTroubled,
+  othersShort,
+  othersWords,
+  stateWords,
+  whoWords,
+  wireWords,
+} from './wire-words';
 import { leftWords } from '../words';
 
 const LABELS: readonly (readonly [Place, string])[] = [
@@ -99,13 +107,23 @@ function WireLine({ job }: { readonly job: string }) {
   const wide = useWide();
   const until = field?.answeringUntil ?? 0;
   const isAnswering = until > now && away === undefined;
+  // Beside the button of a phone there is no room for a sentence.
+  const isShort = isSending && !wide;
   const trouble = away !== undefined || isTroubled(field);
   return (
     <LinkLine
       wire={away === undefined ? wireWords(field) : 'No word from the server'}
       who={whoWords(field, isSending)}
-      state={away === undefined ? stateWords(field, now) + othersWords(others) : awayWords(away)}
-      left={isAnswering ? `${leftWords(until, now)}${wide ? ' left' : ''}` : undefined}
+      state={
+        away === undefined
+          ? stateWords(field, now) + (isShort ? '' : othersWords(others))
+          : awayWords(away)
+      }
+      left={
+        isAnswering
+          ? `${leftWords(until, now)}${wide ? ' left' : ''}${isShort ? othersShort(others) : ''}`
+          : undefined
+      }
       isSending={isSending}
       trouble={trouble}
       onPress={() => router.navigate(`/job/${job}/wire`)}

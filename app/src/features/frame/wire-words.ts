@@ -63,3 +63,6 @@ export function stateWords(field: FieldNow | undefined, now: number): string {
 /** That other wires of this server answer, which nothing on this page ends. */
 export const othersWords = (count: number): string =>
   count === 0 ? '' : ` · ${plural(count, 'other job')} ${count === 1 ? 'answers' : 'answer'} too`;
+
+export const othersShort = (count: number): string =>
+  count === 0 ? '' : ` · +${plural(count, 'job')}`;
