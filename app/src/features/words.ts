@@ -1,3 +1,4 @@
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { ApiError } from '../data';
 import type { Issue } from '@ipsonomo/core/net';
 import type { Plan } from '@ipsonomo/core/plan';
@@ -11,23 +12,23 @@ export function issuesOf(error: unknown): readonly Issue[] | undefined {
 /** "2 s ago", "4 min ago": how old a thing is. */
 export function agoWords(at: number, now: number): string {
   const seconds = Math.max(0, Math.round((now - at) / 1000));
-  if (seconds < 60) return `${seconds} s ago`;
-  if (seconds < 3600) return `${Math.round(seconds / 60)} min ago`;
-  return `${Math.round(seconds / 3600)} h ago`;
+  if (seconds < 60) return COMMON_WORDS.sAgo({ seconds });
+  if (seconds < 3600) return COMMON_WORDS.minAgo({ seconds: Math.round(seconds / 60) });
+  return COMMON_WORDS.hAgo({ seconds: Math.round(seconds / 3600) });
 }
 
 /** "23 h", "9 min" or "40 s": how much of it is left. */
 export function leftWords(until: number, now: number): string {
   const seconds = Math.max(0, Math.round((until - now) / 1000));
   if (seconds > 2 * 3600) return `${Math.round(seconds / 3600)} h`;
-  return seconds > 60 ? `${Math.ceil(seconds / 60)} min` : `${seconds} s`;
+  return seconds > 60 ? COMMON_WORDS.min({ seconds: Math.ceil(seconds / 60) }) : `${seconds} s`;
 }
 
-export const plural = (count: number, one: string, many = `${one}s`): string =>
-  `${count} ${count === 1 ? one : many}`;
-
 export const placeOf = (device: { cabinet: string; position: string; area: string }): string =>
-  [device.cabinet && `cabinet ${device.cabinet}`, device.position && `row ${device.position}`]
+  [
+    device.cabinet && COMMON_WORDS.cabinet({ cabinet: device.cabinet }),
+    device.position && COMMON_WORDS.row({ position: device.position }),
+  ]
     .filter(Boolean)
     .join(', ') || device.area;
 
@@ -40,7 +41,9 @@ export function lengthOf(network: string | undefined): number | undefined {
 
 /** "340 KB", "4.2 MB": how large a file is, in units of a thousand. */
 export const sizeWords = (bytes: number): string =>
-  bytes < 1_000_000 ? `${Math.ceil(bytes / 1000)} KB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
+  bytes < 1_000_000
+    ? COMMON_WORDS.kb({ bytes: Math.ceil(bytes / 1000) })
+    : COMMON_WORDS.mb({ value: (bytes / 1_000_000).toFixed(1) });
 
 /** Every interface of a plan, to choose one of. */
 export const interfaceOptions = (plan: Plan) =>

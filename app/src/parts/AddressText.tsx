@@ -1,4 +1,5 @@
 import { Pressable, Text } from 'react-native';
+import { PARTS_WORDS } from '@ipsonomo/language/screens/parts';
 import { FIGURES, TOUCH, useColours } from '../theme';
 import { useCopied } from './use-copied';
 
@@ -47,7 +48,7 @@ export function AddressText({ address, length, size = 'row', still = false, suff
     <Pressable
       onPress={copy}
       accessibilityRole="button"
-      accessibilityHint="copies the address"
+      accessibilityHint={PARTS_WORDS.copiesTheAddress}
       style={{
         minHeight: TOUCH,
         justifyContent: 'center',

@@ -3,6 +3,7 @@ import { isSameDay } from 'date-fns/isSameDay';
 import { View } from 'react-native';
 import type { EvidenceView } from '@ipsonomo/core/api';
 import { evidenceWords, sourceWords } from '@ipsonomo/language';
+import { PARTS_WORDS } from '@ipsonomo/language/screens/parts';
 import { useColours } from '../theme';
 import { Words } from './Words';
 
@@ -26,7 +27,7 @@ export function EvidenceStamp({ evidence }: { readonly evidence: EvidenceView })
       </Words>
       {again && (
         <Words size="caption" tone="second">
-          and {again.count} times more, the last {timeOf(again.until)}
+          {PARTS_WORDS.andTimesMoreTheLast({ count: again.count, until: timeOf(again.until) })}
         </Words>
       )}
     </View>

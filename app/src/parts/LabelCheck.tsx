@@ -1,5 +1,6 @@
 import { Text, View } from 'react-native';
 import { checkLabel, macDigits, type DigitCheck, type MacAddress } from '@ipsonomo/core/net';
+import { PARTS_WORDS } from '@ipsonomo/language/screens/parts';
 import { FIGURES, useColours } from '../theme';
 import { Words } from './Words';
 
@@ -18,7 +19,7 @@ export function LabelCheck({ label, heard }: Props) {
     <View style={{ gap: 8 }}>
       <View>
         <Words size="caption" tone="second">
-          on the label
+          {PARTS_WORDS.onTheLabel}
         </Words>
         <Digits
           digits={
@@ -29,7 +30,7 @@ export function LabelCheck({ label, heard }: Props) {
       </View>
       <View>
         <Words size="caption" tone="second">
-          heard on the wire
+          {PARTS_WORDS.heardOnTheWire}
         </Words>
         <Digits digits={row((check) => check.heard) ?? plain} />
       </View>

@@ -1,4 +1,5 @@
 import { Pressable, Text, View } from 'react-native';
+import { PARTS_WORDS } from '@ipsonomo/language/screens/parts';
 import { FIGURES, TOUCH, useColours, useWide } from '../theme';
 import { Words } from './Words';
 
@@ -41,7 +42,7 @@ export function LinkLine(props: Props) {
       <Pressable
         onPress={onPress}
         accessibilityRole="button"
-        accessibilityLabel={`wire: ${wire}, ${state}`}
+        accessibilityLabel={PARTS_WORDS.wire({ wire, state })}
         style={{ flex: 1, minHeight: TOUCH, justifyContent: 'center' }}
       >
         <Words size="strong" tone={tone} lines={1}>
@@ -71,7 +72,7 @@ export function LinkLine(props: Props) {
           }}
         >
           <Words size="strong" tone="plum">
-            Fall silent
+            {PARTS_WORDS.fallSilent}
           </Words>
         </Pressable>
       ) : null}

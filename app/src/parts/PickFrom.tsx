@@ -1,6 +1,7 @@
 import { useCombobox, useSelect } from 'downshift';
 import { useState } from 'react';
 import { TextInput, View } from 'react-native';
+import { PARTS_WORDS } from '@ipsonomo/language/screens/parts';
 import { TOUCH, TYPE, useColours } from '../theme';
 import { PickLabel, usePickBox, type PickOption, type PickProps } from './pick-look';
 import { Words } from './Words';
@@ -26,7 +27,7 @@ function Listed<T>({ label, options, value, onChange }: PickProps<T>) {
       if (selectedItem) onChange(selectedItem.value);
     },
   });
-  const named = { 'aria-label': `${label}: ${chosen?.title ?? 'nothing chosen'}` };
+  const named = { 'aria-label': `${label}: ${chosen?.title ?? PARTS_WORDS.nothingChosen}` };
   return (
     <View style={{ gap: 4 }}>
       <PickLabel>{label}</PickLabel>
@@ -71,7 +72,7 @@ function Searched<T>({ label, options, value, onChange }: PickProps<T>) {
       <View>
         <TextInput
           {...({ ...input, onKeyPress } as object)}
-          placeholder={titleOf(chosen) || 'A part of its name'}
+          placeholder={titleOf(chosen) || PARTS_WORDS.aPartOfItsName}
           placeholderTextColor={colours.second}
           autoCapitalize="none"
           autoCorrect={false}
@@ -128,7 +129,7 @@ function Menu<T>({ label, value, options, of }: MenuProps<T>) {
       </View>
       {isOpen && options.length > MOST ? (
         <Words size="caption" tone="second">
-          and {options.length - MOST} more: type a part of the name
+          {PARTS_WORDS.andMoreTypeAPartOf({ options: options.length - MOST })}
         </Words>
       ) : null}
     </>

@@ -1,4 +1,5 @@
 import { Text, View } from 'react-native';
+import { PARTS_WORDS } from '@ipsonomo/language/screens/parts';
 import { FIGURES, useColours } from '../theme';
 import { LinkTo } from './LinkTo';
 import { Words } from './Words';
@@ -34,7 +35,7 @@ export function Places({ places, current, wide, pathOf }: Props) {
           <LinkTo
             key={place}
             href={pathOf(place)}
-            accessibilityLabel={`${label}, ${left} left`}
+            accessibilityLabel={PARTS_WORDS.left({ label, left })}
             aria-current={here ? 'page' : undefined}
             style={{
               flex: wide ? undefined : 1,

@@ -3,6 +3,7 @@ import Svg, { Path } from 'react-native-svg';
 import type { NotchView } from '@ipsonomo/core/api';
 import { STAGE_WORDS } from '@ipsonomo/language';
 import type { Stage } from '@ipsonomo/core/plan';
+import { PARTS_WORDS } from '@ipsonomo/language/screens/parts';
 import { useColours } from '../theme';
 
 interface Props {
@@ -64,9 +65,11 @@ const GAP = 3.5;
 export function stageWords(notches: readonly NotchView[]): string {
   const reached = notches.filter((notch) => notch.state === 'reached').at(-1);
   const broken = notches.filter((notch) => notch.state === 'broken');
-  const words = [`stage: ${STAGE_WORDS[reached?.stage ?? 'planned']}`];
+  const words = [PARTS_WORDS.stage({ stage: STAGE_WORDS[reached?.stage ?? 'planned'] })];
   for (const { stage, state } of notches)
-    if (state === 'read') words.push(`${STAGE_WORDS[stage]}: read off the device, not seen`);
-  for (const notch of broken) words.push(`${STAGE_WORDS[notch.stage]}: contradicted`);
+    if (state === 'read')
+      words.push(PARTS_WORDS.readOffTheDeviceNotSeen({ stage: STAGE_WORDS[stage] }));
+  for (const notch of broken)
+    words.push(PARTS_WORDS.contradicted({ stage: STAGE_WORDS[notch.stage] }));
   return words.join(', ');
 }

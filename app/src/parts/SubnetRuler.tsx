@@ -4,6 +4,7 @@ import Svg, { Defs, Line, Path, Pattern, Rect } from 'react-native-svg';
 import { ROLE_WORDS } from '@ipsonomo/language';
 import { sizeOf, type Ipv4 } from '@ipsonomo/core/net';
 import type { Subnet } from '@ipsonomo/core/plan';
+import { PARTS_WORDS } from '@ipsonomo/language/screens/parts';
 import { useColours } from '../theme';
 import { Words } from './Words';
 
@@ -27,7 +28,7 @@ export function SubnetRuler({ subnet, given, clashes }: Props) {
   const at = (address: number) => ((address - subnet.prefix.network) / size) * width;
   const step = Math.max(1.5, width / size);
   const measure = (event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width);
-  const label = `${given.length} of ${Math.max(1, size - 2)} addresses given`;
+  const label = PARTS_WORDS.ofAddressesGiven({ given: given.length, value: Math.max(1, size - 2) });
   return (
     <View onLayout={measure} accessibilityRole="image" accessibilityLabel={label}>
       {width > 0 ? (

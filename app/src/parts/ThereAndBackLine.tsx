@@ -1,6 +1,7 @@
 import { View } from 'react-native';
 import Svg, { Circle, Line, Path, Text } from 'react-native-svg';
 import type { TurnLine, TurnRow } from '@ipsonomo/language';
+import { PARTS_WORDS } from '@ipsonomo/language/screens/parts';
 import { useColours } from '../theme';
 import { AddressText } from './AddressText';
 import { Words } from './Words';
@@ -38,7 +39,9 @@ export function ThereAndBackLine({ line }: { readonly line: TurnLine }) {
 
 const labelOf = ({ rows, end }: TurnLine): string => {
   const titles = rows.map(({ title }) => title).join(', ');
-  return end ? `${titles}; it ends ${end.direction} at ${rows[end.row]?.title ?? ''}` : titles;
+  return end
+    ? PARTS_WORDS.itEndsAt({ titles, direction: end.direction, title: rows[end.row]?.title ?? '' })
+    : titles;
 };
 
 function Drawing({ line }: { readonly line: TurnLine }) {

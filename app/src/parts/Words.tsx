@@ -1,5 +1,6 @@
 import { createContext, useContext, useEffect, useRef, type ReactNode } from 'react';
 import { Text, type TextStyle } from 'react-native';
+import { PARTS_WORDS } from '@ipsonomo/language/screens/parts';
 import { TYPE, useColours, type Colours, type TypeSize } from '../theme';
 
 interface Props {
@@ -25,7 +26,7 @@ function Heading({ heading, ...rest }: Props & { readonly heading: number }) {
   const text = useRef<HTMLElement>(null);
   useEffect(() => {
     const words = text.current?.textContent;
-    if (level === 1 && words) document.title = `${words} · Ipsonomo`;
+    if (level === 1 && words) document.title = PARTS_WORDS.ipsonomo({ words });
   });
   const being = { ref: text, role: 'heading', 'aria-level': level, tabIndex: -1 };
   return <PlainWords {...rest} being={being} />;

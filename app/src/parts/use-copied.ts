@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { setStringAsync } from 'expo-clipboard';
+import { PARTS_WORDS } from '@ipsonomo/language/screens/parts';
 
 /** How long it is said, in milliseconds. */
 const SAID = 1200;
@@ -14,7 +15,7 @@ export function useCopied(text: string): { readonly said: string | undefined; co
     void setStringAsync(text)
       .catch(() => false)
       .then((isCopied) => {
-        setSaid(isCopied ? 'copied' : 'not copied: hold it to mark it');
+        setSaid(isCopied ? 'copied' : PARTS_WORDS.notCopiedHoldItToMark);
         setTimeout(() => setSaid(undefined), SAID);
       });
   };

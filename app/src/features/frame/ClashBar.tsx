@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { snagSentence } from '@ipsonomo/language';
 import { snagKey } from '@ipsonomo/core/snags';
+import { FRAME_WORDS } from '@ipsonomo/language/screens/frame';
 import type { Job } from '../../data';
 import { Notice, Words } from '../../parts';
 import { SPACE } from '../../theme';
@@ -20,19 +21,26 @@ export function ClashBar({ id, job }: { readonly id: string; readonly job: Job }
   const device = deviceAt(job.plan, snag);
   return (
     <View style={{ padding: SPACE.page, paddingBottom: 0 }}>
-      <Notice tone="brick" title={`You and ${people.join(' and ')} together made this wrong`}>
+      <Notice
+        tone="brick"
+        title={FRAME_WORDS.youAndTogetherMadeThisWrong({ value: people.join(' and ') })}
+      >
         <Words size="second">{snagSentence(snag)}</Words>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
           <Button
             type="outline"
-            title="See it"
+            title={FRAME_WORDS.seeIt}
             onPress={() =>
               router.navigate(device ? `/job/${id}/device/${device}` : `/job/${id}/snags`)
             }
           />
           <Button
             type="clear"
-            title={open.length > 1 ? `Understood, ${open.length - 1} more` : 'Understood'}
+            title={
+              open.length > 1
+                ? FRAME_WORDS.understoodMore({ open: open.length - 1 })
+                : FRAME_WORDS.understood
+            }
             onPress={() => setSeen(new Set([...seen, snagKey(snag)]))}
           />
         </View>

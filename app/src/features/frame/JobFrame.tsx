@@ -1,6 +1,8 @@
 import { Slot, useRouter, useSegments } from 'expo-router';
 import { useRef } from 'react';
 import { ScrollView, View } from 'react-native';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { FRAME_WORDS } from '@ipsonomo/language/screens/frame';
 import {
   acts,
   useAct,
@@ -30,10 +32,10 @@ import {
 import { leftWords } from '../words';
 
 const LABELS: readonly (readonly [Place, string])[] = [
-  ['plan', 'Plan'],
-  ['assign', 'Assign'],
-  ['prove', 'Prove'],
-  ['hand-over', 'Hand over'],
+  ['plan', COMMON_WORDS.plan],
+  ['assign', FRAME_WORDS.assign],
+  ['prove', COMMON_WORDS.prove],
+  ['hand-over', COMMON_WORDS.handOver],
 ];
 
 /** What stands around every screen of a job: the link line above, the places below or beside. */
@@ -112,7 +114,7 @@ function WireLine({ job }: { readonly job: string }) {
   const trouble = away !== undefined || isTroubled(field);
   return (
     <LinkLine
-      wire={away === undefined ? wireWords(field) : 'No word from the server'}
+      wire={away === undefined ? wireWords(field) : FRAME_WORDS.noWordFromTheServer}
       who={whoWords(field, isSending)}
       state={
         away === undefined
@@ -121,7 +123,11 @@ function WireLine({ job }: { readonly job: string }) {
       }
       left={
         isAnswering
-          ? `${leftWords(until, now)}${wide ? ' left' : ''}${isShort ? othersShort(others) : ''}`
+          ? FRAME_WORDS.left({
+              until: leftWords(until, now),
+              wide,
+              isShort: isShort ? othersShort(others) : '',
+            })
           : undefined
       }
       isSending={isSending}

@@ -1,5 +1,6 @@
 import { Button } from '@rneui/themed';
 import { usePathname, useRouter } from 'expo-router';
+import { FRAME_WORDS } from '@ipsonomo/language/screens/frame';
 import { Page, Words } from '../../parts';
 
 /** A page that is not there: an address that was mistyped, or of another version. @param back where a way goes on */
@@ -9,9 +10,9 @@ export function NotFound({ back, title }: { readonly back: string; readonly titl
   return (
     <Page action={<Button size="lg" title={title} onPress={() => router.replace(back)} />}>
       <Words size="title" heading={1}>
-        There is no such page
+        {FRAME_WORDS.thereIsNoSuchPage}
       </Words>
-      <Words>{`Nothing stands at ${path}. The address may be mistyped, or of another version.`}</Words>
+      <Words>{FRAME_WORDS.nothingStandsAtTheAddressMay({ path })}</Words>
     </Page>
   );
 }

@@ -1,6 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useQueryClient } from '@tanstack/react-query';
 import type { ErrorBoundaryProps } from 'expo-router';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { FRAME_WORDS } from '@ipsonomo/language/screens/frame';
 import { LinkTo, Page, Words } from '../../parts';
 import { TOUCH } from '../../theme';
 
@@ -16,19 +18,16 @@ export function PageFell({ error, retry }: ErrorBoundaryProps) {
     void retry();
   };
   return (
-    <Page action={<Button size="lg" title="Try again" onPress={again} />}>
+    <Page action={<Button size="lg" title={FRAME_WORDS.tryAgain} onPress={again} />}>
       <Words size="title" heading={1}>
-        This page met an error of its own
+        {FRAME_WORDS.thisPageMetAnErrorOf}
       </Words>
-      <Words>
-        What was saved is saved, and on the wire nothing changed by it. Try again; if it stays so,
-        load the application again, and tell whoever keeps it what stands here:
-      </Words>
+      <Words>{FRAME_WORDS.whatWasSavedIsSavedAnd}</Words>
       <Words size="second" tone="second">
         {error.message}
       </Words>
       <LinkTo href="/" style={{ minHeight: TOUCH, justifyContent: 'center' }}>
-        <Words size="strong">All jobs</Words>
+        <Words size="strong">{COMMON_WORDS.allJobs}</Words>
       </LinkTo>
     </Page>
   );

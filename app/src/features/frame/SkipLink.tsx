@@ -1,5 +1,6 @@
 import { useState, type RefObject } from 'react';
 import { Pressable } from 'react-native';
+import { FRAME_WORDS } from '@ipsonomo/language/screens/frame';
 import { Words } from '../../parts';
 import { TOUCH, useColours } from '../../theme';
 
@@ -28,7 +29,7 @@ export function SkipLink({ page }: { readonly page: RefObject<HTMLElement | null
       }}
     >
       <Words size="strong" tone="plum">
-        To the page itself
+        {FRAME_WORDS.toThePageItself}
       </Words>
     </Pressable>
   );

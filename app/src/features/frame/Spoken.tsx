@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { Text } from 'react-native';
+import { FRAME_WORDS } from '@ipsonomo/language/screens/frame';
 import { useField, useHeard, type FieldNow } from '../../data';
-import { plural } from '../words';
 
 /** Whoever listens to the page hears how it stands at most so often: a plant that wakes up says a hundred things. */
 const PAUSE = 4000;
@@ -23,10 +23,12 @@ function sentenceOf(field: FieldNow, heard: number): string {
   const { proof, answeringUntil } = field;
   const done = proof ? proof.total - proof.left : 0;
   const parts = [
-    answeringUntil === null ? 'Listening' : 'Answering',
-    `${plural(heard, 'device')} asked`,
+    answeringUntil === null ? FRAME_WORDS.listening : FRAME_WORDS.answering,
+    FRAME_WORDS.deviceAsked({ heard }),
     proof &&
-      (proof.phase === 'ended' ? 'the proof has ended' : `${done} of ${proof.total} proven or not`),
+      (proof.phase === 'ended'
+        ? FRAME_WORDS.theProofHasEnded
+        : FRAME_WORDS.ofProvenOrNot({ done, total: proof.total })),
   ];
   return parts.filter(Boolean).join(', ');
 }

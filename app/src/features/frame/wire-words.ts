@@ -1,7 +1,8 @@
 import { format } from 'date-fns/format';
 import { sourceWords } from '@ipsonomo/language';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { FRAME_WORDS } from '@ipsonomo/language/screens/frame';
 import type { FieldNow } from '../../data';
-import { plural } from '../words';
 
 // How a wire stands, in a few words.
 
@@ -10,7 +11,7 @@ export const isTroubled = (field: FieldNow | undefined): boolean =>
 
 /** What stands below was true then. */
 export const awayWords = (since: number): string =>
-  `what you see is of ${format(since, 'HH:mm:ss')}`;
+  FRAME_WORDS.whatYouSeeIsOf({ since: format(since, 'HH:mm:ss') });
 
 /** What the laptop is called on this wire: spoken from, or its own address while it is silent. */
 export function whoWords(field: FieldNow | undefined, isSending: boolean): string | undefined {
@@ -18,51 +19,55 @@ export function whoWords(field: FieldNow | undefined, isSending: boolean): strin
   const spoken = field.voices.map((voice) => voice.address);
   const [first, ...more] = isSending ? spoken : field.ownAddresses;
   if (first === undefined) return undefined;
-  return `as ${first}${more.length > 0 ? ` +${more.length}` : ''}`;
+  return FRAME_WORDS.as({ first, more: more.length > 0 ? ` +${more.length}` : '' });
 }
 
 /** That nobody else answered is told, and no trouble. */
 const isTrouble = ({ code }: FieldNow['notices'][number]): boolean => code !== 'no-other-server';
 
 export function wireWords(field: FieldNow | undefined): string {
-  if (!field) return 'Asking the server';
-  if (field.source === null) return 'No wire chosen';
-  const name = field.source === 'practice' ? 'Practice site' : sourceWords(field.source);
-  if (field.link === 'gone') return `${name}: adapter gone`;
-  return field.link === 'down' ? `${name}: no link` : name;
+  if (!field) return FRAME_WORDS.askingTheServer;
+  if (field.source === null) return FRAME_WORDS.noWireChosen;
+  const name = field.source === 'practice' ? COMMON_WORDS.practiceSite : sourceWords(field.source);
+  if (field.link === 'gone') return FRAME_WORDS.adapterGone({ name });
+  return field.link === 'down' ? FRAME_WORDS.noLink({ name }) : name;
 }
 
-const PROOF_WORDS = { sweep: 'looking for everybody', strangers: 'asking strangers' } as const;
+const PROOF_WORDS = {
+  sweep: FRAME_WORDS.lookingForEverybody,
+  strangers: FRAME_WORDS.askingStrangers,
+} as const;
 
 function proofWords(proof: FieldNow['proof']): string {
   if (proof?.phase === 'sweep' || proof?.phase === 'strangers')
-    return `Proving: ${PROOF_WORDS[proof.phase]}`;
-  return `Proving, ${proof?.left ?? 0} to go`;
+    return FRAME_WORDS.proving({ phase: PROOF_WORDS[proof.phase] });
+  return FRAME_WORDS.provingToGo({ left: proof?.left ?? 0 });
 }
 
 export function stateWords(field: FieldNow | undefined, now: number): string {
-  if (!field?.source) return 'tap to choose';
+  if (!field?.source) return FRAME_WORDS.tapToChoose;
   const [task] = field.tasks;
-  if ((field.answeringUntil ?? 0) > now) return `Answering ${plural(field.answers, 'device')}`;
+  if ((field.answeringUntil ?? 0) > now)
+    return FRAME_WORDS.answeringDevice({ answers: field.answers });
   if (field.tasks.some(({ kind }) => kind === 'prove')) return proofWords(field.proof);
-  if (field.tasks.some(({ kind }) => kind === 'vigil')) return 'Keeping a vigil';
-  if (task?.kind === 'check') return `Asking ${plural(field.tasks.length, 'device')}`;
-  if (task?.kind === 'watch-power') return 'Watching its power';
-  if (task?.kind === 'identify') return 'Asking whether it is in use';
-  if (task?.kind === 'pin' || task?.kind === 'station-set') return 'Talking to a device';
-  if (task?.kind === 'search') return 'Searching over layer 2';
-  if (task?.kind === 'sweep') return `Asking for every address, ${task.phase}`;
-  if (task?.kind === 'walk') return `Walking to a device, ${task.phase}`;
-  if (task?.kind === 'page') return 'Its page is open';
-  if (task?.kind === 'follow') return 'Following a device';
-  if (task?.kind === 'flash') return 'Flashing a lamp';
-  if (task?.kind === 'look-for-servers') return 'Looking for other DHCP servers';
-  return field.runId === null ? 'silent, not listening' : 'silent, listening';
+  if (field.tasks.some(({ kind }) => kind === 'vigil')) return FRAME_WORDS.keepingAVigil;
+  if (task?.kind === 'check') return FRAME_WORDS.askingDevice({ tasks: field.tasks.length });
+  if (task?.kind === 'watch-power') return FRAME_WORDS.watchingItsPower;
+  if (task?.kind === 'identify') return FRAME_WORDS.askingWhetherItIsInUse;
+  if (task?.kind === 'pin' || task?.kind === 'station-set') return FRAME_WORDS.talkingToADevice;
+  if (task?.kind === 'search') return FRAME_WORDS.searchingOverLayer2;
+  if (task?.kind === 'sweep') return COMMON_WORDS.askingForEveryAddress({ phase: task.phase });
+  if (task?.kind === 'walk') return FRAME_WORDS.walkingToADevice({ phase: task.phase });
+  if (task?.kind === 'page') return FRAME_WORDS.itsPageIsOpen;
+  if (task?.kind === 'follow') return FRAME_WORDS.followingADevice;
+  if (task?.kind === 'flash') return FRAME_WORDS.flashingALamp;
+  if (task?.kind === 'look-for-servers') return FRAME_WORDS.lookingForOtherDhcpServers;
+  return field.runId === null ? FRAME_WORDS.silentNotListening : FRAME_WORDS.silentListening;
 }
 
 /** That other wires of this server answer, which nothing on this page ends. */
 export const othersWords = (count: number): string =>
-  count === 0 ? '' : ` · ${plural(count, 'other job')} ${count === 1 ? 'answers' : 'answer'} too`;
+  count === 0 ? '' : FRAME_WORDS.otherJobAnswersToo({ count });
 
 export const othersShort = (count: number): string =>
-  count === 0 ? '' : ` · +${plural(count, 'job')}`;
+  count === 0 ? '' : FRAME_WORDS.job({ count });

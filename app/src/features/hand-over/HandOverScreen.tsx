@@ -4,10 +4,12 @@ import { format } from 'date-fns/format';
 import { View } from 'react-native';
 import { sourceWords } from '@ipsonomo/language';
 import { STAGES } from '@ipsonomo/core/plan';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { HAND_OVER_WORDS } from '@ipsonomo/language/screens/hand-over';
 import { acts, download, pathOf, reading, useAct, usePlan } from '../../data';
 import { Card, Page, Refusals, Row, Words } from '../../parts';
 import { Temporary } from '../prove';
-import { issuesOf, plural } from '../words';
+import { issuesOf } from '../words';
 
 /** The lists and the proof, to take away. */
 export function HandOverScreen({ job }: { readonly job: string }) {
@@ -21,60 +23,60 @@ export function HandOverScreen({ job }: { readonly job: string }) {
     note.mutate();
   };
   return (
-    <Page action={<Button size="lg" title="Download the address list" onPress={save} />}>
+    <Page
+      action={<Button size="lg" title={HAND_OVER_WORDS.downloadTheAddressList} onPress={save} />}
+    >
       <Words size="title" heading={1}>
-        Hand over
+        {COMMON_WORDS.handOver}
       </Words>
       <Words tone="second">
         {view && view.left.handOver > 0
-          ? `${plural(view.left.handOver, 'change')} since the lists were last handed over.`
-          : 'Nothing changed since the lists were last handed over.'}
+          ? HAND_OVER_WORDS.changeSinceTheListsWereLast({ handOver: view.left.handOver })
+          : HAND_OVER_WORDS.nothingChangedSinceTheListsWere}
       </Words>
       <Refusals issues={issuesOf(note.error)} />
       {view ? <Temporary job={job} view={view} /> : null}
       <Card strong>
         <Words size="device" heading={2}>
-          Address list
+          {HAND_OVER_WORDS.addressList}
         </Words>
         <Words size="second">
-          One line for each of {plural(interfaces.length, 'device')}: names, place, kind, address,
-          mask, gateway, MAC, way, and how far it is seen to be. CSV, for any spreadsheet.
+          {HAND_OVER_WORDS.oneLineForEachOfDevice({ interfaces: interfaces.length })}
         </Words>
         <Words size="second" tone={proven === interfaces.length && proven > 0 ? 'moss' : 'ochre'}>
-          Revision {view?.revision ?? 0} · {proven} of {interfaces.length} {STAGES.at(-1)}
+          {HAND_OVER_WORDS.revisionOf({
+            revision: view?.revision ?? 0,
+            proven,
+            interfaces: interfaces.length,
+          })}{' '}
+          {STAGES.at(-1)}
         </Words>
       </Card>
       <Card>
         <Words size="device" heading={2}>
-          DHCP reservations
+          {HAND_OVER_WORDS.dhcpReservations}
         </Words>
-        <Words size="second">
-          For whoever answers DHCP in the plant: by MAC, by name and by switch port, as the
-          configuration of dnsmasq.
-        </Words>
+        <Words size="second">{HAND_OVER_WORDS.forWhoeverAnswersDhcpInThe}</Words>
         <Button
           type="outline"
-          title="Download the reservations"
+          title={HAND_OVER_WORDS.downloadTheReservations}
           onPress={() => download(pathOf(acts.fetchDhcp, { job }))}
         />
       </Card>
       <Card>
         <Words size="device" heading={2}>
-          The plan itself
+          {COMMON_WORDS.thePlanItself}
         </Words>
-        <Words size="second">
-          Everything that was planned, in an open format: to keep, to compare, to begin another job
-          with.
-        </Words>
+        <Words size="second">{HAND_OVER_WORDS.everythingThatWasPlannedInAn}</Words>
         <Button
           type="outline"
-          title="Download the plan"
+          title={HAND_OVER_WORDS.downloadThePlan}
           onPress={() => download(pathOf(acts.fetchPlanFile, { job }))}
         />
         {hasPapers ? (
           <Button
             type="clear"
-            title="Download it without its papers"
+            title={HAND_OVER_WORDS.downloadItWithoutItsPapers}
             onPress={() => download(pathOf(acts.fetchPlanFile, { job }, { papers: 'named' }))}
           />
         ) : null}
@@ -87,27 +89,30 @@ export function HandOverScreen({ job }: { readonly job: string }) {
 function Runs({ job }: { readonly job: string }) {
   const { data: runs } = useQuery(reading(acts.listRuns, { job }));
   if (!runs || runs.length === 0)
-    return (
-      <Words tone="second">
-        Captures of what was said on the wire come here once somebody listened.
-      </Words>
-    );
+    return <Words tone="second">{HAND_OVER_WORDS.capturesOfWhatWasSaidOn}</Words>;
   return (
     <View>
       <Words size="strong" heading={2}>
-        What was said on the wire
+        {HAND_OVER_WORDS.whatWasSaidOnTheWire}
       </Words>
       {runs.map((run) => (
         <Row
           key={run.id}
-          label={`capture of ${format(run.startedAt, 'd MMM HH:mm')}`}
+          label={HAND_OVER_WORDS.captureOf({ startedAt: format(run.startedAt, 'd MMM HH:mm') })}
           onPress={() => download(pathOf(acts.fetchCapture, { job, run: run.id }))}
         >
-          <Words size="strong">Capture, {format(run.startedAt, 'd MMM HH:mm')}</Words>
+          <Words size="strong">
+            {HAND_OVER_WORDS.capture({ startedAt: format(run.startedAt, 'd MMM HH:mm') })}
+          </Words>
           <Words size="second" tone="second">
-            {sourceWords(run.source)} · {run.person} ·{' '}
-            {run.endedAt === null ? 'still listening' : `until ${format(run.endedAt, 'HH:mm')}`} ·
-            pcap
+            {HAND_OVER_WORDS.pcap({
+              source: sourceWords(run.source),
+              person: run.person,
+              endedAt:
+                run.endedAt === null
+                  ? HAND_OVER_WORDS.stillListening
+                  : HAND_OVER_WORDS.until({ endedAt: format(run.endedAt, 'HH:mm') }),
+            })}
           </Words>
         </Row>
       ))}

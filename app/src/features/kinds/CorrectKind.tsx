@@ -1,6 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { docOf, type Kind, type Plan } from '@ipsonomo/core/plan';
+import { KINDS_WORDS } from '@ipsonomo/language/screens/kinds';
 import { newId, useEdit } from '../../data';
 import { Refusals } from '../../parts';
 import { issuesOf } from '../words';
@@ -24,18 +25,20 @@ export function CorrectKind({ id, plan, kind }: Props) {
     );
   const another = () =>
     add(
-      { ...kind, id: newId(), name: `${kind.name}, another`, orderNumber: '' },
-      `made a kind like ${kind.name}`,
+      { ...kind, id: newId(), name: KINDS_WORDS.another({ name: kind.name }), orderNumber: '' },
+      KINDS_WORDS.madeAKindLike({ name: kind.name }),
     );
   return (
     <>
       <Button
         type="outline"
-        title={isOwn ? 'Correct it' : 'Correct it for this plan'}
+        title={isOwn ? KINDS_WORDS.correctIt : KINDS_WORDS.correctItForThisPlan}
         loading={edit.isPending}
-        onPress={() => (isOwn ? open(kind.id) : add(kind, `corrected the kind ${kind.name}`))}
+        onPress={() =>
+          isOwn ? open(kind.id) : add(kind, KINDS_WORDS.correctedTheKind({ name: kind.name }))
+        }
       />
-      <Button type="clear" title="Make another kind like it" onPress={another} />
+      <Button type="clear" title={KINDS_WORDS.makeAnotherKindLikeIt} onPress={another} />
       <Refusals issues={issuesOf(edit.error)} />
     </>
   );

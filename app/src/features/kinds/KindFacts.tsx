@@ -3,6 +3,7 @@ import { View } from 'react-native';
 import { ROLE_WORDS } from '@ipsonomo/language';
 import { type FactoryState, type Kind, WAY_WORDS } from '@ipsonomo/core/plan';
 import { formatIpv4 } from '@ipsonomo/core/net';
+import { KINDS_WORDS } from '@ipsonomo/language/screens/kinds';
 import { Card, Words } from '../../parts';
 
 interface Props {
@@ -18,7 +19,7 @@ export function KindFacts({ kind, children }: Props) {
       {kind.ways.map(({ way, first, steps }) => (
         <View key={way} style={{ gap: 2 }}>
           <Words size="strong">{WAY_WORDS[way]}</Words>
-          {[...first.map((text) => `First: ${text}`), ...steps].map((text) => (
+          {[...first.map((text) => KINDS_WORDS.first({ text })), ...steps].map((text) => (
             <Words key={text} size="second">
               {text}
             </Words>
@@ -47,27 +48,27 @@ type Fact = readonly [name: string, value: string];
 /** What is said of a kind, in words; what is not said is left out. */
 export function factsOf(kind: Kind): readonly Fact[] {
   const facts: readonly (readonly [name: string, value: string | undefined])[] = [
-    ['as it comes', factoryWords(kind.factory)],
+    [KINDS_WORDS.asItComes, factoryWords(kind.factory)],
     ['role', ROLE_WORDS[kind.role]],
-    ['order number', kind.orderNumber],
+    [KINDS_WORDS.orderNumber, kind.orderNumber],
     ['revision', kind.revision],
     ['switches', kind.switches?.elements.map((one) => one.label).join(', ')],
-    ['wins at power-up', kind.wins.join(' before ')],
-    ['set back by', kind.setBack.join('; ')],
-    ['start takes', `${kind.bootSeconds} s`],
+    [KINDS_WORDS.winsAtPowerUp, kind.wins.join(' before ')],
+    [KINDS_WORDS.setBackBy, kind.setBack.join('; ')],
+    [KINDS_WORDS.startTakes, `${kind.bootSeconds} s`],
     ['speaks', kind.roles.map(({ protocol, side }) => `${protocol} (${side})`).join(', ')],
     ['services', kind.services.map(({ name, port }) => `${name} ${port}`).join(', ')],
     [
       'identity',
       kind.identity && `${kind.identity.vendor} / ${kind.identity.type} / ${kind.identity.product}`,
     ],
-    ['comes named', kind.stationName],
+    [KINDS_WORDS.comesNamed, kind.stationName],
     ['station', kind.station && `${kind.station.vendor} / ${kind.station.device}`],
-    ['sizes offered', kind.offeredSizes.join(', ')],
+    [KINDS_WORDS.sizesOffered, kind.offeredSizes.join(', ')],
     ['ports', kind.ports.join(', ')],
     ['modules', moduleWords(kind)],
-    ['most connections', kind.mostConnections?.toString()],
-    ['shortest interval', kind.leastIntervalMillis?.toString().concat(' ms')],
+    [KINDS_WORDS.mostConnections, kind.mostConnections?.toString()],
+    [KINDS_WORDS.shortestInterval, kind.leastIntervalMillis?.toString().concat(KINDS_WORDS.ms)],
     ['note', kind.note],
   ];
   return facts.flatMap(([name, value]): readonly Fact[] => (value ? [[name, value]] : []));
@@ -82,18 +83,18 @@ function moduleWords({ modules }: Kind): string {
   );
   const shown = [...all.values()].slice(0, MOST_MODULES);
   const more = all.size - shown.length;
-  return [...shown, ...(more > 0 ? [`and ${more} more`] : [])].join(', ');
+  return [...shown, ...(more > 0 ? [KINDS_WORDS.andMore({ more })] : [])].join(', ');
 }
 
 function factoryWords(factory: FactoryState): string {
   switch (factory.kind) {
     case 'asks':
-      return factory.by === 'bootp' ? 'asks by BootP' : 'asks by DHCP';
+      return factory.by === 'bootp' ? KINDS_WORDS.asksByBootp : KINDS_WORDS.asksByDhcp;
     case 'fixed':
-      return `has ${formatIpv4(factory.address)}`;
+      return KINDS_WORDS.has({ address: formatIpv4(factory.address) });
     case 'switches':
-      return 'what its switches say';
+      return KINDS_WORDS.whatItsSwitchesSay;
     case 'nameless':
-      return 'without name and address';
+      return KINDS_WORDS.withoutNameAndAddress;
   }
 }

@@ -2,10 +2,11 @@ import { Button } from '@rneui/themed';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { type Kind, kindsOf, WAY_WORDS } from '@ipsonomo/core/plan';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { KINDS_WORDS } from '@ipsonomo/language/screens/kinds';
 import { chooseFile, useJob } from '../../data';
 import { Field, Page, Row, Words } from '../../parts';
 import { SwitchReader } from '../switches';
-import { plural } from '../words';
 import { CorrectKind } from './CorrectKind';
 import { KindFacts } from './KindFacts';
 import { KindPapers } from './Papers';
@@ -29,12 +30,16 @@ export function KindsScreen({ job: id }: { readonly job: string }) {
     <Page
       action={
         file ? null : (
-          <Button size="lg" title="Read a description file" onPress={() => void choose()} />
+          <Button
+            size="lg"
+            title={KINDS_WORDS.readADescriptionFile}
+            onPress={() => void choose()}
+          />
         )
       }
     >
       <Words size="title" heading={1}>
-        Kinds
+        {COMMON_WORDS.kinds}
       </Words>
       {job && file ? (
         <ReadKind
@@ -45,7 +50,7 @@ export function KindsScreen({ job: id }: { readonly job: string }) {
           onDone={() => setFile(undefined)}
         />
       ) : null}
-      <Field label="A part of maker, name or order number" value={wanted} onChange={setWanted} />
+      <Field label={KINDS_WORDS.aPartOfMakerNameOr} value={wanted} onChange={setWanted} />
       <View>
         {kinds.map((kind) => (
           <View key={kind.id}>
@@ -57,7 +62,7 @@ export function KindsScreen({ job: id }: { readonly job: string }) {
               <Words size="strong">{kind.name}</Words>
               <Words size="second" tone="second">
                 {kind.maker} · {kind.ways.map(({ way }) => WAY_WORDS[way]).join(', ')} ·{' '}
-                {plural(counts.get(kind.id) ?? 0, 'device')}
+                {KINDS_WORDS.device({ id: counts.get(kind.id) ?? 0 })}
               </Words>
             </Row>
             {open === kind.id && job ? (
@@ -72,7 +77,7 @@ export function KindsScreen({ job: id }: { readonly job: string }) {
           </View>
         ))}
       </View>
-      {job && kinds.length === 0 ? <Words>No kind of the shelf is called so.</Words> : null}
+      {job && kinds.length === 0 ? <Words>{KINDS_WORDS.noKindOfTheShelfIs}</Words> : null}
     </Page>
   );
 }

@@ -1,6 +1,8 @@
 import { Button } from '@rneui/themed';
 import { Pressable, View } from 'react-native';
 import type { Kind, Paper, PlanDoc } from '@ipsonomo/core/plan';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { KINDS_WORDS } from '@ipsonomo/language/screens/kinds';
 import { acts, chooseFile, paperPath, useAct, useEdit } from '../../data';
 import { Refusals, Words } from '../../parts';
 import { TOUCH } from '../../theme';
@@ -15,7 +17,7 @@ export function PaperList({ job, papers, onTake }: ListProps) {
         <View key={paper.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
           <Pressable
             {...opensBeside(paperPath(job, paper))}
-            accessibilityLabel={`Open ${paper.name}`}
+            accessibilityLabel={COMMON_WORDS.open({ name: paper.name })}
             style={{ minHeight: TOUCH, justifyContent: 'center', flex: 1 }}
           >
             <Words size="strong" tone="plum" lines={1}>
@@ -28,8 +30,8 @@ export function PaperList({ job, papers, onTake }: ListProps) {
           {onTake ? (
             <Button
               type="clear"
-              title="Take away"
-              accessibilityLabel={`Take ${paper.name} away`}
+              title={KINDS_WORDS.takeAway}
+              accessibilityLabel={KINDS_WORDS.takeAway2({ name: paper.name })}
               onPress={() => onTake(paper)}
             />
           ) : null}
@@ -52,7 +54,7 @@ interface ListProps {
 }
 
 const PAPER_WORDS: Readonly<Record<Paper['what'], string>> = {
-  description: 'description file',
+  description: KINDS_WORDS.descriptionFile,
   manual: 'manual',
   drawing: 'drawing',
   other: 'paper',
@@ -77,7 +79,7 @@ export function KindPapers({ id, doc, kind }: Props) {
       onSuccess: (paper) =>
         write(
           withPaper(kind.papers, paper, file.name, paperKindOf(file.name)),
-          `attached ${file.name} to ${kind.name}`,
+          KINDS_WORDS.attachedTo({ name: file.name, name2: kind.name }),
         ),
     });
   };
@@ -89,14 +91,14 @@ export function KindPapers({ id, doc, kind }: Props) {
         onTake={(paper) =>
           write(
             kind.papers.filter((one) => one !== paper),
-            `took ${paper.name} from ${kind.name}`,
+            KINDS_WORDS.tookFrom({ name: paper.name, name2: kind.name }),
           )
         }
       />
       <Refusals issues={issuesOf(keep.error ?? edit.error)} />
       <Button
         type="outline"
-        title="Attach a manual or another paper"
+        title={KINDS_WORDS.attachAManualOrAnotherPaper}
         loading={keep.isPending || edit.isPending}
         onPress={() => void attach()}
       />

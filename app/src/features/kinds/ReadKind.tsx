@@ -3,9 +3,11 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import type { DescriptionView } from '@ipsonomo/core/api';
 import type { Kind, Plan, PlanDoc } from '@ipsonomo/core/plan';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { KINDS_WORDS } from '@ipsonomo/language/screens/kinds';
 import { acts, useAct, useDescription, useEdit } from '../../data';
 import { Card, Notice, Refusals, Row, Words } from '../../parts';
-import { issuesOf, plural } from '../words';
+import { issuesOf } from '../words';
 import { editsOfRead, withPaper } from './kind-edits';
 import { factsOf, KindFacts } from './KindFacts';
 import { kindOfDoc } from './kind-of-doc';
@@ -26,10 +28,10 @@ export function ReadKind(props: Props) {
     return (
       <Card strong>
         <Refusals issues={issuesOf(error)} />
-        <Button type="outline" title="Leave it" onPress={onDone} />
+        <Button type="outline" title={COMMON_WORDS.leaveIt} onPress={onDone} />
       </Card>
     );
-  if (!data) return <Notice tone="plain">{`${file.name} is being read …`}</Notice>;
+  if (!data) return <Notice tone="plain">{KINDS_WORDS.isBeingRead({ name: file.name })}</Notice>;
   return <Shown {...props} read={data} />;
 }
 
@@ -51,7 +53,7 @@ function Shown({ id, file, plan, doc, read, onDone }: Props & { readonly read: D
           const before = plan.kinds.find((one) => one.id === kind.id);
           return editsOfRead(doc, { ...kind, papers: papers(before) });
         });
-        edit.mutate({ edits, why: `read ${file.name}` }, { onSuccess: onDone });
+        edit.mutate({ edits, why: KINDS_WORDS.read({ name: file.name }) }, { onSuccess: onDone });
       },
     });
   const toggle = (kind: Kind) => {
@@ -65,13 +67,14 @@ function Shown({ id, file, plan, doc, read, onDone }: Props & { readonly read: D
         <View key={kind.id}>
           {kinds.length > 1 ? (
             <Row
-              label={`${left.has(kind.id) ? 'Take' : 'Leave'} ${kind.name}`}
+              label={KINDS_WORDS.take({ id: left.has(kind.id), name: kind.name })}
               selected={!left.has(kind.id)}
               onPress={() => toggle(kind)}
             >
               <Words size="strong">{kind.name}</Words>
               <Words size="caption" tone="second">
-                {left.has(kind.id) ? 'left out' : 'taken'} · {kind.orderNumber || kind.stationName}
+                {left.has(kind.id) ? KINDS_WORDS.leftOut : 'taken'} ·{' '}
+                {kind.orderNumber || kind.stationName}
               </Words>
             </Row>
           ) : (
@@ -90,14 +93,14 @@ function Shown({ id, file, plan, doc, read, onDone }: Props & { readonly read: D
         loading={keep.isPending || edit.isPending}
         onPress={put}
       />
-      <Button type="outline" title="Leave it" onPress={onDone} />
+      <Button type="outline" title={COMMON_WORDS.leaveIt} onPress={onDone} />
     </Card>
   );
 }
 
 function titleOf(taken: readonly Kind[], isKnown: (kind: Kind) => boolean): string {
-  if (taken.length > 1) return `Put ${taken.length} kinds on the shelf`;
-  return taken[0] && isKnown(taken[0]) ? 'Change the kind' : 'Put it on the shelf';
+  if (taken.length > 1) return KINDS_WORDS.putKindsOnTheShelf({ taken: taken.length });
+  return taken[0] && isKnown(taken[0]) ? KINDS_WORDS.changeTheKind : KINDS_WORDS.putItOnTheShelf;
 }
 
 function Told({ kind, plan }: { readonly kind: Kind; readonly plan: Plan }) {
@@ -108,11 +111,14 @@ function Told({ kind, plan }: { readonly kind: Kind; readonly plan: Plan }) {
 function Unread({ unread }: Pick<DescriptionView, 'unread'>) {
   if (unread.length === 0) return null;
   return (
-    <Notice tone="ochre" title={`${plural(unread.length, 'place')} could not be read`}>
+    <Notice tone="ochre" title={KINDS_WORDS.placeCouldNotBeRead({ unread: unread.length })}>
       <View>
         {unread.slice(0, MOST_UNREAD).map((one, at) => (
           <Words key={at} size="caption">
-            line {one.line}: {[one.text, one.why].filter(Boolean).join(' ')}
+            {KINDS_WORDS.line({
+              line: one.line,
+              value: [one.text, one.why].filter(Boolean).join(' '),
+            })}
           </Words>
         ))}
       </View>
@@ -123,7 +129,7 @@ function Unread({ unread }: Pick<DescriptionView, 'unread'>) {
 function Differences({ before, after }: { readonly before: Kind; readonly after: Kind }) {
   const old = new Map(factsOf(before));
   const changed = factsOf(after).filter(([name, value]) => old.get(name) !== value);
-  if (changed.length === 0) return <Words>It says what the shelf says already.</Words>;
+  if (changed.length === 0) return <Words>{KINDS_WORDS.itSaysWhatTheShelfSays}</Words>;
   return (
     <View style={{ gap: 2 }}>
       {changed.map(([name, value]) => (

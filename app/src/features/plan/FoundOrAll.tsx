@@ -4,9 +4,9 @@ import { View } from 'react-native';
 import type { DeviceInfo } from '@ipsonomo/core/api';
 import type { Plan } from '@ipsonomo/core/plan';
 import type { Snag } from '@ipsonomo/core/snags';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import type { Job } from '../../data';
 import { Field, LinkTo, LongList, Words } from '../../parts';
-import { plural } from '../words';
 import { DeviceLine } from './DeviceLine';
 import { keyOfLine, MORE, planLines, type PlanLine } from './plan-lines';
 import { SubnetHead } from './SubnetHead';
@@ -30,7 +30,7 @@ export function FoundOrAll({ id, job }: Props) {
     <>
       {view.devices.length >= MANY ? (
         <Field
-          label="Look up a device, a name or an address"
+          label={PLAN_WORDS.lookUpADeviceAName}
           value={wanted}
           onChange={setWanted}
           placeholder=".86"
@@ -87,7 +87,7 @@ function Line({ id, plan, snags, line, onMore }: LineProps) {
       return (
         <LinkTo
           href={`/job/${id}/subnet/${line.subnet.id}`}
-          accessibilityLabel={`${line.subnet.name}, address by address`}
+          accessibilityLabel={PLAN_WORDS.addressByAddress({ name: line.subnet.name })}
           style={{ gap: 8, paddingTop: 12, paddingBottom: 8 }}
         >
           <Words size="device" heading={2}>
@@ -102,14 +102,14 @@ function Line({ id, plan, snags, line, onMore }: LineProps) {
       return (
         <Button
           type="clear"
-          title={`Show more of ${plural(line.count, 'device')}`}
+          title={PLAN_WORDS.showMoreOfDevice({ count: line.count })}
           onPress={() => onMore(line.subnet.id)}
         />
       );
     case 'empty':
       return (
         <Words size="second" tone="second">
-          No device here yet.
+          {PLAN_WORDS.noDeviceHereYet}
         </Words>
       );
   }
@@ -121,6 +121,6 @@ const isMeant = (device: DeviceInfo, words: string): boolean =>
   ) || device.interfaces.some((at) => at.address.includes(words) || at.mac?.includes(words));
 
 function foundWords(count: number): string {
-  if (count === 0) return 'No device of this plan is called so.';
-  return count > MOST ? `and ${count - MOST} more` : '';
+  if (count === 0) return PLAN_WORDS.noDeviceOfThisPlanIs;
+  return count > MOST ? PLAN_WORDS.andMore({ count: count - MOST }) : '';
 }

@@ -1,6 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import type { Job } from '../../data';
 import { Words } from '../../parts';
 import { Realms } from './Realms';
@@ -17,28 +19,28 @@ export function PlanMore({ id, job }: Props) {
   return (
     <View style={{ gap: 8, paddingTop: 12 }}>
       <Words size="strong" heading={2}>
-        The plan itself
+        {COMMON_WORDS.thePlanItself}
       </Words>
       <Words size="second" tone="second">
         {revisionWords(job.now)}
       </Words>
-      <Button type="outline" title="Revisions" onPress={go('revisions')} />
-      <Button type="outline" title="Kinds" onPress={go('kinds')} />
+      <Button type="outline" title={PLAN_WORDS.revisions} onPress={go('revisions')} />
+      <Button type="outline" title={COMMON_WORDS.kinds} onPress={go('kinds')} />
       {job.plan.blocks.map((block) => (
         <Button
           key={block.id}
           type="outline"
-          title={`Split ${block.name}`}
+          title={PLAN_WORDS.split({ name: block.name })}
           onPress={go(`block/${block.id}`)}
         />
       ))}
-      <Button type="outline" title="Split a block" onPress={go('block/new')} />
-      <Button type="outline" title="Add a subnet" onPress={go('new-subnet')} />
+      <Button type="outline" title={PLAN_WORDS.splitABlock} onPress={go('block/new')} />
+      <Button type="outline" title={PLAN_WORDS.addASubnet} onPress={go('new-subnet')} />
       {job.plan.subnets.length > 0 ? (
-        <Button type="outline" title="Devices from a list" onPress={go('import')} />
+        <Button type="outline" title={PLAN_WORDS.devicesFromAList} onPress={go('import')} />
       ) : null}
       {job.plan.devices.length > 0 ? (
-        <Button type="outline" title="Copy a machine" onPress={go('copy')} />
+        <Button type="outline" title={PLAN_WORDS.copyAMachine} onPress={go('copy')} />
       ) : null}
       <Realms id={id} plan={job.plan} />
     </View>
@@ -48,6 +50,6 @@ export function PlanMore({ id, job }: Props) {
 function revisionWords({ revision, lastNamed }: Job['now']): string {
   const since = revision - lastNamed;
   return lastNamed > 0 && since > 0
-    ? `Revision ${revision}, ${since} since the last one with a name`
-    : `Revision ${revision}`;
+    ? PLAN_WORDS.revisionSinceTheLastOneWith({ revision, since })
+    : PLAN_WORDS.revision({ revision });
 }

@@ -1,6 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { lazy, Suspense } from 'react';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { useJob } from '../../data';
 import { Page, Refusals, Words } from '../../parts';
 import { useWide } from '../../theme';
@@ -39,20 +41,20 @@ export function PlanScreen({ job, selected }: Props) {
         empty ? (
           <Button
             size="lg"
-            title="Add the first subnet"
+            title={PLAN_WORDS.addTheFirstSubnet}
             onPress={() => router.navigate(`/job/${job}/new-subnet`)}
           />
         ) : (
           <Button
             size="lg"
-            title="Add devices"
+            title={COMMON_WORDS.addDevices}
             onPress={() => router.navigate(`/job/${job}/new-devices`)}
           />
         )
       }
     >
       <Words size="title" heading={1}>
-        {view?.name ?? 'Plan'}
+        {view?.name ?? COMMON_WORDS.plan}
       </Words>
       <Refusals issues={issuesOf(error)} />
       {now && !empty ? (
@@ -62,11 +64,7 @@ export function PlanScreen({ job, selected }: Props) {
           onPress={() => router.navigate(`/job/${job}/snags`)}
         />
       ) : null}
-      {empty ? (
-        <Words tone="second">
-          A plan begins with a subnet: which addresses does this site have for its devices?
-        </Words>
-      ) : null}
+      {empty ? <Words tone="second">{PLAN_WORDS.aPlanBeginsWithASubnet}</Words> : null}
       {now && !empty ? <FoundOrAll id={job} job={now} /> : null}
       {now ? <PlanMore id={job} job={now} /> : null}
     </Page>

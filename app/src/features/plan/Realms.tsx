@@ -1,6 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { docOf, type Plan } from '@ipsonomo/core/plan';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { newId, useEdit } from '../../data';
 import { Refusals } from '../../parts';
 import { issuesOf } from '../words';
@@ -11,11 +12,15 @@ export function Realms({ id, plan }: { readonly id: string; readonly plan: Plan 
   const edit = useEdit(id);
   const go = (path: string) => router.navigate(`/job/${id}/thing/${path}`);
   const add = () => {
-    const realm = { id: newId(), name: `Realm ${plan.realms.length + 1}`, note: '' };
+    const realm = {
+      id: newId(),
+      name: PLAN_WORDS.realm({ realms: plan.realms.length + 1 }),
+      note: '',
+    };
     edit.mutate(
       {
         edits: [{ op: 'add', type: 'realm', thing: docOf('realm', realm) }],
-        why: `added ${realm.name}`,
+        why: PLAN_WORDS.added({ name: realm.name }),
       },
       { onSuccess: () => go(`realm/${realm.id}`) },
     );
@@ -24,18 +29,18 @@ export function Realms({ id, plan }: { readonly id: string; readonly plan: Plan 
     <>
       <Button
         type="outline"
-        title="Pattern of names, bands of new subnets"
+        title={PLAN_WORDS.patternOfNamesBandsOfNew}
         onPress={() => go(`settings/${plan.settings.id}`)}
       />
       {plan.realms.map((realm) => (
         <Button
           key={realm.id}
           type="clear"
-          title={`Realm ${realm.name}`}
+          title={PLAN_WORDS.realm2({ name: realm.name })}
           onPress={() => go(`realm/${realm.id}`)}
         />
       ))}
-      <Button type="clear" title="Another realm" loading={edit.isPending} onPress={add} />
+      <Button type="clear" title={PLAN_WORDS.anotherRealm} loading={edit.isPending} onPress={add} />
       <Refusals issues={issuesOf(edit.error)} />
     </>
   );

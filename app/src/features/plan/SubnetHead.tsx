@@ -9,8 +9,8 @@ import {
   type Subnet,
 } from '@ipsonomo/core/plan';
 import type { Snag } from '@ipsonomo/core/snags';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { AddressText, SubnetRuler, Words } from '../../parts';
-import { plural } from '../words';
 
 interface Props {
   readonly plan: Plan;
@@ -32,9 +32,12 @@ export function SubnetHead({ plan, snags, subnet }: Props) {
           suffix={`/${subnet.prefix.length}`}
         />
         <Words size="second" tone="second">
-          {given.length} given, {hostCountOf(subnet.prefix) - given.length} free
-          {subnet.vlan === undefined ? '' : ` · VLAN ${subnet.vlan}`}
-          {clashes.size > 0 ? ` · ${plural(clashes.size, 'clash', 'clashes')}` : ''}
+          {PLAN_WORDS.givenFree({
+            given: given.length,
+            prefix: hostCountOf(subnet.prefix) - given.length,
+            vlan: subnet.vlan === undefined ? '' : PLAN_WORDS.vlan({ vlan: subnet.vlan }),
+            clashes: clashes.size > 0 ? PLAN_WORDS.clash({ clashes: clashes.size }) : '',
+          })}
         </Words>
       </View>
       <SubnetRuler subnet={subnet} given={given} clashes={clashes} />

@@ -1,6 +1,7 @@
 import { View } from 'react-native';
 import { ownerTitle } from '@ipsonomo/language';
 import type { Plan } from '@ipsonomo/core/plan';
+import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import { usePresent } from '../../data';
 import { timeOf, Words } from '../../parts';
 
@@ -21,8 +22,8 @@ export function Claimants({ plan, found }: Props) {
         const addresses = [...new Set(seen.map(({ address }) => address))].join(', ');
         const words = [
           mac,
-          ownerTitle(plan, mac) || 'nobody of the plan',
-          seen.length === 0 ? '' : `last seen ${timeOf(last)} at ${addresses}`,
+          ownerTitle(plan, mac) || PROVE_WORDS.nobodyOfThePlan,
+          seen.length === 0 ? '' : PROVE_WORDS.lastSeenAt({ last: timeOf(last), addresses }),
         ];
         return (
           <Words key={mac} size="second" tone="second">

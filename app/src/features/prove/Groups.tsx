@@ -4,6 +4,7 @@ import { View } from 'react-native';
 import { evidenceWords } from '@ipsonomo/language';
 import { findSubnet, findDoc, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
 import { foundKey, type CheckName } from '@ipsonomo/core/proof';
+import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import { useEdit } from '../../data';
 import { AddressText, Card, LongList, Row, StageNotches, timeOf, Words } from '../../parts';
 import { useWide } from '../../theme';
@@ -84,8 +85,8 @@ export function Contradicted(props: Props) {
                 <Button
                   type="clear"
                   containerStyle={{ alignSelf: 'flex-start' }}
-                  title="Why may it be so?"
-                  accessibilityLabel={`Likely causes: ${device.title}`}
+                  title={PROVE_WORDS.whyMayItBeSo}
+                  accessibilityLabel={PROVE_WORDS.likelyCauses({ title: device.title })}
                   onPress={() => router.navigate(`/job/${job}/causes/${at.id}`)}
                 />
               </Card>
@@ -102,7 +103,7 @@ export function Accepted({ job, plan, doc, findings }: Omit<Props, 'title'>) {
   const edit = useEdit(job);
   if (findings.length === 0) return null;
   return (
-    <Group title="Stays otherwise, with a reason" count={findings.length}>
+    <Group title={PROVE_WORDS.staysOtherwiseWithAReason} count={findings.length}>
       {findings.map(({ device, at, outcome }) =>
         (outcome.kind === 'accepted' ? outcome.accepted : []).map((difference) => {
           const key = foundKey(at.id, difference);
@@ -118,11 +119,11 @@ export function Accepted({ job, plan, doc, findings }: Omit<Props, 'title'>) {
               {thing ? (
                 <Button
                   type="clear"
-                  title="Take the reason back"
+                  title={PROVE_WORDS.takeTheReasonBack}
                   onPress={() =>
                     edit.mutate({
                       edits: [{ op: 'remove', type: 'acceptance', thing }],
-                      why: `${device.title}: no longer accepted`,
+                      why: PROVE_WORDS.noLongerAccepted({ title: device.title }),
                     })
                   }
                 />
@@ -138,16 +139,19 @@ export function Accepted({ job, plan, doc, findings }: Omit<Props, 'title'>) {
 const CHECK_WORDS: Readonly<Record<CheckName, string>> = {
   arp: 'ARP',
   ping: 'ping',
-  name: 'its name',
-  identity: 'who it is',
-  services: 'its services',
+  name: PROVE_WORDS.itsName,
+  identity: PROVE_WORDS.whoItIs,
+  services: PROVE_WORDS.itsServices,
 };
 
 /** What a row says of a device that is not contradicted. */
 function wordsOf({ at: { check }, outcome }: Finding): string {
   const said = check ? `${evidenceWords(check)} · ${timeOf(check.at)}` : '';
   if (outcome.kind === 'not-asked' && check)
-    return `${said} · not asked for ${outcome.checks.map((one) => CHECK_WORDS[one]).join(', ')}`;
+    return PROVE_WORDS.notAskedFor({
+      said,
+      value: outcome.checks.map((one) => CHECK_WORDS[one]).join(', '),
+    });
   return said;
 }
 

@@ -5,9 +5,11 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import type { Plan, PlanDoc } from '@ipsonomo/core/plan';
 import { interfacesIn } from '@ipsonomo/core/proof';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import { acts, type Job, reading, useAct, useJob, useTimeThereOf } from '../../data';
 import { Page, Pick, Refusals, Words, type PickOption } from '../../parts';
-import { issuesOf, plural } from '../words';
+import { issuesOf } from '../words';
 import { findingsOf, ofKind, staleTimesOf, type Finding } from './findings';
 import { Accepted, Contradicted, Plain } from './Groups';
 import { RunCard, useRun } from './RunCard';
@@ -38,7 +40,9 @@ export function ProveScreen({ job: id }: { readonly job: string }) {
           <Refusals issues={issuesOf(begin.error)} />
           <Button
             size="lg"
-            title={run ? `Asking, ${run.left} to go` : `Prove ${plural(count, 'device')}`}
+            title={
+              run ? PROVE_WORDS.askingToGo({ left: run.left }) : PROVE_WORDS.proveDevice({ count })
+            }
             disabled={count === 0 || run !== undefined}
             loading={begin.isPending}
             onPress={() => begin.mutate({ scope, perSecond })}
@@ -47,7 +51,9 @@ export function ProveScreen({ job: id }: { readonly job: string }) {
       }
     >
       <Words size="title" heading={1}>
-        {job ? `${proven} of ${plural(findings.length, 'device')} proven` : 'Prove'}
+        {job
+          ? PROVE_WORDS.ofDeviceProven({ proven, findings: findings.length })
+          : COMMON_WORDS.prove}
       </Words>
       <Refusals issues={issuesOf(error)} />
       {job ? (
@@ -71,9 +77,9 @@ function useFindings(job: Job | undefined): readonly Finding[] {
 }
 
 const PACES: readonly PickOption<number>[] = [
-  { value: 1000, title: '1000 packets/s' },
-  { value: 200, title: '200 packets/s', detail: 'for old switches and a running plant' },
-  { value: 50, title: '50 packets/s', detail: 'as careful as it gets' },
+  { value: 1000, title: PROVE_WORDS.n1000PacketsS },
+  { value: 200, title: PROVE_WORDS.n200PacketsS, detail: PROVE_WORDS.forOldSwitchesAndARunning },
+  { value: 50, title: PROVE_WORDS.n50PacketsS, detail: PROVE_WORDS.asCarefulAsItGets },
 ];
 
 interface WishProps {
@@ -90,23 +96,23 @@ function Wish({ plan, place, setPlace, perSecond, setPace }: WishProps) {
   return (
     <View style={{ flexDirection: 'row', gap: 12 }}>
       <View style={{ flex: 1 }}>
-        <Pick label="Prove" options={places} value={place} onChange={setPlace} />
+        <Pick label={COMMON_WORDS.prove} options={places} value={place} onChange={setPlace} />
       </View>
       <View style={{ flex: 1 }}>
-        <Pick label="Pace" options={PACES} value={perSecond} onChange={setPace} />
+        <Pick label={PROVE_WORDS.pace} options={PACES} value={perSecond} onChange={setPace} />
       </View>
     </View>
   );
 }
 
 const PLACES = [
-  ['routes', 'Routes', 'Routes there and back'],
-  ['controller', 'Controller', 'As the controller has it'],
-  ['drill', 'Cold start', 'Cold start'],
-  ['vigil', 'Vigil', 'Vigil'],
-  ['picture', 'Picture', 'The site as it is connected'],
-  ['runs', 'Runs', 'Kept runs'],
-  ['codes', 'Codes', 'What does a code mean?'],
+  ['routes', PROVE_WORDS.routes, COMMON_WORDS.routesThereAndBack],
+  ['controller', PROVE_WORDS.controller, PROVE_WORDS.asTheControllerHasIt],
+  ['drill', PROVE_WORDS.coldStart, PROVE_WORDS.coldStart],
+  ['vigil', PROVE_WORDS.vigil, PROVE_WORDS.vigil],
+  ['picture', PROVE_WORDS.picture, COMMON_WORDS.theSiteAsItIsConnected],
+  ['runs', PROVE_WORDS.runs, PROVE_WORDS.keptRuns],
+  ['codes', PROVE_WORDS.codes, PROVE_WORDS.whatDoesACodeMean],
 ] as const;
 
 function More({ job }: { readonly job: string }) {
@@ -144,13 +150,17 @@ function Results({ job, plan, doc, findings }: ResultsProps) {
   const parts = { job, plan };
   return (
     <>
-      <Contradicted {...{ ...parts, doc }} title="Otherwise" findings={of('contradicted')} />
-      <Plain {...parts} title="Nothing answers" findings={of('silent')} causes />
+      <Contradicted
+        {...{ ...parts, doc }}
+        title={PROVE_WORDS.otherwise}
+        findings={of('contradicted')}
+      />
+      <Plain {...parts} title={PROVE_WORDS.nothingAnswers} findings={of('silent')} causes />
       <Strangers plan={plan} strangers={detail.data?.strangers ?? []} />
-      <Plain {...parts} title="Proven too long ago" findings={of('stale')} />
-      <Plain {...parts} title="Not asked" findings={of('not-asked')} />
+      <Plain {...parts} title={PROVE_WORDS.provenTooLongAgo} findings={of('stale')} />
+      <Plain {...parts} title={PROVE_WORDS.notAsked} findings={of('not-asked')} />
       <Accepted {...{ ...parts, doc }} findings={of('accepted')} />
-      <Plain {...parts} title="Proven" findings={of('proven')} />
+      <Plain {...parts} title={COMMON_WORDS.proven} findings={of('proven')} />
     </>
   );
 }

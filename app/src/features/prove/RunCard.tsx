@@ -3,14 +3,15 @@ import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
 import { proofEndWords } from '@ipsonomo/language';
 import type { ProofState } from '@ipsonomo/core/proof';
+import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import { acts, reading, useAct, useActOn, useField } from '../../data';
 import { Card, Notice, Refusals, Words } from '../../parts';
-import { issuesOf, plural } from '../words';
+import { issuesOf } from '../words';
 
 const PHASES: Readonly<Record<ProofState['phase'], string>> = {
-  sweep: 'Looking for everybody',
-  ask: 'Asking the planned devices',
-  strangers: 'Asking who else is there',
+  sweep: PROVE_WORDS.lookingForEverybody,
+  ask: PROVE_WORDS.askingThePlannedDevices,
+  strangers: PROVE_WORDS.askingWhoElseIsThere,
   ended: '',
 };
 
@@ -36,12 +37,12 @@ export function RunCard({ job, perSecond }: { readonly job: string; readonly per
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
           <View style={{ flex: 1 }}>
             <Words size="second" tone="second">
-              {`${run.total - run.left} of ${run.total} asked to the end`}
+              {PROVE_WORDS.ofAskedToTheEnd({ total: run.total - run.left, total2: run.total })}
             </Words>
           </View>
           <Button
             type="outline"
-            title="Stop the run"
+            title={PROVE_WORDS.stopTheRun}
             loading={stop.isPending}
             onPress={() => stop.mutate()}
           />
@@ -59,14 +60,14 @@ function LeftOver({ job, perSecond }: { readonly job: string; readonly perSecond
   const left = last.total - last.proven - last.contradicted - last.silent;
   if (left <= 0) return null;
   return (
-    <Notice tone="ochre" title={`The last run was ${proofEndWords(last.how)}`}>
+    <Notice tone="ochre" title={PROVE_WORDS.theLastRunWas({ how: proofEndWords(last.how) })}>
       <Words size="second">
-        {`${plural(left, 'device')} of ${last.total} (${last.scope}) were not asked.`}
+        {PROVE_WORDS.deviceOfWereNotAsked({ left, total: last.total, scope: last.scope })}
       </Words>
       <Refusals issues={issuesOf(goOn.error)} />
       <Button
         type="outline"
-        title={`Go on with the ${left}`}
+        title={PROVE_WORDS.goOnWithThe({ left })}
         loading={goOn.isPending}
         onPress={() => goOn.mutate({ params: { job, proof: last.id }, body: { perSecond } })}
       />

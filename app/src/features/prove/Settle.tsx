@@ -10,6 +10,8 @@ import {
   type FoundDifference,
   type Settlement,
 } from '@ipsonomo/core/proof';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import { newId, readSettings, useEdit } from '../../data';
 import { ReasonForm, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
@@ -80,7 +82,10 @@ export function Settle(props: Props) {
             key={one.kind}
             type="outline"
             title={shortOf(one, difference)}
-            accessibilityLabel={`${title}: ${difference.what === 'unbound' ? 'Bind it' : SETTLEMENT_WORDS[one.kind]}`}
+            accessibilityLabel={PROVE_WORDS.text({
+              title,
+              what: difference.what === 'unbound' ? PROVE_WORDS.bindIt : SETTLEMENT_WORDS[one.kind],
+            })}
             onPress={() => act(one)}
           />
         ))}
@@ -90,15 +95,15 @@ export function Settle(props: Props) {
 }
 
 function shortOf(one: Settlement, { what }: FoundDifference): string {
-  if (one.kind === 'swapped') return `Swapped with ${one.withTitle}`;
-  return what === 'unbound' ? 'Bind it' : SHORT[one.kind];
+  if (one.kind === 'swapped') return PROVE_WORDS.swappedWith({ withTitle: one.withTitle });
+  return what === 'unbound' ? PROVE_WORDS.bindIt : SHORT[one.kind];
 }
 
 const SHORT = {
-  'plan-was-wrong': 'Plan was wrong',
-  'device-is-wrong': 'Device is wrong',
-  'another-device': 'Another device',
-  'both-stay': 'Both stay …',
+  'plan-was-wrong': PROVE_WORDS.planWasWrong,
+  'device-is-wrong': PROVE_WORDS.deviceIsWrong,
+  'another-device': PROVE_WORDS.anotherDevice,
+  'both-stay': PROVE_WORDS.bothStay,
 } as const;
 
 function Staying({
@@ -109,17 +114,21 @@ function Staying({
 }: Props & { readonly edit: ReturnType<typeof useEdit>; readonly onLeave: () => void }) {
   const { at, device } = finding.planned;
   const stay = (reason: string) => {
-    const said = { reason, person: readSettings().person || 'nobody named' };
+    const said = { reason, person: readSettings().person || COMMON_WORDS.nobodyNamed };
     const edits = [stayEdit(newId(), at.id, difference, said)];
-    const why = `${device.title}: ${differenceWords(difference)}. It stays: ${reason}`;
+    const why = PROVE_WORDS.itStays({
+      title: device.title,
+      difference: differenceWords(difference),
+      reason,
+    });
     return edit.mutateAsync({ edits, why: why.slice(0, 300) });
   };
   return (
     <ReasonForm
       about={`both stay ${at.id} ${JSON.stringify(difference)}`}
-      label="Why may both stay?"
-      title="Let both stay"
-      leave="Leave it open"
+      label={PROVE_WORDS.whyMayBothStay}
+      title={PROVE_WORDS.letBothStay}
+      leave={PROVE_WORDS.leaveItOpen}
       isBusy={edit.isPending}
       onSay={stay}
       onLeave={onLeave}

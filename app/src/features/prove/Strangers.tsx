@@ -2,6 +2,7 @@ import { View } from 'react-native';
 import { strangerPlace, strangerWords } from '@ipsonomo/language';
 import type { Plan } from '@ipsonomo/core/plan';
 import type { Stranger } from '@ipsonomo/core/proof';
+import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import { LongList, MacText, Row, Words } from '../../parts';
 
 interface Props {
@@ -15,7 +16,7 @@ export function Strangers({ plan, strangers }: Props) {
   return (
     <View>
       <Words size="strong" heading={2}>
-        Nobody planned them · {strangers.length}
+        {PROVE_WORDS.nobodyPlannedThem({ strangers: strangers.length })}
       </Words>
       <LongList
         items={strangers}

@@ -1,8 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import type { JobView } from '@ipsonomo/core/api';
+import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import { Notice, Words } from '../../parts';
-import { plural } from '../words';
 
 const SHOWN = 3;
 
@@ -15,18 +15,15 @@ export function Temporary({ job, view }: { readonly job: string; readonly view: 
   const [first] = left;
   if (!first) return null;
   const titles = left.slice(0, SHOWN).map(({ device }) => device.title);
-  const more = left.length > SHOWN ? ` and ${left.length - SHOWN} more` : '';
+  const more = left.length > SHOWN ? PROVE_WORDS.andMore({ left: left.length - SHOWN }) : '';
   return (
-    <Notice
-      tone="ochre"
-      title={`${plural(left.length, 'address', 'addresses')} gone at the next power-off`}
-    >
+    <Notice tone="ochre" title={PROVE_WORDS.addressGoneAtTheNextPower({ left: left.length })}>
       <Words size="second">
-        {`${titles.join(', ')}${more}: given, and not yet seen to stay through a power cut.`}
+        {PROVE_WORDS.givenAndNotYetSeenTo({ value: titles.join(', '), more })}
       </Words>
       <Button
         type="outline"
-        title={`Make it stay: ${first.device.title}`}
+        title={PROVE_WORDS.makeItStay({ title: first.device.title })}
         onPress={() => router.navigate(`/job/${job}/call/${first.at.id}`)}
       />
     </Notice>

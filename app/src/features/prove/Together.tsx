@@ -3,6 +3,7 @@ import { View } from 'react-native';
 import { DIFFERENCE_TITLES } from '@ipsonomo/language';
 import type { Edit, Plan, PlanDoc } from '@ipsonomo/core/plan';
 import { DIFFERENCES, settlementsOf, type DifferenceKind } from '@ipsonomo/core/proof';
+import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import { useEdit } from '../../data';
 import { Refusals } from '../../parts';
 import { issuesOf } from '../words';
@@ -27,7 +28,10 @@ export function Together({ job, plan, doc, findings }: Props) {
     <View style={{ gap: 8 }}>
       <Refusals issues={issuesOf(edit.error)} />
       {many.map(({ what, all }) => {
-        const title = `Take all ${all.length} as found: ${DIFFERENCE_TITLES[what]}`;
+        const title = PROVE_WORDS.takeAllAsFound({
+          all: all.length,
+          what: DIFFERENCE_TITLES[what],
+        });
         return (
           <Button
             key={what}

@@ -1,5 +1,6 @@
 import type { Plan } from '@ipsonomo/core/plan';
 import type { ProofScope } from '@ipsonomo/core/proof';
+import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import type { PickOption } from '../../parts';
 import { interfaceOptions } from '../words';
 
@@ -14,9 +15,12 @@ export function placesOf(plan: Plan): readonly PickOption<string>[] {
   }));
   const cabinets = [...new Set(plan.devices.map(({ cabinet }) => cabinet))].filter(Boolean).sort();
   return [
-    { value: WHOLE, title: 'the whole job' },
-    ...plan.subnets.map(({ id, name }) => ({ value: `subnet:${id}`, title: `subnet ${name}` })),
-    ...cabinets.map((one) => ({ value: `cabinet:${one}`, title: `cabinet ${one}` })),
+    { value: WHOLE, title: PROVE_WORDS.theWholeJob },
+    ...plan.subnets.map(({ id, name }) => ({
+      value: `subnet:${id}`,
+      title: PROVE_WORDS.subnet({ name }),
+    })),
+    ...cabinets.map((one) => ({ value: `cabinet:${one}`, title: PROVE_WORDS.cabinet({ one }) })),
     ...devices,
   ];
 }

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { findSubnet, type Plan } from '@ipsonomo/core/plan';
 import type { LinkCell } from '@ipsonomo/core/routes';
+import { ROUTES_WORDS } from '@ipsonomo/language/screens/routes';
 import { lanesQuery, useJob } from '../../data';
 import { Page, Pick, Refusals, Row, Words } from '../../parts';
 import { useWide } from '../../theme';
@@ -19,12 +20,12 @@ export function LanesScreen({ job: id }: { readonly job: string }) {
     <Page maxWidth={1100}>
       <View style={{ gap: 4 }}>
         <Words size="title" heading={1}>
-          Who can talk with whom
+          {ROUTES_WORDS.whoCanTalkWithWhom}
         </Words>
         <Words tone="second">
           {cells
-            ? `${works} of ${all} pairs of addresses, there and back, by the plan.`
-            : 'Every pair is worked out.'}
+            ? ROUTES_WORDS.ofPairsOfAddressesThereAnd({ works, all })
+            : ROUTES_WORDS.everyPairIsWorkedOut}
         </Words>
       </View>
       <Refusals issues={issuesOf(error ?? failed)} />
@@ -46,8 +47,10 @@ interface CellsProps {
 
 const cellWords = (cell: LinkCell | undefined): string => {
   if (!cell || cell.all === 0) return '–';
-  if (cell.works === cell.all) return '✓ all';
-  return cell.works === 0 ? '× none' : `! ${cell.works} of ${cell.all}`;
+  if (cell.works === cell.all) return ROUTES_WORDS.all;
+  return cell.works === 0
+    ? ROUTES_WORDS.none
+    : ROUTES_WORDS.of({ works: cell.works, all: cell.all });
 };
 
 const toneOf = (cell: LinkCell | undefined) => {
@@ -62,23 +65,23 @@ const cellAt = (cells: readonly LinkCell[], from: string, to: string) =>
 function Grid({ plan, cells }: CellsProps) {
   const { subnets } = plan;
   return (
-    <View
-      role="table"
-      aria-label="Who asks stands at the left, who is asked above"
-      style={{ gap: 8 }}
-    >
+    <View role="table" aria-label={ROUTES_WORDS.whoAsksStandsAtTheLeft} style={{ gap: 8 }}>
       <View role="row" style={{ flexDirection: 'row', gap: 8 }}>
         <View style={{ flex: 1 }} />
         {subnets.map(({ id, name }) => (
           <View role="columnheader" key={id} style={{ flex: 1 }}>
-            <Words size="strong" lines={1}>{`to ${name}`}</Words>
+            <Words size="strong" lines={1}>
+              {ROUTES_WORDS.to({ name })}
+            </Words>
           </View>
         ))}
       </View>
       {subnets.map((from) => (
         <View role="row" key={from.id} style={{ flexDirection: 'row', gap: 8 }}>
           <View role="rowheader" style={{ flex: 1 }}>
-            <Words size="strong" lines={1}>{`from ${from.name}`}</Words>
+            <Words size="strong" lines={1}>
+              {ROUTES_WORDS.from({ name: from.name })}
+            </Words>
           </View>
           {subnets.map((to) => {
             const cell = cellAt(cells, from.id, to.id);
@@ -104,7 +107,7 @@ function FromOne({ plan, cells }: CellsProps) {
   return (
     <>
       <Pick
-        label="From"
+        label={ROUTES_WORDS.from2}
         options={plan.subnets.map(({ id, name }) => ({ value: id, title: name }))}
         value={from.id}
         onChange={setWanted}
@@ -116,7 +119,7 @@ function FromOne({ plan, cells }: CellsProps) {
             <Row key={to.id}>
               <View style={{ flexDirection: 'row', gap: 12 }}>
                 <View style={{ flex: 1 }}>
-                  <Words size="strong">{`to ${to.name}`}</Words>
+                  <Words size="strong">{ROUTES_WORDS.to({ name: to.name })}</Words>
                 </View>
                 <Words size="second" tone={toneOf(cell)}>
                   {cellWords(cell)}

@@ -4,10 +4,12 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { Plan } from '@ipsonomo/core/plan';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { ROUTES_WORDS } from '@ipsonomo/language/screens/routes';
 import { foundRoutesQuery, neededRoutesQuery, useJob, type NeededRoute } from '../../data';
 import { Card, Notice, Page, Pick, Refusals, Row, Words } from '../../parts';
 import { useWide } from '../../theme';
-import { interfaceOptions, issuesOf, plural } from '../words';
+import { interfaceOptions, issuesOf } from '../words';
 import { settingsFound } from './settings-found';
 import { WhatIf } from './WhatIf';
 
@@ -29,36 +31,33 @@ export function RoutesScreen({ job: id }: { readonly job: string }) {
       <View style={{ gap: 4 }}>
         <Words size="title" heading={1}>
           {routes.length === 0
-            ? 'Routes there and back'
-            : `${good.length} of ${plural(routes.length, 'connection')} work`}
+            ? COMMON_WORDS.routesThereAndBack
+            : ROUTES_WORDS.ofConnectionWork({ good: good.length, routes: routes.length })}
         </Words>
-        <Words tone="second">
-          By the plan: each controller to its devices, each device to those it names, service
-          laptops to what they work with.
-        </Words>
+        <Words tone="second">{ROUTES_WORDS.byThePlanEachControllerTo}</Words>
       </View>
       <Refusals issues={issuesOf(error ?? needed.error)} />
       {job ? (
         <>
-          <Routes {...{ id, plan: job.plan }} title="Not there and back" routes={bad} />
+          <Routes {...{ id, plan: job.plan }} title={ROUTES_WORDS.notThereAndBack} routes={bad} />
           <Routes
             {...{ id, plan: job.plan }}
-            title="By the plan they work; as the devices are set, they do not"
+            title={ROUTES_WORDS.byThePlanTheyWorkAs}
             routes={found.size > 0 ? otherwise : []}
           />
           {needed.data?.length === 0 ? (
-            <Notice tone="plain" title="No device says who its controller is">
-              Give devices their controller in the plan, and what must reach what is known here.
+            <Notice tone="plain" title={ROUTES_WORDS.noDeviceSaysWhoItsController}>
+              {ROUTES_WORDS.giveDevicesTheirControllerInThe}
             </Notice>
           ) : null}
           <AnyTwo {...{ id, plan: job.plan }} />
           <WhatIf now={job.now} plan={job.plan} routes={routes} />
           <Button
             type="outline"
-            title="Who can talk with whom"
+            title={ROUTES_WORDS.whoCanTalkWithWhom}
             onPress={() => router.navigate(`/job/${id}/lanes`)}
           />
-          <Routes {...{ id, plan: job.plan }} title="There and back" routes={good} />
+          <Routes {...{ id, plan: job.plan }} title={ROUTES_WORDS.thereAndBack} routes={good} />
         </>
       ) : null}
     </Page>
@@ -90,7 +89,7 @@ function Routes({ id, plan, title, routes }: RoutesProps) {
         return (
           <Row
             key={`${one.from} ${one.to} ${one.why}`}
-            label={`${from} to ${to}`}
+            label={ROUTES_WORDS.to3({ from, to })}
             onPress={() =>
               router.navigate(`/job/${id}/there-and-back?from=${one.from}&to=${one.to}`)
             }
@@ -127,13 +126,13 @@ function AnyTwo({ id, plan }: { readonly id: string; readonly plan: Plan }) {
   return (
     <Card>
       <Words size="strong" heading={2}>
-        Any two
+        {ROUTES_WORDS.anyTwo}
       </Words>
-      <Pick label="From" options={devices} value={from} onChange={setFrom} />
-      <Pick label="To" options={interfaces} value={to} onChange={setTo} />
+      <Pick label={ROUTES_WORDS.from2} options={devices} value={from} onChange={setFrom} />
+      <Pick label={ROUTES_WORDS.to2} options={interfaces} value={to} onChange={setTo} />
       <Button
         type="outline"
-        title="Walk it in the plan"
+        title={ROUTES_WORDS.walkItInThePlan}
         disabled={from === '' || to === ''}
         onPress={() => router.navigate(`/job/${id}/there-and-back?from=${from}&to=${to}`)}
       />

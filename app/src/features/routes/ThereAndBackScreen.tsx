@@ -13,9 +13,10 @@ import {
 } from '@ipsonomo/language';
 import { type Plan } from '@ipsonomo/core/plan';
 import { findCure, planAsFound, predict, PreparedNet, routeNetOf } from '@ipsonomo/core/routes';
+import { ROUTES_WORDS } from '@ipsonomo/language/screens/routes';
 import { acts, type Job, reading, useAct, useEdit, useJob } from '../../data';
 import { Card, Notice, Page, Refusals, ThereAndBackLine, timeOf, Toggle, Words } from '../../parts';
-import { issuesOf, plural } from '../words';
+import { issuesOf } from '../words';
 import { settingsFound } from './settings-found';
 import { WalkCard } from './WalkCard';
 
@@ -43,12 +44,12 @@ export function ThereAndBackScreen({ job: id, from, to }: Props) {
     return (
       <Page>
         <Words size="title" heading={1}>
-          There and back
+          {ROUTES_WORDS.thereAndBack}
         </Words>
         <Refusals issues={issuesOf(error)} />
         {job ? (
-          <Notice tone="plain" title="One of the two is not in the plan any more">
-            Choose another pair.
+          <Notice tone="plain" title={ROUTES_WORDS.oneOfTheTwoIsNot}>
+            {ROUTES_WORDS.chooseAnotherPair}
           </Notice>
         ) : null}
       </Page>
@@ -66,7 +67,7 @@ export function ThereAndBackScreen({ job: id, from, to }: Props) {
     >
       <View style={{ gap: 4 }}>
         <Words size="second" tone="second">
-          {isAsFound ? 'there and back, as the devices are set' : 'there and back, by the plan'}
+          {isAsFound ? ROUTES_WORDS.thereAndBackAsTheDevices : ROUTES_WORDS.thereAndBackByThePlan}
         </Words>
         <Words size="title" heading={1}>
           {titles.join(' → ')}
@@ -75,27 +76,31 @@ export function ThereAndBackScreen({ job: id, from, to }: Props) {
       {found && found.size > 0 ? (
         <View style={{ gap: 6 }}>
           <Words size="second">
-            {`${plural(found.size, 'device')} told another mask or gateway than planned.`}
+            {ROUTES_WORDS.deviceToldAnotherMaskOrGateway({ found: found.size })}
           </Words>
-          <Toggle title="As they are set" isOn={isAsFound} onPress={() => setAsFound(!isAsFound)} />
+          <Toggle
+            title={ROUTES_WORDS.asTheyAreSet}
+            isOn={isAsFound}
+            onPress={() => setAsFound(!isAsFound)}
+          />
         </View>
       ) : null}
       <Card>
         <ThereAndBackLine line={line} />
       </Card>
       <Notice tone={works ? (text === '' ? 'moss' : 'ochre') : 'brick'} title={title}>
-        {text || 'The question arrives, and the reply comes back to who asked.'}
+        {text || ROUTES_WORDS.theQuestionArrivesAndTheReply}
       </Notice>
       <Refusals issues={issuesOf(edit.error)} />
       {rack ? <RackPath {...{ rack, from, to }} job={id} /> : null}
       {!works && isAsFound ? (
         <Words size="second" tone="second">
-          Put the device right on its call, or let the plan take what was found under Prove.
+          {ROUTES_WORDS.putTheDeviceRightOnIts}
         </Words>
       ) : null}
       {!works && !cure && !rack ? (
         <Words size="second" tone="second">
-          No single change of the plan was found that cures it: look at the sentence above.
+          {ROUTES_WORDS.noSingleChangeOfThePlan}
         </Words>
       ) : null}
       <WalkCard key={to} {...{ job: id, plan: plan ?? job.plan, to, nearest: told.nearest }} />
@@ -131,10 +136,10 @@ function RackPath({ rack, job, from, to }: Props & { readonly rack: RackPathView
   return (
     <Card>
       <Words size="strong" heading={2}>
-        Route path of the automation protocol
+        {ROUTES_WORDS.routePathOfTheAutomationProtocol}
       </Words>
       <Words size="second" tone="second">
-        {`It begins after ${rack.from}.`}
+        {ROUTES_WORDS.itBeginsAfter({ from: rack.from })}
       </Words>
       {hops.map(({ step, leadsTo }) => (
         <Words key={step + leadsTo} size="second">
@@ -152,7 +157,7 @@ function RackPath({ rack, job, from, to }: Props & { readonly rack: RackPathView
       <Refusals issues={issuesOf(ask.error)} />
       <Button
         type="outline"
-        title="Ask along it who is there"
+        title={ROUTES_WORDS.askAlongItWhoIsThere}
         loading={ask.isPending}
         onPress={() => ask.mutate({ from })}
       />
@@ -178,11 +183,11 @@ function CureButton({ job, cure: { cure, after }, edit, about }: CureProps) {
         size="lg"
         title={words}
         loading={edit.isPending}
-        onPress={() => edit.mutate({ edits, why: `${words}, for ${about}` })}
+        onPress={() => edit.mutate({ edits, why: ROUTES_WORDS.for({ words, about }) })}
       />
       {after.verdict.works ? null : (
         <Words size="caption" tone="second" align="center">
-          It gets further then; something else stands in its way.
+          {ROUTES_WORDS.itGetsFurtherThenSomethingElse}
         </Words>
       )}
     </>

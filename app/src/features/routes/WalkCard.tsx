@@ -14,6 +14,7 @@ import {
   routeNetOf,
   type WalkStep,
 } from '@ipsonomo/core/routes';
+import { ROUTES_WORDS } from '@ipsonomo/language/screens/routes';
 import { acts, reading, useAct, useField } from '../../data';
 import { AddressText, Card, Notice, Pick, Refusals, timeOf, Words } from '../../parts';
 import { issuesOf, lengthOf } from '../words';
@@ -40,21 +41,21 @@ export function WalkCard({ job, plan, to, nearest }: Props) {
   return (
     <Card>
       <Words size="strong" heading={2}>
-        Walk it on the wire
+        {ROUTES_WORDS.walkItOnTheWire}
       </Words>
       <Pick
-        label="From an address of the laptop in"
+        label={ROUTES_WORDS.fromAnAddressOfTheLaptop}
         options={plan.subnets.map(({ id, name }) => ({ value: id, title: name }))}
         value={subnetId}
         onChange={setSubnet}
       />
       <Words size="second" tone="second">
-        Its cable must be in that subnet. Each router on the way says that it was there.
+        {ROUTES_WORDS.itsCableMustBeInThat}
       </Words>
       <Refusals issues={issuesOf(walk.error)} />
       <Button
         type="outline"
-        title={isWalking ? 'Walking …' : 'Walk it'}
+        title={isWalking ? ROUTES_WORDS.walking : ROUTES_WORDS.walkIt}
         disabled={isWalking === true}
         loading={walk.isPending}
         onPress={() => walk.mutate({ subnetId })}
@@ -79,7 +80,7 @@ function Walked({
   const voice = addressOrNone(String(from));
   const { device, at: target } = findInterface(plan, to) ?? {};
   if (!subnet || voice === undefined || !device || !target)
-    return <Notice tone="plain">It was walked from a subnet that is gone, or from nowhere.</Notice>;
+    return <Notice tone="plain">{ROUTES_WORDS.itWasWalkedFromASubnet}</Notice>;
   const laptop = laptopIn(subnet, voice);
   const { hosts } = routeNetOf(plan);
   const net = new PreparedNet({ hosts: [...hosts, laptop] });
@@ -91,10 +92,10 @@ function Walked({
   return (
     <View style={{ gap: 8 }}>
       <Words size="caption" tone="second">
-        {`from ${String(from)}, ${timeOf(last.at)}, ${last.person}`}
+        {ROUTES_WORDS.from3({ from: String(from), at: timeOf(last.at), person: last.person })}
       </Words>
-      <View role="table" aria-label="Step by step">
-        <Line cells={['', 'by the plan', 'on the wire']} />
+      <View role="table" aria-label={ROUTES_WORDS.stepByStep}>
+        <Line cells={['', ROUTES_WORDS.byThePlan, ROUTES_WORDS.onTheWire]} />
         {compared.steps.map((step, at) => (
           <Step key={at} step={step} number={at + 1} differs={at === compared.differsAt} />
         ))}
@@ -149,7 +150,7 @@ function Step({ step, number, differs }: StepProps) {
         <View key={at} style={{ flex: 1 }}>
           {address === undefined ? (
             <Words size="second" tone="second">
-              nobody
+              {ROUTES_WORDS.nobody}
             </Words>
           ) : (
             <AddressText

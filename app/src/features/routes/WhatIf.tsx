@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { formatIpv4, parseIpv4 } from '@ipsonomo/core/net';
 import { applyEdits, changeOf, findDoc, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
+import { ROUTES_WORDS } from '@ipsonomo/language/screens/routes';
 import { whatIfQuery, type NeededRoute, type PlanNow } from '../../data';
 import { Card, Field, Pick, Words } from '../../parts';
 import { interfaceOptions } from '../words';
@@ -26,11 +27,11 @@ export function WhatIf({ now, plan, routes }: Props) {
   return (
     <Card>
       <Words size="strong" heading={2}>
-        What if
+        {ROUTES_WORDS.whatIf}
       </Words>
-      <Pick label="Whose gateway" options={options} value={at} onChange={setAt} />
+      <Pick label={ROUTES_WORDS.whoseGateway} options={options} value={at} onChange={setAt} />
       <Field
-        label="is this one (or: none)"
+        label={ROUTES_WORDS.isThisOneOrNone}
         value={text}
         onChange={setText}
         issue={isTyped && !gateway.ok ? gateway.error : undefined}
@@ -63,13 +64,13 @@ function Differs({ plan, before, after }: DiffersProps) {
   const was = new Map(before.map((one) => [keyOf(one), one.works]));
   const others = after.filter((one) => was.get(keyOf(one)) !== one.works);
   if (others.length === 0)
-    return <Words size="second">No connection that the job needs would change.</Words>;
+    return <Words size="second">{ROUTES_WORDS.noConnectionThatTheJobNeeds}</Words>;
   return (
     <View style={{ gap: 4 }}>
       {others.map((one) => (
         <Words key={keyOf(one)} size="second" tone={one.works === 'no' ? 'brick' : 'moss'}>
           {`${one.works === 'no' ? '×' : '✓'} ${titles.get(one.from) ?? ''} → ${owners.get(one.to) ?? ''}: ${
-            one.works === 'no' ? one.text : 'would work'
+            one.works === 'no' ? one.text : ROUTES_WORDS.wouldWork
           }`}
         </Words>
       ))}

@@ -3,9 +3,9 @@ import { View } from 'react-native';
 import { sentenceOf } from '@ipsonomo/language';
 import type { Plan } from '@ipsonomo/core/plan';
 import { columnOf, rowsOf, type BadCell, type BadRowCell } from '@ipsonomo/core/sheet';
+import { SHEET_WORDS } from '@ipsonomo/language/screens/sheet';
 import { Words } from '../../parts';
 import { useColours } from '../../theme';
-import { plural } from '../words';
 import type { Proposal } from './sheet-edits';
 
 interface Props {
@@ -23,16 +23,18 @@ export function PastePane({ plan, proposal, onTake, onLeave }: Props) {
   const { bad, count } = proposal;
   const titles = new Map(rowsOf(plan).map((row) => [row.id, row.device.title]));
   const rowWords = (one: BadCell | BadRowCell) =>
-    typeof one.row === 'number' ? `line ${one.row + 1}` : (titles.get(one.row) ?? '');
+    typeof one.row === 'number'
+      ? SHEET_WORDS.line({ row: one.row + 1 })
+      : (titles.get(one.row) ?? '');
   const badLines = new Set(bad.map((one) => one.row)).size;
   const isLines = typeof bad[0]?.row === 'number';
   const rest = count - (isLines ? badLines : bad.length);
   return (
     <View style={{ gap: 12 }} role="alert">
       <Words size="device" heading={2}>
-        {plural(bad.length, 'cell')} cannot be taken
+        {SHEET_WORDS.cellCannotBeTaken({ bad: bad.length })}
       </Words>
-      <Words size="second">Nothing has been changed yet.</Words>
+      <Words size="second">{SHEET_WORDS.nothingHasBeenChangedYet}</Words>
       {bad.slice(0, MOST).map((one, index) => (
         <View
           key={index}
@@ -47,14 +49,20 @@ export function PastePane({ plan, proposal, onTake, onLeave }: Props) {
           </Words>
         </View>
       ))}
-      {bad.length > MOST ? <Words size="second">and {bad.length - MOST} more</Words> : null}
+      {bad.length > MOST ? (
+        <Words size="second">{SHEET_WORDS.andMore({ bad: bad.length - MOST })}</Words>
+      ) : null}
       {rest > 0 && proposal.edits.length > 0 ? (
         <Button
-          title={`Take the other ${plural(rest, isLines ? 'line' : 'cell')}`}
+          title={
+            isLines
+              ? SHEET_WORDS.takeTheOtherLines({ rest })
+              : SHEET_WORDS.takeTheOtherCells({ rest })
+          }
           onPress={onTake}
         />
       ) : null}
-      <Button type="outline" title="Leave everything as it is" onPress={onLeave} />
+      <Button type="outline" title={SHEET_WORDS.leaveEverythingAsItIs} onPress={onLeave} />
     </View>
   );
 }

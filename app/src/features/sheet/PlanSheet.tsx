@@ -5,11 +5,13 @@ import { ScrollView, TextInput, View } from 'react-native';
 import type { NotchView } from '@ipsonomo/core/api';
 import { kindsOf } from '@ipsonomo/core/plan';
 import { rowsOf, type SheetRow } from '@ipsonomo/core/sheet';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { SHEET_WORDS } from '@ipsonomo/language/screens/sheet';
 import { acts, type Job, useAct, useEdit } from '../../data';
 import { Refusals, Words } from '../../parts';
 import { SPACE, TOUCH, TYPE, useColours, WORDS } from '../../theme';
 import { ConflictPane, conflictsOf } from '../plan';
-import { issuesOf, plural } from '../words';
+import { issuesOf } from '../words';
 import { marksOf } from './marks';
 import { PastePane } from './PastePane';
 import { Sheet } from './Sheet';
@@ -82,7 +84,10 @@ export function PlanSheet({ id, job, selected }: Props) {
           onFind={() => find.current?.focus()}
         />
         <Foot
-          words={`${plural(sheet.lines.length, 'line')}${chosen > 1 ? `, ${chosen} chosen` : ''}`}
+          words={SHEET_WORDS.otherChosen({
+            lines: sheet.lines.length,
+            chosen: chosen > 1 ? SHEET_WORDS.chosen({ chosen }) : '',
+          })}
           chosen={chosen}
           at={line?.id}
           onFill={sheet.fill}
@@ -154,8 +159,8 @@ function Top({ id, name, find, search, isFiltering, onFilter }: TopProps) {
       </View>
       <TextInput
         ref={find}
-        accessibilityLabel="Find in the sheet"
-        placeholder="Find"
+        accessibilityLabel={SHEET_WORDS.findInTheSheet}
+        placeholder={SHEET_WORDS.find}
         placeholderTextColor={colours.second}
         value={search.find}
         onChangeText={search.setFind}
@@ -174,10 +179,13 @@ function Top({ id, name, find, search, isFiltering, onFilter }: TopProps) {
       />
       <Button
         type={isFiltering || search.isFiltered ? 'solid' : 'outline'}
-        title="Narrow down"
+        title={SHEET_WORDS.narrowDown}
         onPress={onFilter}
       />
-      <Button title="Add devices" onPress={() => router.navigate(`/job/${id}/new-devices`)} />
+      <Button
+        title={COMMON_WORDS.addDevices}
+        onPress={() => router.navigate(`/job/${id}/new-devices`)}
+      />
     </View>
   );
 }
@@ -217,15 +225,15 @@ function Foot(props: FootProps) {
     >
       <View style={{ flex: 1 }}>
         <Words size="caption" tone="second" lines={1}>
-          {words} · paste anywhere
+          {SHEET_WORDS.pasteAnywhere({ words })}
         </Words>
       </View>
-      <Button type="clear" title="Fill down" disabled={chosen < 2} onPress={onFill} />
-      <Button type="clear" title="Count on" disabled={chosen < 2} onPress={onCountOn} />
+      <Button type="clear" title={SHEET_WORDS.fillDown} disabled={chosen < 2} onPress={onFill} />
+      <Button type="clear" title={SHEET_WORDS.countOn} disabled={chosen < 2} onPress={onCountOn} />
       <TakeOut key={`${at}|${chosen}`} onTakeOut={onTakeOut} />
-      <Button type="clear" title="Open" disabled={!onOpen} onPress={() => onOpen?.()} />
-      <Button type="clear" title="Undo" onPress={onUndo} />
-      <Button type="clear" title="Redo" onPress={onRedo} />
+      <Button type="clear" title={SHEET_WORDS.open} disabled={!onOpen} onPress={() => onOpen?.()} />
+      <Button type="clear" title={SHEET_WORDS.undo} onPress={onUndo} />
+      <Button type="clear" title={COMMON_WORDS.redo} onPress={onRedo} />
     </View>
   );
 }
@@ -236,7 +244,7 @@ function TakeOut({ onTakeOut }: Pick<FootProps, 'onTakeOut'>) {
   return (
     <Button
       type="clear"
-      title={sure ? 'Yes, take out' : 'Take out'}
+      title={sure ? SHEET_WORDS.yesTakeOut : SHEET_WORDS.takeOut}
       disabled={!onTakeOut}
       onPress={() => {
         if (sure) onTakeOut?.();

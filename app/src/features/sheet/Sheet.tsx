@@ -5,6 +5,8 @@ import { Pressable, View, type ViewStyle } from 'react-native';
 import type { NotchView } from '@ipsonomo/core/api';
 import type { Plan } from '@ipsonomo/core/plan';
 import type { SheetRow } from '@ipsonomo/core/sheet';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { SHEET_WORDS } from '@ipsonomo/language/screens/sheet';
 import { Words } from '../../parts';
 import { useColours } from '../../theme';
 import { CellEditor } from './CellEditor';
@@ -66,7 +68,7 @@ export function Sheet(props: Props) {
       aria-rowcount={lines.length + 2}
       aria-colcount={GRID_COLUMNS.length}
       {...{ 'aria-activedescendant': cellId(cursor.row, cursor.column) }}
-      aria-label="Devices"
+      aria-label={COMMON_WORDS.devices}
       tabIndex={0}
       {...pointerOf(sheet)}
       style={
@@ -136,7 +138,10 @@ function Editor({ plan, kinds, sheet }: Props) {
       left={left}
       top={editing.row * LINE_HEIGHT}
       width={column.width}
-      label={`${column.title} of ${row?.device.title ?? 'a new device'}`}
+      label={SHEET_WORDS.of({
+        title: column.title,
+        title2: row?.device.title ?? SHEET_WORDS.aNewDevice,
+      })}
       isFigures={column.column.figures === true}
       choices={words}
       issue={cellIssue(plan, column.column, row, editing.text)}
@@ -175,7 +180,7 @@ function NewLine({
     >
       <View {...({ role: 'gridcell', id: cellId(row, 0) } as object)}>
         <Words size="second" tone="second" lines={1}>
-          + a new device: type its name, or paste lines from a spreadsheet
+          {SHEET_WORDS.aNewDeviceTypeItsName}
         </Words>
       </View>
     </Pressable>

@@ -1,6 +1,7 @@
 import type { Table } from '@tanstack/react-table';
 import { Pressable, TextInput, View, type ViewStyle } from 'react-native';
 import type { SheetRow } from '@ipsonomo/core/sheet';
+import { SHEET_WORDS } from '@ipsonomo/language/screens/sheet';
 import { Words } from '../../parts';
 import { TYPE, useColours, WORDS } from '../../theme';
 import { GRID_COLUMNS, GRID_WIDTH, PINNED } from './grid-columns';
@@ -75,7 +76,7 @@ function Filters({ table }: Pick<Props, 'table'>) {
           <View key={id} style={[{ width, paddingHorizontal: 4 }, ...pinned]}>
             {typed ? (
               <TextInput
-                accessibilityLabel={`Only where ${title} holds`}
+                accessibilityLabel={SHEET_WORDS.onlyWhereHolds({ title })}
                 value={String(column?.getFilterValue() ?? '')}
                 onChangeText={(text) => column?.setFilterValue(text === '' ? undefined : text)}
                 style={{

@@ -4,6 +4,7 @@ import { useMemo } from 'react';
 import { ScrollView, View } from 'react-native';
 import { findSubnet, type Plan } from '@ipsonomo/core/plan';
 import type { Snag } from '@ipsonomo/core/snags';
+import { SHEET_WORDS } from '@ipsonomo/language/screens/sheet';
 import type { Job } from '../../data';
 import { Notice, Words } from '../../parts';
 import { SPACE } from '../../theme';
@@ -30,7 +31,7 @@ export function SheetSide({ id, job, subnetId, selected }: Props) {
       <View style={{ flex: 1 }}>
         <Button
           type="clear"
-          title="Back to the snags"
+          title={SHEET_WORDS.backToTheSnags}
           onPress={() => router.navigate(`/job/${id}/plan`)}
         />
         <DevicePane job={id} device={selected} />
@@ -42,7 +43,9 @@ export function SheetSide({ id, job, subnetId, selected }: Props) {
         {snagWords(plan, shown)}
       </Words>
       {shown.length === 0 ? (
-        <Notice tone="moss">{`Nothing speaks against ${nameOf(plan, subnetId)}.`}</Notice>
+        <Notice tone="moss">
+          {SHEET_WORDS.nothingSpeaksAgainst({ plan: nameOf(plan, subnetId) })}
+        </Notice>
       ) : (
         <SnagList {...{ job: id, plan, doc }} snags={shown} />
       )}
@@ -52,7 +55,7 @@ export function SheetSide({ id, job, subnetId, selected }: Props) {
 }
 
 const nameOf = (plan: Plan, subnetId: string | undefined): string =>
-  findSubnet(plan, subnetId)?.name ?? 'this plan';
+  findSubnet(plan, subnetId)?.name ?? SHEET_WORDS.thisPlan;
 
 /** The subnet, its devices and their interfaces. */
 function thingsIn(plan: Plan, subnetId: string): ReadonlySet<string> {

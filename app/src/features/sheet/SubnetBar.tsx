@@ -2,6 +2,8 @@ import { useMemo } from 'react';
 import { Pressable, View } from 'react-native';
 import { findSubnet, type Plan } from '@ipsonomo/core/plan';
 import type { Snag } from '@ipsonomo/core/snags';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { SHEET_WORDS } from '@ipsonomo/language/screens/sheet';
 import { arrowsChoose, LinkTo, spacePresses, Words } from '../../parts';
 import { TOUCH, useColours } from '../../theme';
 import { SubnetHead } from '../plan';
@@ -25,14 +27,14 @@ export function SubnetBar({ id, plan, snags, shown, onShow }: Props) {
   }, [plan]);
   const subnet = findSubnet(plan, shown);
   const choices = [
-    { id: undefined, name: 'All', count: plan.devices.length },
+    { id: undefined, name: SHEET_WORDS.all, count: plan.devices.length },
     ...plan.subnets.map((one) => ({ id: one.id, name: one.name, count: counts.get(one.id) ?? 0 })),
   ];
   return (
     <View style={{ gap: 8 }}>
       <View
         role="radiogroup"
-        aria-label="Subnet"
+        aria-label={COMMON_WORDS.subnet}
         {...arrowsChoose('radio', (at) => onShow(choices[at]?.id))}
         style={{
           flexDirection: 'row',
@@ -52,7 +54,10 @@ export function SubnetBar({ id, plan, snags, shown, onShow }: Props) {
         ))}
       </View>
       {subnet ? (
-        <LinkTo href={`/job/${id}/subnet/${subnet.id}`} accessibilityLabel={`Open ${subnet.name}`}>
+        <LinkTo
+          href={`/job/${id}/subnet/${subnet.id}`}
+          accessibilityLabel={COMMON_WORDS.open({ name: subnet.name })}
+        >
           <SubnetHead {...{ plan, snags, subnet }} />
         </LinkTo>
       ) : null}

@@ -14,6 +14,7 @@ import {
   type RowDefaults,
   type SheetRow,
 } from '@ipsonomo/core/sheet';
+import { SHEET_WORDS } from '@ipsonomo/language/screens/sheet';
 import type { Rect } from './cursor';
 import { GRID_COLUMNS } from './grid-columns';
 
@@ -82,7 +83,7 @@ const textAt = ({ plan, lines }: Sheet, row: number, column: ColumnId): string =
 export function proposeFill(sheet: Sheet, rect: Rect): Proposal {
   const below = { ...rect, top: rect.top + 1 };
   const cells = fillCells(sheet, below, (column) => textAt(sheet, rect.top, column));
-  return proposeCells(sheet, cells, `filled ${cells.length} cells`);
+  return proposeCells(sheet, cells, SHEET_WORDS.filledCells({ cells: cells.length }));
 }
 
 /** What the first line has begun goes on; the first two, where they count by a step of their own. */
@@ -101,7 +102,7 @@ export function proposeSeries(sheet: Sheet, rect: Rect): Proposal {
     made.set(column, series);
     return series[row - rect.top] ?? '';
   });
-  return proposeCells(sheet, cells, `counted on over ${cells.length} cells`);
+  return proposeCells(sheet, cells, SHEET_WORDS.countedOnOverCells({ cells: cells.length }));
 }
 
 /** The devices of the chosen lines with all that is theirs. */
@@ -114,7 +115,9 @@ export function proposeTakingOut({ doc, lines }: Sheet, { top, bottom }: Rect): 
     edits: editsOfTakingOut(doc, new Set(chosen.keys())),
     bad: [],
     count: chosen.size,
-    why: `took ${chosen.size === 1 ? first : `${chosen.size} devices`} out of the plan`,
+    why: SHEET_WORDS.tookOutOfThePlan({
+      chosen: chosen.size === 1 ? (first ?? '') : SHEET_WORDS.devices({ chosen: chosen.size }),
+    }),
   };
 }
 
@@ -134,7 +137,7 @@ export function proposePaste(
       return proposeCells(
         sheet,
         fillCells(sheet, rect, () => only),
-        'pasted into the sheet',
+        SHEET_WORDS.pastedIntoTheSheet,
       );
   const inside = block.slice(0, Math.max(0, sheet.lines.length - rect.top));
   const cells = inside.flatMap((texts, index) => {
@@ -145,7 +148,7 @@ export function proposePaste(
     });
   });
   const beyond = block.slice(inside.length).map((texts) => rowFrom(texts, rect.left));
-  const changed = proposeCells(sheet, cells, `pasted ${cells.length} cells`);
+  const changed = proposeCells(sheet, cells, SHEET_WORDS.pastedCells({ cells: cells.length }));
   if (beyond.length === 0) return changed;
   const added = proposeRows(sheet, beyond, lastDefaults(sheet), newId);
   return {
@@ -163,7 +166,12 @@ export function proposeRows(
   newId: (type: string) => string,
 ): Proposal {
   const { edits, bad } = newRowsOf(plan, list, defaults, Date.now(), newId);
-  return { edits, bad, count: list.length, why: `added ${list.length} devices from a list` };
+  return {
+    edits,
+    bad,
+    count: list.length,
+    why: SHEET_WORDS.addedDevicesFromAList({ list: list.length }),
+  };
 }
 
 /** A new line is of the kind and in the subnet of the one above it, where it does not say. */

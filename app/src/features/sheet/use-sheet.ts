@@ -1,6 +1,8 @@
 import { useCallback, useMemo, useState } from 'react';
 import type { Plan, PlanDoc } from '@ipsonomo/core/plan';
 import { parseCells, type ColumnId, type SheetRow } from '@ipsonomo/core/sheet';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { SHEET_WORDS } from '@ipsonomo/language/screens/sheet';
 import { moveTo, rectOf, START, type Cursor, type Rect } from './cursor';
 import { GRID_COLUMNS } from './grid-columns';
 import {
@@ -69,7 +71,7 @@ export function useSheet({ plan, doc, lines, subnetId, make }: Options) {
         proposeCells(
           sheet,
           [{ row: line.id, column: column.id, text: at.text }],
-          `changed ${line.device.title}`,
+          COMMON_WORDS.changed({ title: line.device.title }),
         ),
       );
     else if (column && !line && at.text.trim() !== '')
@@ -79,7 +81,8 @@ export function useSheet({ plan, doc, lines, subnetId, make }: Options) {
   };
   const clear = () => {
     const cells = fillCells(sheet, rect, () => '').filter(({ column }) => CLEARED.has(column));
-    if (cells.length > 0) make(proposeCells(sheet, cells, `emptied ${cells.length} cells`));
+    if (cells.length > 0)
+      make(proposeCells(sheet, cells, SHEET_WORDS.emptiedCells({ cells: cells.length })));
   };
   return {
     ...{ cursor, rect, editing, setEditing, lines, size, select, setCursor, edit, write, clear },

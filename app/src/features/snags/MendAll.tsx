@@ -4,9 +4,10 @@ import { View } from 'react-native';
 import { mendWords, snagSentence } from '@ipsonomo/language';
 import type { PlanDoc } from '@ipsonomo/core/plan';
 import { mendAll, type MendedAll, type Snag } from '@ipsonomo/core/snags';
+import { SNAGS_WORDS } from '@ipsonomo/language/screens/snags';
 import { useEdit } from '../../data';
 import { Card, Refusals, Words } from '../../parts';
-import { issuesOf, plural } from '../words';
+import { issuesOf } from '../words';
 
 interface Props {
   readonly job: string;
@@ -26,18 +27,18 @@ export function MendAll({ job, doc, cause, snags }: Props) {
     return (
       <Button
         type="clear"
-        title="Mend all of these …"
+        title={SNAGS_WORDS.mendAllOfThese}
         onPress={() => setShown(mendAll(doc, snags, Date.now()))}
       />
     );
   const { mends, edits } = shown;
-  const why = `mended ${plural(mends.length, 'snag')}: ${cause.toLowerCase()}`;
+  const why = SNAGS_WORDS.mendedSnag({ mends: mends.length, toLowerCase: cause.toLowerCase() });
   return (
     <Card strong>
       <Words size="strong">
         {mends.length === 0
-          ? 'None of these can be mended without you.'
-          : `${plural(mends.length, 'snag')} would be mended`}
+          ? SNAGS_WORDS.noneOfTheseCanBeMended
+          : SNAGS_WORDS.snagWouldBeMended({ mends: mends.length })}
       </Words>
       {mends.slice(0, MOST_SHOWN).map(([snag, mend], at) => (
         <View key={at}>
@@ -49,18 +50,18 @@ export function MendAll({ job, doc, cause, snags }: Props) {
       ))}
       {mends.length > MOST_SHOWN ? (
         <Words size="caption" tone="second">
-          and {mends.length - MOST_SHOWN} more
+          {SNAGS_WORDS.andMore({ mends: mends.length - MOST_SHOWN })}
         </Words>
       ) : null}
       <Refusals issues={issuesOf(edit.error)} />
       {mends.length > 0 ? (
         <Button
-          title={`Mend ${plural(mends.length, 'snag')}`}
+          title={SNAGS_WORDS.mendSnag({ mends: mends.length })}
           loading={edit.isPending}
           onPress={() => edit.mutate({ edits, why }, { onSuccess: done })}
         />
       ) : null}
-      <Button type="outline" title="Leave them" onPress={done} />
+      <Button type="outline" title={SNAGS_WORDS.leaveThem} onPress={done} />
     </Card>
   );
 }

@@ -4,6 +4,8 @@ import { View } from 'react-native';
 import { mendWords, snagSentence } from '@ipsonomo/language';
 import { docOf, type Edit, type Plan } from '@ipsonomo/core/plan';
 import { mendOf, snagKey, type Snag } from '@ipsonomo/core/snags';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { SNAGS_WORDS } from '@ipsonomo/language/screens/snags';
 import { newId, readSettings, useEdit } from '../../data';
 import { LinkTo, ReasonForm, Refusals, Words } from '../../parts';
 import { TOUCH, useColours } from '../../theme';
@@ -63,17 +65,20 @@ export function SnagCard({ job, plan, snag, to }: Props) {
       {asking ? (
         <ReasonForm
           about={`meant so ${snagKey(snag)}`}
-          label="Why is it meant so?"
-          title="Accept it"
-          leave="Leave it a snag"
+          label={SNAGS_WORDS.whyIsItMeantSo}
+          title={SNAGS_WORDS.acceptIt}
+          leave={SNAGS_WORDS.leaveItASnag}
           isBusy={edit.isPending}
           onLeave={() => setAsking(false)}
           onSay={(reason) =>
-            edit.mutateAsync({ edits: [acceptance(snag, reason)], why: `accepted: ${sentence}` })
+            edit.mutateAsync({
+              edits: [acceptance(snag, reason)],
+              why: SNAGS_WORDS.accepted({ sentence }),
+            })
           }
         />
       ) : (
-        <Button type="clear" title="It is meant so …" onPress={() => setAsking(true)} />
+        <Button type="clear" title={SNAGS_WORDS.itIsMeantSo} onPress={() => setAsking(true)} />
       )}
     </View>
   );
@@ -83,6 +88,6 @@ const acceptance = (snag: Snag, reason: string): Edit => ({
   ...{ op: 'add', type: 'acceptance' },
   thing: docOf('acceptance', {
     ...{ id: newId(), key: snagKey(snag), reason },
-    person: readSettings().person || 'nobody named',
+    person: readSettings().person || COMMON_WORDS.nobodyNamed,
   }),
 });

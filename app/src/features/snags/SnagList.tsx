@@ -4,9 +4,9 @@ import { View } from 'react-native';
 import { snagSentence } from '@ipsonomo/language';
 import { findDoc, type Acceptance, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
 import { snagKey, type Snag } from '@ipsonomo/core/snags';
+import { SNAGS_WORDS } from '@ipsonomo/language/screens/snags';
 import { useEdit } from '../../data';
 import { Words } from '../../parts';
-import { plural } from '../words';
 import { apart, byCause } from './causes';
 import { MendAll } from './MendAll';
 import { SnagCard } from './SnagCard';
@@ -69,7 +69,7 @@ function Cause({ job, plan, doc, cause, snags }: CauseProps) {
       {snags.length > most ? (
         <Button
           type="clear"
-          title={`Show the other ${snags.length - most}`}
+          title={SNAGS_WORDS.showTheOther({ snags: snags.length - most })}
           onPress={() => setMost(most + 50)}
         />
       ) : null}
@@ -99,13 +99,13 @@ function Accepted({ job, plan, doc, snags }: AcceptedProps) {
     if (thing)
       edit.mutate({
         edits: [{ op: 'remove', type: 'acceptance', thing }],
-        why: 'no longer accepted a snag',
+        why: SNAGS_WORDS.noLongerAcceptedASnag,
       });
   };
   return (
     <View style={{ gap: 12 }}>
       <Words size="strong" heading={2}>
-        {plural(snags.length, 'snag')} accepted
+        {SNAGS_WORDS.snagAccepted({ snags: snags.length })}
       </Words>
       {snags.map((snag) => {
         const one = byKey.get(snagKey(snag));
@@ -119,7 +119,11 @@ function Accepted({ job, plan, doc, snags }: AcceptedProps) {
                 <Words size="second">
                   {one.person}: {one.reason}
                 </Words>
-                <Button type="clear" title="Make it a snag again" onPress={() => takeBack(one)} />
+                <Button
+                  type="clear"
+                  title={SNAGS_WORDS.makeItASnagAgain}
+                  onPress={() => takeBack(one)}
+                />
               </>
             ) : null}
           </View>

@@ -1,3 +1,4 @@
+import { SNAGS_WORDS } from '@ipsonomo/language/screens/snags';
 import { useJob } from '../../data';
 import { Notice, Page, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
@@ -10,14 +11,14 @@ export function SnagsScreen({ job: id }: { readonly job: string }) {
   return (
     <Page>
       <Words size="title" heading={1}>
-        Snags
+        {SNAGS_WORDS.snags}
       </Words>
       <Refusals issues={issuesOf(error)} />
       {job ? (
         <>
           <Words tone="second">{snagWords(job.plan, job.snags)}</Words>
           {job.snags.length === 0 ? (
-            <Notice tone="moss">Nothing in this plan speaks against it.</Notice>
+            <Notice tone="moss">{SNAGS_WORDS.nothingInThisPlanSpeaksAgainst}</Notice>
           ) : (
             <SnagList job={id} plan={job.plan} doc={job.doc} snags={job.snags} />
           )}

@@ -1,15 +1,17 @@
 import { snagKey, type Snag, type SnagRule } from '@ipsonomo/core/snags';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { SNAGS_WORDS } from '@ipsonomo/language/screens/snags';
 
 /** What a snag is about, in the order in which a plan is made. */
 const CAUSES: readonly (readonly [words: string, beginnings: readonly string[]])[] = [
-  ['Subnets and blocks', ['SUBNET', 'VLAN', 'REALM', 'RANGE', 'BAND', 'BLOCK']],
-  ['Gateways, masks, routes', ['GATEWAY', 'GATEWAYS', 'MASK', 'OWN', 'ROUTE', 'TRANSLATION']],
-  ['Addresses', ['ADDRESS', 'MAC', 'INTERFACES', 'FACTORY']],
-  ['Kinds, ways, switches', ['KIND', 'WAY', 'SWITCH', 'PROTOCOL']],
-  ['Names', ['HOST', 'STATION', 'DHCP', 'VARIABLE', 'NAME', 'TITLE']],
+  [SNAGS_WORDS.subnetsAndBlocks, ['SUBNET', 'VLAN', 'REALM', 'RANGE', 'BAND', 'BLOCK']],
+  [SNAGS_WORDS.gatewaysMasksRoutes, ['GATEWAY', 'GATEWAYS', 'MASK', 'OWN', 'ROUTE', 'TRANSLATION']],
+  [SNAGS_WORDS.addresses, ['ADDRESS', 'MAC', 'INTERFACES', 'FACTORY']],
+  [SNAGS_WORDS.kindsWaysSwitches, ['KIND', 'WAY', 'SWITCH', 'PROTOCOL']],
+  [COMMON_WORDS.names, ['HOST', 'STATION', 'DHCP', 'VARIABLE', 'NAME', 'TITLE']],
 ];
 
-const REST = 'Connections, modules, lines, cables';
+const REST = SNAGS_WORDS.connectionsModulesLinesCables;
 
 /** @example causeOf('S-ADDRESS-TWICE') // 'Addresses' */
 export function causeOf(rule: SnagRule): string {

@@ -1,6 +1,6 @@
 import type { Plan } from '@ipsonomo/core/plan';
 import { openSnags, SEVERITIES, type Snag } from '@ipsonomo/core/snags';
-import { plural } from '../words';
+import { SNAGS_WORDS } from '@ipsonomo/language/screens/snags';
 
 /** @example "2 wrong, 1 doubtful, 3 hints" or "No snags" */
 export function snagWords(plan: Plan, snags: readonly Snag[]): string {
@@ -9,8 +9,8 @@ export function snagWords(plan: Plan, snags: readonly Snag[]): string {
   const counts = SEVERITIES.flatMap((severity) => {
     const count = open.filter((one) => one.severity === severity).length;
     if (count === 0) return [];
-    return [severity === 'hint' ? plural(count, 'hint') : `${count} ${severity}`];
+    return [severity === 'hint' ? SNAGS_WORDS.hint({ count }) : `${count} ${severity}`];
   });
-  const words = counts.length > 0 ? counts.join(', ') : 'No snags';
-  return accepted > 0 ? `${words}; ${accepted} accepted` : words;
+  const words = counts.length > 0 ? counts.join(', ') : SNAGS_WORDS.noSnags;
+  return accepted > 0 ? SNAGS_WORDS.accepted2({ words, accepted }) : words;
 }

@@ -8,6 +8,7 @@ import {
   type SwitchFace as Face,
   type SwitchSetting,
 } from '@ipsonomo/core/switches';
+import { SWITCHES_WORDS } from '@ipsonomo/language/screens/switches';
 import { Card, Notice, SwitchFace, Words } from '../../parts';
 
 interface Props {
@@ -28,13 +29,15 @@ export function SwitchCard({ face, wanted, network }: Props) {
           <Words size="second">{switchWords(face, wanted.value, network)}</Words>
         </>
       ) : (
-        <Notice tone="brick" title="The switches cannot say what is planned">
+        <Notice tone="brick" title={SWITCHES_WORDS.theSwitchesCannotSayWhatIs}>
           {sentenceOf(wanted.error)}
         </Notice>
       )}
       <Button
         type="clear"
-        title={isReading ? 'Enough of reading' : 'They stand otherwise: read them'}
+        title={
+          isReading ? SWITCHES_WORDS.enoughOfReading : SWITCHES_WORDS.theyStandOtherwiseReadThem
+        }
         onPress={() => setReading(!isReading)}
       />
       {isReading ? (
@@ -63,7 +66,7 @@ export function SwitchReader({ face, network, wanted }: ReaderProps) {
   return (
     <>
       <Words size="second" tone="second">
-        Set the drawing as you see the device.
+        {SWITCHES_WORDS.setTheDrawingAsYouSee}
       </Words>
       <SwitchFace {...{ face, positions, wanted }} onTurn={setPositions} />
       <Notice tone={reading.act === undefined ? 'brick' : isAsPlanned ? 'moss' : 'plain'}>

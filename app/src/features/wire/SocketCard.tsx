@@ -1,8 +1,9 @@
 import { View } from 'react-native';
 import type { JobView, SocketView } from '@ipsonomo/core/api';
+import { WIRE_WORDS } from '@ipsonomo/language/screens/wire';
 import { usePlan, useTraffic, useWire } from '../../data';
 import { Card, Notice, Words } from '../../parts';
-import { agoWords, plural } from '../words';
+import { agoWords } from '../words';
 
 /** Which socket the cable is in: found out by listening, without a word. */
 export function SocketCard({ job }: { readonly job: string }) {
@@ -13,13 +14,13 @@ export function SocketCard({ job }: { readonly job: string }) {
   return (
     <View style={{ gap: 8 }}>
       <Words size="strong" heading={2}>
-        Your socket
+        {WIRE_WORDS.yourSocket}
       </Words>
       {field.link === 'up' ? (
         <Socket socket={traffic.socket} view={view} now={now} />
       ) : (
-        <Notice tone="brick" title="No link">
-          The cable is in no socket that works: look at the lamps at both its ends.
+        <Notice tone="brick" title={WIRE_WORDS.noLink}>
+          {WIRE_WORDS.theCableIsInNoSocket}
         </Notice>
       )}
     </View>
@@ -40,10 +41,10 @@ const portName = ({ port, portDescription }: NonNullable<SocketView['neighbour']
 function tagWords(tags: readonly number[], view: JobView | undefined): string {
   const named = tags.slice(0, MOST_TAGS).map((tag) => {
     const name = view?.subnets.find(({ vlan }) => vlan === tag)?.name;
-    return name === undefined ? `VLAN ${tag}` : `VLAN ${tag} (${name})`;
+    return name === undefined ? WIRE_WORDS.vlan({ tag }) : WIRE_WORDS.vlan2({ tag, name });
   });
   const more = tags.length - named.length;
-  return [...named, ...(more > 0 ? [`${more} more`] : [])].join(', ');
+  return [...named, ...(more > 0 ? [WIRE_WORDS.more({ more })] : [])].join(', ');
 }
 
 const MOST_TAGS = 4;
@@ -52,9 +53,8 @@ function Socket({ socket, view, now }: Props) {
   const { neighbour, bridge, heardAt, outside } = socket;
   if (heardAt === null)
     return (
-      <Notice tone="ochre" title="Nothing at all was heard yet">
-        A switch that says where one is does so every 30 s. If it stays so quiet, the socket may be
-        switched off, or in a network of its own.
+      <Notice tone="ochre" title={WIRE_WORDS.nothingAtAllWasHeardYet}>
+        {WIRE_WORDS.aSwitchThatSaysWhereOne}
       </Notice>
     );
   const byVlan = view?.subnets.find(({ vlan }) => vlan !== null && vlan === neighbour?.vlan);
@@ -64,12 +64,16 @@ function Socket({ socket, view, now }: Props) {
     <Card>
       {neighbour ? (
         <>
-          <Words size="device">{`${portName(neighbour)} of ${neighbour.system}`}</Words>
+          <Words size="device">
+            {WIRE_WORDS.of({ neighbour: portName(neighbour), system: neighbour.system })}
+          </Words>
           <Words size="second" tone="second">
             {[
               portName(neighbour) === neighbour.port ? neighbour.portDescription : neighbour.port,
-              neighbour.vlan === null ? 'no VLAN told' : `VLAN ${neighbour.vlan}`,
-              `told ${agoWords(neighbour.at, now)}`,
+              neighbour.vlan === null
+                ? WIRE_WORDS.noVlanTold
+                : WIRE_WORDS.vlan3({ vlan: neighbour.vlan }),
+              WIRE_WORDS.told({ at: agoWords(neighbour.at, now) }),
             ]
               .filter(Boolean)
               .join(' · ')}
@@ -77,32 +81,38 @@ function Socket({ socket, view, now }: Props) {
         </>
       ) : bridge ? (
         <>
-          <Words size="device">{`Port ${bridge.port} of a switch`}</Words>
-          <Words size="second" tone="second">{`${bridge.mac}, by its spanning tree`}</Words>
+          <Words size="device">{WIRE_WORDS.portOfASwitch({ port: bridge.port })}</Words>
+          <Words size="second" tone="second">
+            {WIRE_WORDS.byItsSpanningTree({ mac: bridge.mac })}
+          </Words>
         </>
       ) : (
-        <Words size="second">The switch does not say which one it is.</Words>
+        <Words size="second">{WIRE_WORDS.theSwitchDoesNotSayWhich}</Words>
       )}
       {socket.tags.length > 0 ? (
-        <Notice tone="ochre" title={`Frames of ${tagWords(socket.tags, view)} come in with a tag`}>
-          The port is one for switches, or it mirrors another. Field devices want a port that
-          carries their own network without a tag; Ipsonomo hears and answers that network alone.
+        <Notice
+          tone="ochre"
+          title={WIRE_WORDS.framesOfComeInWithA({ tags: tagWords(socket.tags, view) })}
+        >
+          {WIRE_WORDS.thePortIsOneForSwitches}
         </Notice>
       ) : null}
       {byVlan ? (
-        <Words size="second">{`In the plan this VLAN is ${byVlan.name}, ${byVlan.network}.`}</Words>
+        <Words size="second">
+          {WIRE_WORDS.inThePlanThisVlanIs({ name: byVlan.name, network: byVlan.network })}
+        </Words>
       ) : null}
       {most ? (
         <Words size="second">
-          {`${plural(heard[0]?.count ?? 0, 'device')} with addresses of ${most.name} heard.`}
+          {WIRE_WORDS.deviceWithAddressesOfHeard({ count: heard[0]?.count ?? 0, name: most.name })}
         </Words>
       ) : null}
       {outside > 0 ? (
-        <Words size="second">{`${plural(outside, 'device')} with addresses of no planned subnet.`}</Words>
+        <Words size="second">{WIRE_WORDS.deviceWithAddressesOfNoPlanned({ outside })}</Words>
       ) : null}
       {byVlan && most && byVlan.id !== most.id ? (
-        <Notice tone="brick" title="That does not go together">
-          {`By its VLAN this is ${byVlan.name}, by the addresses it is ${most.name}. Is the cable in the right socket, and the port in the right VLAN?`}
+        <Notice tone="brick" title={WIRE_WORDS.thatDoesNotGoTogether}>
+          {WIRE_WORDS.byItsVlanThisIsBy({ name: byVlan.name, name2: most.name })}
         </Notice>
       ) : null}
     </Card>

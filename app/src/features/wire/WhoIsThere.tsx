@@ -1,9 +1,11 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { WIRE_WORDS } from '@ipsonomo/language/screens/wire';
 import { acts, useAct, useField, usePlan, usePresent } from '../../data';
 import { AddressText, LongList, MacText, Refusals, Row, Words } from '../../parts';
-import { issuesOf, lengthOf, plural } from '../words';
+import { issuesOf, lengthOf } from '../words';
 import { whoIsThere, type Stranger } from './who-is-there';
 
 /** Who was seen with which address: what the plan does not know, and what is elsewhere than planned. */
@@ -17,26 +19,30 @@ export function WhoIsThere({ job }: { readonly job: string }) {
   return (
     <View style={{ gap: 8 }}>
       <Words size="strong" heading={2}>
-        Who is there
+        {WIRE_WORDS.whoIsThere}
       </Words>
       <Words size="second" tone="second">
-        {`${plural(asPlanned, 'device')} seen at ${asPlanned === 1 ? 'its' : 'their'} planned address, ${elsewhere.length} elsewhere, ${plural(strangers.length, 'stranger')}.`}
+        {WIRE_WORDS.deviceSeenAtItsPlannedAddress({
+          asPlanned,
+          elsewhere: elsewhere.length,
+          strangers: strangers.length,
+        })}
       </Words>
       <SweepButton job={job} />
       {elsewhere.map(({ device, at, seen }) => (
         <Row
           key={at.id}
-          label={`go to ${device.title}`}
+          label={WIRE_WORDS.goTo({ title: device.title })}
           onPress={() => router.navigate(`/job/${job}/call/${at.id}`)}
         >
           <Words size="strong">{device.title}</Words>
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6, alignItems: 'center' }}>
             <Words size="second" tone="brick">
-              × is at
+              {WIRE_WORDS.isAt}
             </Words>
             <AddressText still size="small" address={seen.address} />
             <Words size="second" tone="second">
-              planned
+              {WIRE_WORDS.planned}
             </Words>
             <AddressText
               still
@@ -70,7 +76,11 @@ export function SweepButton({ job }: { readonly job: string }) {
       <Refusals issues={issuesOf(sweep.error)} />
       <Button
         type="outline"
-        title={task ? `Asking for every address, ${task.phase}` : 'Ask for every address'}
+        title={
+          task
+            ? COMMON_WORDS.askingForEveryAddress({ phase: task.phase })
+            : WIRE_WORDS.askForEveryAddress
+        }
         disabled={task !== undefined}
         onPress={() => sweep.mutate()}
       />
@@ -90,16 +100,20 @@ export function StrangerLine({ stranger }: { readonly stranger: Stranger }) {
           <AddressText key={address} still size="small" address={address} />
         ))}
         {addresses.length > 3 ? (
-          <Words size="second" tone="second">{`and ${addresses.length - 3} more`}</Words>
+          <Words size="second" tone="second">
+            {WIRE_WORDS.andMore({ addresses: addresses.length - 3 })}
+          </Words>
         ) : null}
       </View>
       {addresses.length >= MANY ? (
         <Words size="second" tone="ochre">
-          ! It answers for many addresses: a router that answers for others (proxy ARP)
+          {WIRE_WORDS.itAnswersForManyAddressesA}
         </Words>
       ) : null}
       {mayBe ? (
-        <Words size="second" tone="second">{`has the planned address of ${mayBe}`}</Words>
+        <Words size="second" tone="second">
+          {WIRE_WORDS.hasThePlannedAddressOf({ mayBe })}
+        </Words>
       ) : null}
     </View>
   );

@@ -3,6 +3,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import type { AdapterView, WireChoice } from '@ipsonomo/core/api';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { WIRE_WORDS } from '@ipsonomo/language/screens/wire';
 import { acts, adaptersQuery, useAct, useField, usePlan, useTraffic } from '../../data';
 import { Choice, Notice, Page, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
@@ -34,14 +36,14 @@ export function WireScreen({ job }: { readonly job: string }) {
         listening ? (
           <Button
             size="lg"
-            title="End listening"
+            title={WIRE_WORDS.endListening}
             loading={rest.isPending}
             onPress={() => rest.mutate()}
           />
         ) : (
           <Button
             size="lg"
-            title="Start listening"
+            title={COMMON_WORDS.startListening}
             disabled={field?.source === null}
             loading={listen.isPending}
             onPress={() =>
@@ -54,19 +56,19 @@ export function WireScreen({ job }: { readonly job: string }) {
       }
     >
       <Words size="title" heading={1}>
-        The wire
+        {WIRE_WORDS.theWire}
       </Words>
       <Refusals issues={issuesOf(choose.error ?? listen.error ?? rest.error)} />
       {isInUse(choose.error) && choose.variables ? (
         <TakeTheWire choice={choose.variables} onTake={choose.mutate} />
       ) : null}
       <Choice
-        label="Where Ipsonomo listens and speaks"
+        label={WIRE_WORDS.whereIpsonomoListensAndSpeaks}
         options={[
           {
             value: PRACTICE,
-            title: 'Practice site',
-            detail: 'the simulated hatchery that ships with Ipsonomo',
+            title: COMMON_WORDS.practiceSite,
+            detail: WIRE_WORDS.theSimulatedHatcheryThatShipsWith,
           },
           ...(adapters ?? []).map((adapter) => ({
             value: adapter.name,
@@ -81,15 +83,15 @@ export function WireScreen({ job }: { readonly job: string }) {
         <Notice
           key={one.adapter + one.address}
           tone="ochre"
-          title={`${one.adapter} is in the same subnet as ${one.subnet}`}
+          title={WIRE_WORDS.isInTheSameSubnetAs({ adapter: one.adapter, subnet: one.subnet })}
         >
-          {`It has ${one.address}. What is meant for the machine may go there instead: switch ${one.adapter} off while you are here, or give the machine another subnet.`}
+          {WIRE_WORDS.itHasWhatIsMeantFor({ address: one.address, adapter: one.adapter })}
         </Notice>
       ))}
       {field?.source === PRACTICE ? (
         <Button
           type="outline"
-          title="Go to the cabinets of the practice site"
+          title={WIRE_WORDS.goToTheCabinetsOfThe}
           onPress={() => router.navigate(`/job/${job}/cabinet`)}
         />
       ) : null}
@@ -115,7 +117,7 @@ function TakeTheWire({
     <View style={{ alignItems: 'flex-start' }}>
       <Button
         type="outline"
-        title="End that run and take the wire"
+        title={WIRE_WORDS.endThatRunAndTakeThe}
         onPress={() => onTake({ ...choice, evenSo: true })}
       />
     </View>
@@ -124,8 +126,9 @@ function TakeTheWire({
 
 function adapterWords(adapter: AdapterView, job: string): string {
   const kind = adapter.wireless ? 'radio' : adapter.virtual ? 'virtual' : 'cable';
-  const link = adapter.link === 'up' ? 'link' : 'no link';
-  const other = adapter.job && adapter.job.id !== job ? [`the wire of ${adapter.job.name}`] : [];
+  const link = adapter.link === 'up' ? 'link' : WIRE_WORDS.noLink2;
+  const other =
+    adapter.job && adapter.job.id !== job ? [WIRE_WORDS.theWireOf({ name: adapter.job.name })] : [];
   return [...other, kind, link, adapter.mac, ...adapter.addresses].join(' · ');
 }
 
@@ -134,16 +137,16 @@ function Counters() {
   if (!traffic) return null;
   const { received, sent, malformed, requests, strangersDropped } = traffic.counters;
   const rows: readonly (readonly [string, number])[] = [
-    ['frames heard', received],
-    ['requests for an address', requests],
-    ['frames sent', sent],
-    ['frames that could not be read', malformed],
-    ['strangers forgotten again', strangersDropped],
+    [WIRE_WORDS.framesHeard, received],
+    [WIRE_WORDS.requestsForAnAddress, requests],
+    [WIRE_WORDS.framesSent, sent],
+    [WIRE_WORDS.framesThatCouldNotBeRead, malformed],
+    [WIRE_WORDS.strangersForgottenAgain, strangersDropped],
   ];
   return (
     <View style={{ gap: 4 }}>
       <Words size="strong" heading={2}>
-        In this run
+        {WIRE_WORDS.inThisRun}
       </Words>
       {rows.map(([name, count]) => (
         <Words key={name} size="second" tone="second">

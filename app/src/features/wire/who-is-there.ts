@@ -5,6 +5,7 @@ import type {
   JobView,
   PresentView,
 } from '@ipsonomo/core/api';
+import { WIRE_WORDS } from '@ipsonomo/language/screens/wire';
 
 /** A device of the plan that was seen with another address than planned. */
 export interface Elsewhere {
@@ -39,7 +40,7 @@ export function whoIsThere(
   const ofMac = new Map(planned.flatMap((one) => (one.mac ? [[one.mac, one] as const] : [])));
   const unbound = new Map([
     ...view.subnets.flatMap(({ gateway, name }) =>
-      gateway === null ? [] : [[gateway, `the gateway of ${name}`] as const],
+      gateway === null ? [] : [[gateway, WIRE_WORDS.theGatewayOf({ name })] as const],
     ),
     ...planned.flatMap((one) => (one.mac ? [] : [[one.at.address, one.device.title] as const])),
   ]);

@@ -1,5 +1,6 @@
 import { Pressable, View } from 'react-native';
 import Svg, { Rect } from 'react-native-svg';
+import { PARTS_WORDS } from '@ipsonomo/language/screens/parts';
 import { useColours } from '../../theme';
 import type { ElementProps } from './element';
 import { spacePresses } from '../keys';
@@ -33,7 +34,7 @@ export function DipRow({ element, positions, wanted, onTurn }: ElementProps<'dip
         </View>
       ))}
       <Words size="caption" tone="second">
-        {label}, up is on
+        {PARTS_WORDS.upIsOn({ label })}
       </Words>
     </View>
   );
@@ -62,7 +63,7 @@ function Switch({ label, weight, isOn, isWanted, onPress }: SwitchProps) {
         {weight}
       </Words>
       <Words size="caption" tone="ochre">
-        {isOther ? (isWanted ? 'to on' : 'to off') : ' '}
+        {isOther ? (isWanted ? PARTS_WORDS.toOn : PARTS_WORDS.toOff) : ' '}
       </Words>
     </>
   );
@@ -71,7 +72,7 @@ function Switch({ label, weight, isOn, isWanted, onPress }: SwitchProps) {
     return (
       <View
         accessibilityRole="image"
-        accessibilityLabel={`${label} ${isOn ? 'on' : 'off'}`}
+        accessibilityLabel={PARTS_WORDS.on({ label, isOn })}
         style={style}
       >
         {drawing}

@@ -1,4 +1,5 @@
 import { Pressable, View } from 'react-native';
+import { PARTS_WORDS } from '@ipsonomo/language/screens/parts';
 import { TOUCH, useColours } from '../../theme';
 import { Words } from '../Words';
 import { Dial } from './Dial';
@@ -20,12 +21,12 @@ export function Turn({
     <View style={{ alignItems: 'center', gap: 2 }}>
       <View
         accessibilityRole="image"
-        accessibilityLabel={`${label} at ${digitOf(position, positions)}`}
+        accessibilityLabel={PARTS_WORDS.at({ label, position: digitOf(position, positions) })}
       >
         <Look {...{ position, positions }} />
       </View>
       <Words size="caption" tone={isOther ? 'ochre' : 'second'}>
-        {isOther ? `${label}: to ${digitOf(wanted, positions)}` : label}
+        {isOther ? PARTS_WORDS.to({ label, wanted: digitOf(wanted, positions) }) : label}
       </Words>
       {onTurn ? (
         <View style={{ flexDirection: 'row', gap: 4 }}>
@@ -46,7 +47,7 @@ function Step({ label, sign, onPress }: { label: string; sign: '−' | '+'; onPr
   return (
     <Pressable
       role="button"
-      accessibilityLabel={`${label} one ${sign === '+' ? 'up' : 'down'}`}
+      accessibilityLabel={PARTS_WORDS.oneUp({ label, sign: sign === '+' })}
       onPress={onPress}
       style={{
         width: TOUCH,

@@ -5,6 +5,8 @@ import { View } from 'react-native';
 import type { HeardView, JobView } from '@ipsonomo/core/api';
 import { noticeWords } from '@ipsonomo/language';
 import { isAsking, oncePer, type Plan, WAY_WORDS } from '@ipsonomo/core/plan';
+import { ASSIGN_WORDS } from '@ipsonomo/language/screens/assign';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import {
   acts,
   isListening,
@@ -31,7 +33,7 @@ import {
 } from '../../../parts';
 import { useWide } from '../../../theme';
 import { CallPane } from '../call/CallPane';
-import { agoWords, issuesOf, lengthOf, placeOf, plural } from '../../words';
+import { agoWords, issuesOf, lengthOf, placeOf } from '../../words';
 import { Clock } from '../../Clock';
 import { awaitedOf, HeardBook, loanEndsOf, type Awaited, type HeardOffer } from './awaited';
 import { ExpectServer } from './ExpectServer';
@@ -80,8 +82,8 @@ export function AssignScreen({ job, selected }: Props) {
       <View style={{ gap: 4 }}>
         <Words size="title" heading={1}>
           {awaited.length === 0
-            ? 'Nothing left to assign'
-            : `${plural(awaited.length, 'call')} left`}
+            ? ASSIGN_WORDS.nothingLeftToAssign
+            : ASSIGN_WORDS.callLeft({ awaited: awaited.length })}
         </Words>
         <Words tone="second">
           <Clock>{(at) => situation(listening, clients, at)}</Clock>
@@ -115,11 +117,13 @@ export function AssignScreen({ job, selected }: Props) {
 }
 
 function situation(listening: boolean, heard: readonly HeardView[], now: number): string {
-  if (!listening) return 'Nobody listens on the wire yet. Listening sends nothing.';
+  if (!listening) return ASSIGN_WORDS.nobodyListensOnTheWireYet;
   const last = Math.max(0, ...heard.map((one) => one.lastAt));
-  if (last === 0)
-    return 'Listening. Nothing has asked yet: power a device on, or look at cable and socket.';
-  return `Listening. ${plural(heard.length, 'device')} asked, the last ${agoWords(last, now)}.`;
+  if (last === 0) return ASSIGN_WORDS.listeningNothingHasAskedYetPower;
+  return ASSIGN_WORDS.listeningDeviceAskedTheLast({
+    heard: heard.length,
+    last: agoWords(last, now),
+  });
 }
 
 /** The one thing to do: choose a wire, listen, or go to the next call. */
@@ -131,7 +135,7 @@ function ListenAction({ job, next }: { readonly job: string; readonly next: Awai
     return (
       <Button
         size="lg"
-        title="Choose the wire"
+        title={ASSIGN_WORDS.chooseTheWire}
         onPress={() => router.navigate(`/job/${job}/wire`)}
       />
     );
@@ -141,7 +145,7 @@ function ListenAction({ job, next }: { readonly job: string; readonly next: Awai
         <Refusals issues={issuesOf(listen.error)} />
         <Button
           size="lg"
-          title="Start listening"
+          title={COMMON_WORDS.startListening}
           loading={listen.isPending}
           onPress={() => listen.mutate()}
         />
@@ -151,7 +155,7 @@ function ListenAction({ job, next }: { readonly job: string; readonly next: Awai
   return (
     <Button
       size="lg"
-      title={`Go to ${next.device.title}`}
+      title={ASSIGN_WORDS.goTo({ title: next.device.title })}
       onPress={() => router.navigate(`/job/${job}/call/${next.at.id}`)}
     />
   );
@@ -173,8 +177,8 @@ function Notices({ job, plan }: { readonly job: string; readonly plan: Plan | un
           <View style={{ alignItems: 'flex-start' }}>
             <Button
               type="clear"
-              title="I have read it"
-              accessibilityLabel={`I have read it: ${notice.code}`}
+              title={ASSIGN_WORDS.iHaveReadIt}
+              accessibilityLabel={ASSIGN_WORDS.iHaveReadIt2({ code: notice.code })}
               onPress={() => read.mutate({ code: notice.code, at: notice.at })}
             />
           </View>
@@ -202,7 +206,7 @@ function NextCall({ view, book, next }: NextProps) {
     <Card strong>
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 8 }}>
         <Words size="second" tone="second">
-          next · {placeOf(device)}
+          {ASSIGN_WORDS.next({ device: placeOf(device) })}
         </Words>
         <StageNotches notches={at.notches} />
       </View>
@@ -228,23 +232,23 @@ const networkLength = (view: JobView, subnetId: string): number | undefined =>
 
 const loanWords = ({ address, until }: NonNullable<Awaited['at']['loan']>, now: number): string =>
   now < until
-    ? `Lent ${address} until ${dueOf(until)}.`
-    : `The loan of ${address} is over: take it back.`;
+    ? ASSIGN_WORDS.lentUntil({ address, until: dueOf(until) })
+    : ASSIGN_WORDS.theLoanOfIsOverTake({ address });
 
 /** What the next step of a call is, in a few words. */
 function nextStep({ device, at }: Awaited, offers: readonly HeardOffer[], now: number): string {
   const [best] = offers;
   if (at.loan) return loanWords(at.loan, now);
-  if (at.trouble) return 'Something stands in its way: open the call.';
-  if (at.stage === 'given') return 'It has its address. Make it stay.';
+  if (at.trouble) return ASSIGN_WORDS.somethingStandsInItsWayOpen;
+  if (at.stage === 'given') return ASSIGN_WORDS.itHasItsAddressMakeIt;
   if (at.mac !== null)
     return best
-      ? `Bound. It last asked ${agoWords(best.heard.lastAt, now)}.`
+      ? ASSIGN_WORDS.boundItLastAsked({ lastAt: agoWords(best.heard.lastAt, now) })
       : isAsking(device.way)
-        ? 'Bound. Its next request will be answered while you let it.'
-        : `Bound. Awaited at its address, by ${WAY_WORDS[device.way]}`;
-  if (best) return `${offers.length} heard that may be it`;
-  return `awaited by ${WAY_WORDS[device.way]}`;
+        ? ASSIGN_WORDS.boundItsNextRequestWillBe
+        : ASSIGN_WORDS.boundAwaitedAtItsAddressBy({ way: WAY_WORDS[device.way] });
+  if (best) return ASSIGN_WORDS.heardThatMayBeIt({ offers: offers.length });
+  return ASSIGN_WORDS.awaitedBy({ way: WAY_WORDS[device.way] });
 }
 
 const isSamePlace = (one: Awaited, before: Awaited | undefined): boolean =>
@@ -254,7 +258,10 @@ const isSamePlace = (one: Awaited, before: Awaited | undefined): boolean =>
 const PlaceLine = ({ one }: { readonly one: Awaited }) => (
   <View style={{ paddingTop: 12 }}>
     <Words size="caption" tone="second">
-      {[one.device.cabinet && `cabinet ${one.device.cabinet}`, one.device.area]
+      {[
+        one.device.cabinet && COMMON_WORDS.cabinet({ cabinet: one.device.cabinet }),
+        one.device.area,
+      ]
         .filter(Boolean)
         .join(' · ')}
     </Words>
@@ -299,7 +306,7 @@ function AwaitedList({ job, view, book, awaited, wide, selected }: ListProps) {
     <View>
       {wide ? null : (
         <Words size="strong" heading={2}>
-          Then
+          {ASSIGN_WORDS.then}
         </Words>
       )}
       <LongList
@@ -353,7 +360,7 @@ function Strangers({ strangers }: { readonly strangers: readonly HeardView[] }) 
   return (
     <View>
       <Words size="strong" heading={2}>
-        Strangers: heard, bound to nothing, never answered
+        {ASSIGN_WORDS.strangersHeardBoundToNothingNever}
       </Words>
       <LongList
         items={strangers}

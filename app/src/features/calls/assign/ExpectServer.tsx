@@ -1,6 +1,7 @@
 import { Button } from '@rneui/themed';
 import { containsAddress, formatIpv4, parseIpv4 } from '@ipsonomo/core/net';
 import type { Plan } from '@ipsonomo/core/plan';
+import { ASSIGN_WORDS } from '@ipsonomo/language/screens/assign';
 import { useEdit } from '../../../data';
 import { Refusals } from '../../../parts';
 import { issuesOf } from '../../words';
@@ -28,14 +29,14 @@ export function ExpectServer({ job, plan, server }: Props) {
           ...{ from, to: [...from, server] },
         },
       ],
-      why: `the DHCP server ${server} is meant to be in ${subnet.name}`,
+      why: ASSIGN_WORDS.theDhcpServerIsMeantTo({ server, name: subnet.name }),
     });
   return (
     <>
       <Refusals issues={issuesOf(edit.error)} />
       <Button
         type="outline"
-        title={`It is meant to be there: name it in ${subnet.name}`}
+        title={ASSIGN_WORDS.itIsMeantToBeThere({ name: subnet.name })}
         loading={edit.isPending}
         onPress={expect}
       />

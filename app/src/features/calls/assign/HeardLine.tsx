@@ -1,8 +1,9 @@
 import { View } from 'react-native';
 import type { HeardView } from '@ipsonomo/core/api';
 import { TWIN_WORDS } from '@ipsonomo/language';
+import { ASSIGN_WORDS } from '@ipsonomo/language/screens/assign';
 import { MacText, Words } from '../../../parts';
-import { agoWords, plural } from '../../words';
+import { agoWords } from '../../words';
 
 /** One heard client: its MAC, how it asks, how often, how long ago. */
 export function HeardLine({
@@ -17,8 +18,13 @@ export function HeardLine({
   /** Without the MAC, where that stands beside it already. */
   readonly bare?: boolean;
 }) {
-  const name = heard.hostName ? ` as “${heard.hostName}”` : '';
-  const says = `asks by ${heard.protocol}${name}, ${plural(heard.count, 'time')}, last ${agoWords(heard.lastAt, now)}`;
+  const name = heard.hostName ? ASSIGN_WORDS.as({ hostName: heard.hostName }) : '';
+  const says = ASSIGN_WORDS.asksByTimeLast({
+    protocol: heard.protocol,
+    name,
+    count: heard.count,
+    lastAt: agoWords(heard.lastAt, now),
+  });
   return (
     <View>
       {bare ? null : <MacText mac={heard.mac} />}
@@ -46,14 +52,16 @@ function Twins({
   return (
     <View>
       <Words size="second" tone="brick">
-        Two devices have this MAC. Neither is answered.
+        {ASSIGN_WORDS.twoDevicesHaveThisMacNeither}
       </Words>
       {twins.voices.map((voice) => (
         <Words key={voice.transaction} size="second">
-          {[...twins.differs.map((name) => `${TWIN_WORDS[name]} ${voice[name] ?? 'none'}`)].join(
-            ', ',
-          )}
-          , last {agoWords(voice.lastAt, now)}
+          {ASSIGN_WORDS.last({
+            value: [
+              ...twins.differs.map((name) => `${TWIN_WORDS[name]} ${voice[name] ?? 'none'}`),
+            ].join(', '),
+            lastAt: agoWords(voice.lastAt, now),
+          })}
         </Words>
       ))}
     </View>

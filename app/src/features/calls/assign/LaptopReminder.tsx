@@ -1,5 +1,6 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
+import { ASSIGN_WORDS } from '@ipsonomo/language/screens/assign';
 import { changeSettings, useSettings } from '../../../data';
 import { Notice } from '../../../parts';
 import { Command } from '../call/Command';
@@ -10,13 +11,17 @@ export function LaptopReminder() {
   if (!laptop) return null;
   return (
     <View style={{ gap: 6 }}>
-      <Notice tone="ochre" title={`Your laptop still has ${laptop.address}`}>
-        Set it back when you are done beside that device:
+      <Notice tone="ochre" title={ASSIGN_WORDS.yourLaptopStillHas({ address: laptop.address })}>
+        {ASSIGN_WORDS.setItBackWhenYouAre}
       </Notice>
       {laptop.back.map((line) => (
         <Command key={line} line={line} />
       ))}
-      <Button type="outline" title="It is back" onPress={() => changeSettings({ laptop: null })} />
+      <Button
+        type="outline"
+        title={ASSIGN_WORDS.itIsBack}
+        onPress={() => changeSettings({ laptop: null })}
+      />
     </View>
   );
 }

@@ -1,6 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { ASSIGN_WORDS } from '@ipsonomo/language/screens/assign';
 import { Row, Words } from '../../../parts';
 import { placeOf } from '../../words';
 import type { Awaited } from './awaited';
@@ -13,8 +14,8 @@ interface Props {
 }
 
 const STEPS = [
-  ['Up', -1],
-  ['Down', 1],
+  [ASSIGN_WORDS.up, -1],
+  [ASSIGN_WORDS.down, 1],
 ] as const;
 
 /** A call that can be moved: dragged, by one, or to the end of the round where it is skipped for now. */
@@ -41,7 +42,11 @@ export function OrderRow({ one, order, onOrder }: Props) {
     >
       <Row>
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-          <DragHandle label={`Drag: ${device.title}`} onMove={setDrag} onDrop={drop} />
+          <DragHandle
+            label={ASSIGN_WORDS.drag({ title: device.title })}
+            onMove={setDrag}
+            onDrop={drop}
+          />
           <View style={{ flex: 1 }}>
             <Words size="strong" lines={1}>
               {device.title}
@@ -62,8 +67,8 @@ export function OrderRow({ one, order, onOrder }: Props) {
               ))}
               <Button
                 type="outline"
-                title="Last"
-                accessibilityLabel={`Last: ${device.title}`}
+                title={ASSIGN_WORDS.last2}
+                accessibilityLabel={ASSIGN_WORDS.last3({ title: device.title })}
                 disabled={from === order.length - 1}
                 onPress={() => moveTo(order.length - 1)}
               />

@@ -4,26 +4,27 @@ import { useMemo } from 'react';
 import { View } from 'react-native';
 import type { Plan } from '@ipsonomo/core/plan';
 import { carriedFor, type Carried, type RoundCost } from '@ipsonomo/core/round';
+import { ASSIGN_WORDS } from '@ipsonomo/language/screens/assign';
+import { CALLS_WORDS } from '@ipsonomo/language/screens/calls';
 import { Notice, Words } from '../../../parts';
-import { plural } from '../../words';
 import { costOfOrder, type Round } from './use-round';
 
 const CARRIED: Readonly<Record<Carried['what'], string>> = {
-  cable: 'network cable',
-  screwdriver: 'small screwdriver',
-  card: 'memory cards',
-  tool: "maker's tool",
-  papers: 'papers of the kinds',
+  cable: ASSIGN_WORDS.networkCable,
+  screwdriver: ASSIGN_WORDS.smallScrewdriver,
+  card: ASSIGN_WORDS.memoryCards,
+  tool: ASSIGN_WORDS.makersTool,
+  papers: ASSIGN_WORDS.papersOfTheKinds,
 };
 
 /** What a round costs, as a person would say it; what costs nothing is not said. */
 export function costWords({ laptop, areas, cabinets, clashes, power }: RoundCost): string {
   const parts = [
-    plural(cabinets + 1, 'cabinet'),
-    areas > 0 ? plural(areas + 1, 'area') : '',
-    laptop > 0 ? `the laptop set anew ${plural(laptop, 'time')}` : '',
-    clashes > 0 ? `${plural(clashes, 'pair')} with one factory address powered together` : '',
-    power > 0 ? `${plural(power, 'finished device')} cut off by a power cycle` : '',
+    ASSIGN_WORDS.cabinet({ cabinets: cabinets + 1 }),
+    areas > 0 ? ASSIGN_WORDS.area({ areas: areas + 1 }) : '',
+    laptop > 0 ? ASSIGN_WORDS.theLaptopSetAnewTime({ laptop }) : '',
+    clashes > 0 ? ASSIGN_WORDS.pairWithOneFactoryAddressPowered({ clashes }) : '',
+    power > 0 ? ASSIGN_WORDS.finishedDeviceCutOffByA({ power }) : '',
   ];
   return parts.filter((part) => part !== '').join(', ');
 }
@@ -60,30 +61,34 @@ export function RoundHead({ job, plan, round, isOrdering, onOrdering }: Props) {
   if (!best || best.order.length === 0) return null;
   return (
     <View style={{ gap: 8 }}>
-      <Words size="second">Carry: {carried}.</Words>
+      <Words size="second">{ASSIGN_WORDS.carry({ carried })}</Words>
       <Words size="second" tone="second">
-        The round: {costWords(ownCost ?? best.cost)}.
+        {ASSIGN_WORDS.theRound({ ownCost: costWords(ownCost ?? best.cost) })}
       </Words>
       {isOwn ? (
-        <Notice tone="plain" title="You walk in an order of your own">
-          {`The best one costs: ${costWords(best.cost)}.`}
+        <Notice tone="plain" title={ASSIGN_WORDS.youWalkInAnOrderOf}>
+          {ASSIGN_WORDS.theBestOneCosts({ cost: costWords(best.cost) })}
         </Notice>
       ) : null}
       <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
         <Button
           type="outline"
-          title={isOrdering ? 'The order is right' : 'Change the order'}
+          title={isOrdering ? ASSIGN_WORDS.theOrderIsRight : ASSIGN_WORDS.changeTheOrder}
           onPress={() => onOrdering(!isOrdering)}
         />
         {isOrdering ? null : (
           <Button
             type="outline"
-            title="Boxes at the desk"
+            title={CALLS_WORDS.boxesAtTheDesk}
             onPress={() => router.navigate(`/job/${job}/desk`)}
           />
         )}
         {isOwn ? (
-          <Button type="outline" title="Back to the best order" onPress={() => walkAs(undefined)} />
+          <Button
+            type="outline"
+            title={ASSIGN_WORDS.backToTheBestOrder}
+            onPress={() => walkAs(undefined)}
+          />
         ) : null}
       </View>
     </View>

@@ -10,6 +10,7 @@ import {
   type OfferReason,
   type Plan,
 } from '@ipsonomo/core/plan';
+import { ASSIGN_WORDS } from '@ipsonomo/language/screens/assign';
 
 /** A planned interface that is not pinned yet. */
 export interface Awaited {
@@ -111,12 +112,12 @@ export function awaitedOf(job: JobView, round: readonly string[], now: number): 
 const PINNED = STAGES.indexOf('pinned');
 
 const REASON_WORDS: Readonly<Record<OfferReason, string>> = {
-  mac: 'its MAC',
-  name: 'asks by its name',
-  'vendor-class': 'asks as its kind does',
-  kind: 'is of its kind',
-  address: 'asks for its address',
-  protocol: 'asks in its way',
+  mac: ASSIGN_WORDS.itsMac,
+  name: ASSIGN_WORDS.asksByItsName,
+  'vendor-class': ASSIGN_WORDS.asksAsItsKindDoes,
+  kind: ASSIGN_WORDS.isOfItsKind,
+  address: ASSIGN_WORDS.asksForItsAddress,
+  protocol: ASSIGN_WORDS.asksInItsWay,
 };
 
 export const reasonWords = (reasons: readonly OfferReason[]): string =>

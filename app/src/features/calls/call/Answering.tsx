@@ -1,4 +1,5 @@
 import { Button } from '@rneui/themed';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { acts, useAct, useWire } from '../../../data';
 import { Words } from '../../../parts';
 import { leftWords } from '../../words';
@@ -33,13 +34,13 @@ export function AnswerAction({ answering, disabled = false }: Props) {
   if (isAnswering)
     return (
       <Words size="strong" align="center">
-        Waiting for its next request · {leftWords(until, now)} left
+        {CALL_WORDS.waitingForItsNextRequestLeft({ until: leftWords(until, now) })}
       </Words>
     );
   return (
     <Button
       size="lg"
-      title={`Answer for ${ANSWER_MINUTES} minutes`}
+      title={CALL_WORDS.answerForMinutes({ aNSWER_MINUTES: ANSWER_MINUTES })}
       disabled={disabled}
       loading={isPending}
       onPress={start}

@@ -2,6 +2,7 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { evidenceWords } from '@ipsonomo/language';
 import { WAY_WORDS } from '@ipsonomo/core/plan';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { acts, reading, useAct, useField } from '../../../data';
 import { Notice, Refusals, timeOf, Words } from '../../../parts';
 import { DeviceSwitches } from '../../switches';
@@ -20,7 +21,7 @@ export function ArriveStep({ call }: { readonly call: Call }) {
   const check = useAct(acts.check, { job });
   const task = field?.tasks.find((one) => one.kind === 'watch-power' && one.interfaceId === at.id);
   const bySwitches = device.way === 'switches';
-  const act = bySwitches ? 'Power off, turn, power on' : 'Power off and on';
+  const act = bySwitches ? CALL_WORDS.powerOffTurnPowerOn : CALL_WORDS.powerOffAndOn;
   return (
     <CallPage
       call={call}
@@ -28,13 +29,13 @@ export function ArriveStep({ call }: { readonly call: Call }) {
         task ? (
           <Words size="strong" align="center">
             {task.phase === 'waiting-gone'
-              ? 'Looking whether something has the address'
-              : `Waiting to see ${at.address} come up`}
+              ? CALL_WORDS.lookingWhetherSomethingHasThe
+              : CALL_WORDS.waitingToSeeComeUp({ address: at.address })}
           </Words>
         ) : (
           <Button
             size="lg"
-            title={`${act}: watch it`}
+            title={CALL_WORDS.watchIt({ act })}
             loading={watch.isPending}
             onPress={() => watch.mutate()}
           />
@@ -48,15 +49,15 @@ export function ArriveStep({ call }: { readonly call: Call }) {
       {bySwitches || task ? null : (
         <Notice
           tone="plain"
-          title={`Give it ${at.address} by its own way: ${WAY_WORDS[device.way]}`}
+          title={CALL_WORDS.giveItByItsOwnWay({ address: at.address, way: WAY_WORDS[device.way] })}
         >
-          Then it is watched as it comes up, or looked for if it is there already.
+          {CALL_WORDS.thenItIsWatchedAsIt}
         </Notice>
       )}
       {task ? null : (
         <Button
           type="outline"
-          title="It is on already: look for it"
+          title={CALL_WORDS.itIsOnAlreadyLookFor}
           loading={check.isPending}
           onPress={() => check.mutate({ interfaceIds: [at.id] })}
         />
@@ -75,19 +76,19 @@ function Awaiting({ call, phase }: { readonly call: Call; readonly phase: string
   const boot = call.kind?.bootSeconds ?? 10;
   if (latest?.kind === 'arrived-elsewhere')
     return (
-      <Notice tone="brick" title="Something came up elsewhere">
+      <Notice tone="brick" title={CALL_WORDS.somethingCameUpElsewhere}>
         {`${evidenceWords(latest)} (${timeOf(latest.at)}).`}
       </Notice>
     );
   if (phase === 'waiting-gone')
     return (
-      <Notice tone="ochre" title={`Is something at ${call.at.address} already?`}>
-        If so it has to be seen gone first: switch its power off.
+      <Notice tone="ochre" title={CALL_WORDS.isSomethingAtAlready({ address: call.at.address })}>
+        {CALL_WORDS.ifSoItHasToBe}
       </Notice>
     );
   return (
-    <Notice tone="plain" title="Nothing has the address now">
-      {`Set it as drawn, then power on. It starts in about ${boot} s; this page goes on by itself.`}
+    <Notice tone="plain" title={CALL_WORDS.nothingHasTheAddressNow}>
+      {CALL_WORDS.setItAsDrawnThenPower({ boot })}
     </Notice>
   );
 }

@@ -12,6 +12,8 @@ import {
   type MacAddress,
 } from '@ipsonomo/core/net';
 import { isAsking } from '@ipsonomo/core/plan';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { acts, useAct, useWire, isListening } from '../../../data';
 import { Card, Field, LabelCheck, Notice, Refusals, Row, Words, useDraft } from '../../../parts';
 import { HeardLine } from '../assign/HeardLine';
@@ -24,7 +26,7 @@ import { LabelField } from '../label/LabelField';
 import { factoryOf } from './factory';
 import { Waiting } from './Waiting';
 
-const CAME = 'it came up with its address while it was watched';
+const CAME = CALL_WORDS.itCameUpWithItsAddress;
 
 interface Props {
   readonly call: Call;
@@ -80,37 +82,42 @@ export function BindStep({ call, there: chosenThere, onBack }: Props) {
           <Refusals issues={binding.issues} />
           <Button
             size="lg"
-            title={asks ? `Bind and give ${at.address}` : came ? 'It is this one' : 'Bind this MAC'}
+            title={
+              asks
+                ? CALL_WORDS.bindAndGive({ address: at.address })
+                : came
+                  ? CALL_WORDS.itIsThisOne
+                  : CALL_WORDS.bindThisMac
+            }
             disabled={!settled}
             loading={binding.isPending}
             onPress={bind}
           />
           {settled ? null : (
             <Words size="caption" tone="second" align="center">
-              once the label is settled
+              {CALL_WORDS.onceTheLabelIsSettled}
             </Words>
           )}
         </>
       }
     >
       {at.before !== null && at.before === macText && !came ? (
-        <Notice tone="plain" title={`It answers at ${factoryOf(call) ?? 'its old address'}`}>
-          Nothing else answers there now. Hold its label against the MAC before it is changed.
+        <Notice
+          tone="plain"
+          title={CALL_WORDS.itAnswersAt({ call: factoryOf(call) ?? CALL_WORDS.itsOldAddress })}
+        >
+          {CALL_WORDS.nothingElseAnswersThereNowHold}
         </Notice>
       ) : null}
       {came ? (
-        <Notice tone="moss" title={`It came up with ${at.address}`}>
-          Hold its label against the MAC if more than one was switched on.
+        <Notice tone="moss" title={CALL_WORDS.itCameUpWith({ address: at.address })}>
+          {CALL_WORDS.holdItsLabelAgainstTheMac}
         </Notice>
       ) : null}
       <Card>
         <LabelCheck label={label?.ok ? label.value.mac : undefined} heard={mac.value} />
         {held ? <HeardLine heard={held.heard} now={now} bare /> : null}
-        <LabelField
-          label="Type the MAC from the label, in any notation"
-          value={typed}
-          onChange={setTyped}
-        />
+        <LabelField label={CALL_WORDS.typeTheMacFromTheLabel} value={typed} onChange={setTyped} />
         {label?.ok ? <Repairs reading={label.value} /> : null}
         {label?.ok && verdict ? (
           <Verdict
@@ -126,7 +133,7 @@ export function BindStep({ call, there: chosenThere, onBack }: Props) {
       <Others call={call} current={macText} onChoose={setChosen} />
       <Button
         type="clear"
-        title={onBack ? 'Back: it is another' : 'It is none that is heard'}
+        title={onBack ? CALL_WORDS.backItIsAnother : CALL_WORDS.itIsNoneThatIsHeard}
         onPress={onBack ?? (() => setNone(true))}
       />
     </CallPage>
@@ -164,7 +171,7 @@ function NotListening({ call }: { readonly call: Call }) {
         wide ? undefined : (
           <Button
             size="lg"
-            title="Start listening"
+            title={COMMON_WORDS.startListening}
             loading={listen.isPending}
             onPress={() => listen.mutate()}
           />
@@ -172,8 +179,8 @@ function NotListening({ call }: { readonly call: Call }) {
       }
     >
       <Refusals issues={issuesOf(listen.error)} />
-      <Notice tone="plain" title="Nobody listens yet">
-        Listening sends nothing. It shows which devices ask for an address.
+      <Notice tone="plain" title={CALL_WORDS.nobodyListensYet}>
+        {CALL_WORDS.listeningSendsNothingItShowsWhich}
       </Notice>
     </CallPage>
   );
@@ -181,10 +188,10 @@ function NotListening({ call }: { readonly call: Call }) {
 
 function Repairs({ reading }: { readonly reading: LabelReading }) {
   if (reading.repairs.length === 0) return null;
-  const said = reading.repairs.map(({ from, to }) => `${from} as ${to}`).join(', ');
+  const said = reading.repairs.map(({ from, to }) => CALL_WORDS.as({ from, to })).join(', ');
   return (
     <Words size="second" tone="second">
-      Not hex, so read otherwise: {said}.
+      {CALL_WORDS.notHexSoReadOtherwise({ said })}
     </Words>
   );
 }
@@ -200,13 +207,13 @@ interface VerdictProps {
 
 function Verdict({ verdict, label, heard, onSays, reason, onReason }: VerdictProps) {
   const [insists, setInsists] = useState(false);
-  if (verdict.kind === 'same') return <Notice tone="moss">Label and wire agree.</Notice>;
+  if (verdict.kind === 'same') return <Notice tone="moss">{CALL_WORDS.labelAndWireAgree}</Notice>;
   const why = (
     <Field
-      label="It is this one all the same: how do you know?"
+      label={CALL_WORDS.itIsThisOneAllThe}
       value={reason}
       onChange={onReason}
-      placeholder="only this one is powered"
+      placeholder={CALL_WORDS.onlyThisOneIsPowered}
     />
   );
   if (verdict.kind === 'alike' && !insists) {
@@ -215,18 +222,26 @@ function Verdict({ verdict, label, heard, onSays, reason, onReason }: VerdictPro
     return (
       <View style={{ gap: 10 }}>
         <Notice tone="ochre">
-          {`${read} and ${sent} are easily confused on a worn label. Look once more at pair ${Math.floor(verdict.place / 2) + 1}.`}
+          {CALL_WORDS.andAreEasilyConfusedOnA({
+            read,
+            sent,
+            place: Math.floor(verdict.place / 2) + 1,
+          })}
         </Notice>
         <View style={{ flexDirection: 'row', gap: 10 }}>
           <View style={{ flex: 1 }}>
             <Button
               type="outline"
-              title={`Label says ${sent}`}
+              title={CALL_WORDS.labelSays({ sent })}
               onPress={() => onSays(macDigits(heard))}
             />
           </View>
           <View style={{ flex: 1 }}>
-            <Button type="outline" title={`Label says ${read}`} onPress={() => setInsists(true)} />
+            <Button
+              type="outline"
+              title={CALL_WORDS.labelSays2({ read })}
+              onPress={() => setInsists(true)}
+            />
           </View>
         </View>
       </View>
@@ -241,11 +256,9 @@ function Verdict({ verdict, label, heard, onSays, reason, onReason }: VerdictPro
 }
 
 function differenceWords(verdict: LabelVerdict): string {
-  if (verdict.kind === 'near')
-    return 'The two are near, but not the same. A device with several ports may bear the first MAC on its label. Near is a hint and no match.';
-  if (verdict.kind === 'alike')
-    return 'Then this is another device, or its sticker is wrong. Look at what else is heard below.';
-  return 'This is another device. Look at what else is heard below.';
+  if (verdict.kind === 'near') return CALL_WORDS.theTwoAreNearButNot;
+  if (verdict.kind === 'alike') return CALL_WORDS.thenThisIsAnotherDeviceOr;
+  return CALL_WORDS.thisIsAnotherDeviceLookAt;
 }
 
 interface OthersProps {
@@ -261,13 +274,13 @@ function Others({ call, current, onChoose }: OthersProps) {
   return (
     <View>
       <Words size="strong" heading={2}>
-        Also heard
+        {CALL_WORDS.alsoHeard}
       </Words>
       {others.map(({ heard, reasons }) => (
         <Row
           key={heard.mac}
           onPress={() => onChoose(heard.mac)}
-          label={`hold ${heard.mac} against the label`}
+          label={CALL_WORDS.holdAgainstTheLabel({ mac: heard.mac })}
         >
           <HeardLine heard={heard} now={now} note={reasonWords(reasons)} />
         </Row>

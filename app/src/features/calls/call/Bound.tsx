@@ -1,6 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { acts, useAct } from '../../../data';
 import { MacText, Refusals, Words } from '../../../parts';
 import { issuesOf } from '../../words';
@@ -10,7 +11,7 @@ import type { Call } from './CallPage';
 const Asker = ({ mac }: { readonly mac: string }) => (
   <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12, flexWrap: 'wrap' }}>
     <Words size="second" tone="second">
-      asked by
+      {CALL_WORDS.askedBy}
     </Words>
     <MacText mac={mac} />
   </View>
@@ -26,14 +27,14 @@ export function Bound({ call }: { readonly call: Call }) {
     <View style={{ gap: 6 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12, flexWrap: 'wrap' }}>
         <Words size="second" tone="second">
-          bound to
+          {CALL_WORDS.boundTo}
         </Words>
         <MacText mac={at.mac} />
       </View>
       <Refusals issues={issuesOf(unbind.error)} />
       <Button
         type="outline"
-        title={sure ? 'Yes, unbind: it is another device' : 'It is the wrong device'}
+        title={sure ? CALL_WORDS.yesUnbindItIsAnotherDevice : CALL_WORDS.itIsTheWrongDevice}
         onPress={() => (sure ? unbind.mutate() : setSure(true))}
       />
     </View>

@@ -1,4 +1,5 @@
 import { Pressable, Text } from 'react-native';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { FIGURES, TOUCH, useColours } from '../../../theme';
 import { useCopied } from '../../../parts/use-copied';
 
@@ -10,7 +11,7 @@ export function Command({ line }: { readonly line: string }) {
     <Pressable
       onPress={copy}
       accessibilityRole="button"
-      accessibilityHint="copies the command"
+      accessibilityHint={CALL_WORDS.copiesTheCommand}
       style={{ minHeight: TOUCH, justifyContent: 'center' }}
     >
       <Text style={{ fontFamily: FIGURES, fontSize: 15, lineHeight: 21, color: colours.ink }}>

@@ -1,5 +1,6 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { ApiError } from '../../../data';
 import { Field, Refusals } from '../../../parts';
 import { issuesOf } from '../../words';
@@ -24,10 +25,10 @@ export function EvenSo({ error, title, onEvenSo }: Props) {
       {isInUse ? (
         <>
           <Field
-            label="Why may it be disturbed all the same?"
+            label={CALL_WORDS.whyMayItBeDisturbedAll}
             value={reason}
             onChange={setReason}
-            placeholder="line is stopped and locked"
+            placeholder={CALL_WORDS.lineIsStoppedAndLocked}
           />
           <Button
             type="outline"

@@ -3,10 +3,11 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import type { StationView } from '@ipsonomo/core/api';
 import { judgeLabel, parseLabel, parseMac } from '@ipsonomo/core/net';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { acts, useAct, useActOn, useStations, useWire, isListening } from '../../../data';
 import { Card, LabelCheck, Notice, Refusals, Row, Words, useDraft } from '../../../parts';
 import { reasonWords } from '../assign/awaited';
-import { issuesOf, plural } from '../../words';
+import { issuesOf } from '../../words';
 import { LabelField } from '../label/LabelField';
 import { CallPage, type Call } from './CallPage';
 import { StationLine } from './StationLine';
@@ -32,7 +33,7 @@ export function FindStation({ call }: { readonly call: Call }) {
         <Button
           size="lg"
           type={offers.length > 0 ? 'outline' : 'solid'}
-          title={offers.length > 0 ? 'Search again' : 'Search over layer 2'}
+          title={offers.length > 0 ? CALL_WORDS.searchAgain : CALL_WORDS.searchOverLayer2}
           loading={isSearching === true}
           onPress={() => search.mutate()}
         />
@@ -42,21 +43,23 @@ export function FindStation({ call }: { readonly call: Call }) {
       {offers.length === 0 ? (
         <Notice
           tone="plain"
-          {...(search.isSuccess ? { title: 'None that it may be was found' } : {})}
+          {...(search.isSuccess ? { title: CALL_WORDS.noneThatItMayBeWas } : {})}
         >
           {search.isSuccess
-            ? `${plural(stations.length, 'station')} answered, none of its kind and free. Is it on, with a link lamp, in this subnet's switch? The search never crosses a router.`
-            : 'Every station on this wire is asked who it is, whatever its address. That changes nothing.'}
+            ? CALL_WORDS.stationAnsweredNoneOfItsKind({ stations: stations.length })
+            : CALL_WORDS.everyStationOnThisWireIs}
         </Notice>
       ) : (
         <View>
           <Words size="strong" heading={2}>
-            {offers.length === 1 ? 'This may be it' : `${offers.length} may be it`}
+            {offers.length === 1
+              ? CALL_WORDS.thisMayBeIt
+              : CALL_WORDS.mayBeIt({ offers: offers.length })}
           </Words>
           {offers.map(({ station, reasons }) => (
             <Row
               key={station.mac}
-              label={`look at ${station.mac}`}
+              label={CALL_WORDS.lookAt({ mac: station.mac })}
               onPress={() => setChosen(station.mac)}
             >
               <StationLine {...{ station, now }} note={reasonWords(reasons)} />
@@ -90,7 +93,7 @@ function HeldStation({ call, station, now, onOther }: HeldProps) {
     void bind
       .mutateAsync({
         ...{ mac: station.mac, label: typed },
-        ...(byLamp ? { reason: 'its lamp flashed when it was asked to' } : {}),
+        ...(byLamp ? { reason: CALL_WORDS.itsLampFlashedWhenItWas } : {}),
       })
       .then(forget, () => undefined);
   return (
@@ -101,14 +104,14 @@ function HeldStation({ call, station, now, onOther }: HeldProps) {
           <Refusals issues={issuesOf(bind.error ?? flash.error)} />
           <Button
             size="lg"
-            title={byLamp ? 'Its lamp flashes: bind it' : 'Bind this one'}
+            title={byLamp ? CALL_WORDS.itsLampFlashesBindIt : CALL_WORDS.bindThisOne}
             disabled={!byLabel && !byLamp}
             loading={bind.isPending}
             onPress={act}
           />
           {byLabel || byLamp ? null : (
             <Words size="caption" tone="second" align="center">
-              once label or lamp has shown it is the one
+              {CALL_WORDS.onceLabelOrLampHasShown}
             </Words>
           )}
         </>
@@ -121,21 +124,17 @@ function HeldStation({ call, station, now, onOther }: HeldProps) {
         <StationLine {...{ station, now }} bare />
         <Button
           type="outline"
-          title={flash.isSuccess ? 'Flash its lamp again' : 'Flash its lamp'}
+          title={flash.isSuccess ? CALL_WORDS.flashItsLampAgain : CALL_WORDS.flashItsLamp}
           loading={flash.isPending}
           onPress={() => flash.mutate({ params: { job, mac: station.mac } })}
         />
-        <LabelField
-          label="Or type the MAC from the label, in any notation"
-          value={typed}
-          onChange={setTyped}
-        />
-        {byLabel ? <Notice tone="moss">Label and wire agree.</Notice> : null}
+        <LabelField label={CALL_WORDS.orTypeTheMacFromThe} value={typed} onChange={setTyped} />
+        {byLabel ? <Notice tone="moss">{CALL_WORDS.labelAndWireAgree}</Notice> : null}
         {verdict && !byLabel ? (
-          <Notice tone="brick">Label and wire differ: this is another device.</Notice>
+          <Notice tone="brick">{CALL_WORDS.labelAndWireDifferThisIs}</Notice>
         ) : null}
       </Card>
-      <Button type="clear" title="Look at the others" onPress={() => onOther(undefined)} />
+      <Button type="clear" title={CALL_WORDS.lookAtTheOthers} onPress={() => onOther(undefined)} />
     </CallPage>
   );
 }

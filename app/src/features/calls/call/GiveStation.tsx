@@ -4,6 +4,7 @@ import { View } from 'react-native';
 import type { StationGiving, StationView } from '@ipsonomo/core/api';
 import { evidenceWords, nameSlipWords } from '@ipsonomo/language';
 import { findDevice, stationNameOf } from '@ipsonomo/core/plan';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { acts, useAct, useField, useStations, useWire } from '../../../data';
 import { Card, Field, Notice, Refusals, timeOf, Words, useDraft } from '../../../parts';
 import { issuesOf } from '../../words';
@@ -29,7 +30,7 @@ export function GiveButton({ call, give, title, type = 'solid' }: GiveProps) {
     <>
       <EvenSo
         error={giving.error}
-        title="The machine may stop: give it all the same"
+        title={CALL_WORDS.theMachineMayStopGiveIt}
         onEvenSo={(evenSo) => giving.mutate({ give, evenSo })}
       />
       <Button
@@ -59,40 +60,40 @@ export function GiveStation({ call }: { readonly call: Call }) {
       call={call}
       action={
         byController ? (
-          <GiveButton call={call} give="name" title={`Give it the name ${name}`} />
+          <GiveButton call={call} give="name" title={CALL_WORDS.giveItTheName({ name })} />
         ) : (
-          <GiveButton call={call} give="stored" title="Give name and address, to stay" />
+          <GiveButton call={call} give="stored" title={CALL_WORDS.giveNameAndAddressToStay} />
         )
       }
     >
       <Refusals issues={issuesOf(search.error)} />
       {at.trouble ? (
-        <Notice tone="brick" title="It was not given">
+        <Notice tone="brick" title={CALL_WORDS.itWasNotGiven}>
           {`${evidenceWords(at.trouble)} (${timeOf(at.trouble.at)}).`}
         </Notice>
       ) : null}
       <Card>
         <Words size="second" tone="second">
-          planned name
+          {CALL_WORDS.plannedName}
         </Words>
         <Words size="device">{name}</Words>
         <Words size="second" tone="second">
-          in it now
+          {CALL_WORDS.inItNow}
         </Words>
         {station ? (
           <StationLine {...{ station, now }} bare />
         ) : (
-          <Words size="second">It was not found in this run.</Words>
+          <Words size="second">{CALL_WORDS.itWasNotFoundInThis}</Words>
         )}
         <Button
           type="outline"
-          title={station ? 'Look again' : 'Search over layer 2'}
+          title={station ? CALL_WORDS.lookAgain : CALL_WORDS.searchOverLayer2}
           loading={search.isPending}
           onPress={() => search.mutate()}
         />
       </Card>
       {slip ? (
-        <Notice tone="brick" title="Nearly its name, and not its name">
+        <Notice tone="brick" title={CALL_WORDS.nearlyItsNameAndNotIts}>
           {slip}
         </Notice>
       ) : null}
@@ -101,7 +102,7 @@ export function GiveStation({ call }: { readonly call: Call }) {
       ) : (
         <GiveButton
           {...{ call, give: 'temporary', type: 'outline' }}
-          title="Only for now, until power-off"
+          title={CALL_WORDS.onlyForNowUntilPowerOff}
         />
       )}
       {station && isUsed(station, name) ? <Used call={call} station={station} /> : null}
@@ -112,16 +113,10 @@ export function GiveStation({ call }: { readonly call: Call }) {
 
 /** The controller does the rest, if its project has this very name. */
 function ByController({ name, isNamed }: { readonly name: string; readonly isNamed: boolean }) {
-  if (!isNamed)
-    return (
-      <Notice tone="plain">
-        Its controller gives it the address when it starts, to whoever has this name. Then it is
-        seen here by itself.
-      </Notice>
-    );
+  if (!isNamed) return <Notice tone="plain">{CALL_WORDS.itsControllerGivesItTheAddress}</Notice>;
   return (
-    <Notice tone="ochre" title="It has its name and waits for its controller">
-      {`If nothing comes within a minute: does the controller run, on this network? Does its project have exactly ${name}, letter by letter, and has no other device that name?`}
+    <Notice tone="ochre" title={CALL_WORDS.itHasItsNameAndWaits}>
+      {CALL_WORDS.ifNothingComesWithinAMinute({ name })}
     </Notice>
   );
 }
@@ -141,32 +136,31 @@ function Used({ call, station }: { readonly call: Call; readonly station: Statio
   };
   return (
     <View style={{ gap: 10 }}>
-      <Notice tone="ochre" title="It was used before">
-        {`It goes by ${station.name}${station.address ? ` and has ${station.address}` : ''}. Is it really free? Giving a name overwrites that one; setting it back clears all.`}
+      <Notice tone="ochre" title={CALL_WORDS.itWasUsedBefore}>
+        {CALL_WORDS.itGoesByIsItReally({
+          name: station.name ?? '',
+          address: station.address ? CALL_WORDS.andHas({ address: station.address }) : '',
+        })}
       </Notice>
-      <EvenSo
-        error={reset.error}
-        title="The machine may stop: set it back all the same"
-        onEvenSo={setBack}
-      />
+      <EvenSo error={reset.error} title={CALL_WORDS.theMachineMayStopSetIt} onEvenSo={setBack} />
       {open ? (
         <>
           <Field
-            label="Why is it free to be set back?"
+            label={CALL_WORDS.whyIsItFreeToBe}
             value={reason}
             onChange={setReason}
-            placeholder="taken from the old press line"
+            placeholder={CALL_WORDS.takenFromTheOldPressLine}
           />
           <Button
             type="outline"
-            title="Set it back to how it left its maker"
+            title={CALL_WORDS.setItBackToHowIt}
             disabled={reason.trim() === ''}
             loading={reset.isPending}
             onPress={() => setBack()}
           />
         </>
       ) : (
-        <Button type="outline" title="Set it back first" onPress={() => setOpen(true)} />
+        <Button type="outline" title={CALL_WORDS.setItBackFirst} onPress={() => setOpen(true)} />
       )}
     </View>
   );

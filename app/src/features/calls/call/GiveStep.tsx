@@ -2,6 +2,7 @@ import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { evidenceWords } from '@ipsonomo/language';
 import { isAsking, isNamedOverLayer2 } from '@ipsonomo/core/plan';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { acts, useAct } from '../../../data';
 import { Notice, ReasonForm, Refusals } from '../../../parts';
 import { agoWords, issuesOf } from '../../words';
@@ -24,21 +25,23 @@ function Answer({ call }: { readonly call: Call }) {
   const { isAnswering, now } = answering;
   const [offer] = offers;
   const last = offer
-    ? `It last asked ${agoWords(offer.heard.lastAt, now)}.`
-    : 'It was not heard in this run.';
+    ? CALL_WORDS.itLastAsked({ lastAt: agoWords(offer.heard.lastAt, now) })
+    : CALL_WORDS.itWasNotHeardInThis;
   return (
     <CallPage call={call} action={<AnswerAction answering={answering} />}>
       <Refusals issues={issuesOf(answering.error)} />
       {at.trouble ? (
-        <Notice tone="brick" title="It is not answered">
-          {`Why: ${evidenceWords(at.trouble)}. ${cureOf(at.trouble.kind)}`}
+        <Notice tone="brick" title={CALL_WORDS.itIsNotAnswered}>
+          {CALL_WORDS.why({ trouble: evidenceWords(at.trouble), kind: cureOf(at.trouble.kind) })}
         </Notice>
       ) : (
         <Notice
           tone={isAnswering ? 'plain' : 'ochre'}
-          title={isAnswering ? 'Its next request is answered' : 'Nothing is answered now'}
+          title={
+            isAnswering ? CALL_WORDS.itsNextRequestIsAnswered : CALL_WORDS.nothingIsAnsweredNow
+          }
         >
-          {`${last} Power it off and on if you do not want to wait.`}
+          {CALL_WORDS.powerItOffAndOnIf({ last })}
         </Notice>
       )}
       {at.trouble?.kind === 'twins' ? <OneDevice call={call} /> : null}
@@ -55,15 +58,19 @@ function OneDevice({ call }: { readonly call: Call }) {
   const close = () => setOpen(false);
   if (!isOpen)
     return (
-      <Button type="outline" title="I looked: it is one device" onPress={() => setOpen(true)} />
+      <Button
+        type="outline"
+        title={CALL_WORDS.iLookedItIsOneDevice}
+        onPress={() => setOpen(true)}
+      />
     );
   return (
     <>
       <ReasonForm
         about={`one device ${call.at.id}`}
-        label="How do you know that one device alone has it?"
-        title="It is one device: answer it"
-        leave="Leave it unanswered"
+        label={CALL_WORDS.howDoYouKnowThatOne}
+        title={CALL_WORDS.itIsOneDeviceAnswerIt}
+        leave={CALL_WORDS.leaveItUnanswered}
         isBusy={say.isPending}
         onSay={(reason) => say.mutateAsync({ reason }, { onSuccess: close })}
         onLeave={close}
@@ -74,6 +81,6 @@ function OneDevice({ call }: { readonly call: Call }) {
 }
 
 function cureOf(kind: string): string {
-  if (kind === 'twins') return 'Unplug one of the two and start listening anew.';
-  return 'Find that device, or give this one another address in the plan.';
+  if (kind === 'twins') return CALL_WORDS.unplugOneOfTheTwoAnd;
+  return CALL_WORDS.findThatDeviceOrGiveThis;
 }

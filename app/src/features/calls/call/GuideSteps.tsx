@@ -1,5 +1,6 @@
 import { View } from 'react-native';
 import { guideOf, type Kind, type Way } from '@ipsonomo/core/plan';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { Row, Words } from '../../../parts';
 
 interface StepsProps {
@@ -23,7 +24,7 @@ export function NumberedSteps({ label, steps, first = 0 }: StepsProps) {
               <Words size="strong">{step}</Words>
               {at < first ? (
                 <Words size="caption" tone="ochre">
-                  this first
+                  {CALL_WORDS.thisFirst}
                 </Words>
               ) : null}
             </View>
@@ -39,5 +40,7 @@ export function GuideSteps({ kind, way }: { readonly kind: Kind | undefined; rea
   const guide = kind && guideOf(kind, way);
   const steps = guide ? [...guide.first, ...guide.steps] : [];
   if (!guide || steps.length === 0) return null;
-  return <NumberedSteps label="Steps at the device" steps={steps} first={guide.first.length} />;
+  return (
+    <NumberedSteps label={CALL_WORDS.stepsAtTheDevice} steps={steps} first={guide.first.length} />
+  );
 }

@@ -5,6 +5,7 @@ import { View } from 'react-native';
 import type { EvidenceView, FieldTaskView } from '@ipsonomo/core/api';
 import { evidenceWords } from '@ipsonomo/language';
 import { pagePortOf } from '@ipsonomo/core/plan';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { acts, reading, useAct, useField, usePlan, usePresent, useWire } from '../../../data';
 import { AddressText, Card, Notice, Refusals, Row, timeOf, Words } from '../../../parts';
 import { DeviceSwitches } from '../../switches';
@@ -37,7 +38,7 @@ export function HandStep({ call }: { readonly call: Call }) {
   const look = (
     <Button
       size="lg"
-      title={before ? `Look for it at ${before}` : 'Look for it'}
+      title={before ? CALL_WORDS.lookForItAt({ before }) : CALL_WORDS.lookForIt}
       loading={follow.isPending}
       onPress={() => follow.mutate()}
     />
@@ -68,17 +69,17 @@ export function HandStep({ call }: { readonly call: Call }) {
 }
 
 const FOLLOWING: Readonly<Record<string, string>> = {
-  looking: 'Looking who answers',
-  several: 'Waiting until only one answers',
-  'at-old': 'Waiting to see it at its new address',
-  nowhere: 'Waiting to see it',
-  'at-both': 'Waiting until it has left the old address',
-  'at-new': 'It is there',
+  looking: CALL_WORDS.lookingWhoAnswers,
+  several: CALL_WORDS.waitingUntilOnlyOneAnswers,
+  'at-old': CALL_WORDS.waitingToSeeItAtIts,
+  nowhere: CALL_WORDS.waitingToSeeIt,
+  'at-both': CALL_WORDS.waitingUntilItHasLeftThe,
+  'at-new': CALL_WORDS.itIsThere,
 };
 
 const Following = ({ task }: { readonly task: FieldTaskView }) => (
   <Words size="strong" align="center">
-    {FOLLOWING[task.phase] ?? 'Following it'}
+    {FOLLOWING[task.phase] ?? CALL_WORDS.followingIt}
   </Words>
 );
 
@@ -98,13 +99,13 @@ function FoundElsewhere({
   return (
     <View style={{ gap: 6 }}>
       <Words size="strong" heading={2}>
-        Not where it should be?
+        {CALL_WORDS.notWhereItShouldBe}
       </Words>
       <SweepButton job={call.job} />
       {strangers.map((one) => (
         <Row
           key={one.mac}
-          label={`hold the label against ${one.mac}`}
+          label={CALL_WORDS.holdTheLabelAgainst({ mac: one.mac })}
           onPress={() => onChoose(one.mac)}
         >
           <StrangerLine stranger={one} />
@@ -114,11 +115,9 @@ function FoundElsewhere({
   );
 }
 
-const SEVERAL =
-  'They all left their makers with this address. Unplug all but the one of this call: which one answers would be luck.';
-const NOBODY =
-  'Look at its power and its cable, and whether your cable is in the right socket. A used one may be elsewhere: search the wire for it.';
-const STILL = 'It may have a second address, or show an old one until it is restarted.';
+const SEVERAL = CALL_WORDS.theyAllLeftTheirMakersWith;
+const NOBODY = CALL_WORDS.lookAtItsPowerAndIts;
+const STILL = CALL_WORDS.itMayHaveASecondAddress;
 
 interface WhereProps {
   readonly call: Call;
@@ -142,34 +141,37 @@ function Where({ call, task, before, isFactory }: WhereProps) {
       {before ? (
         <Card>
           <Words size="second" tone="second">
-            {isFactory ? 'as it left its maker it is at' : 'it was seen at'}
+            {isFactory ? CALL_WORDS.asItLeftItsMakerIt : CALL_WORDS.itWasSeenAt}
           </Words>
           <AddressText size="call" address={before} />
           <Words size="second">
             {found
               ? `${evidenceWords(found)}, ${agoWords(found.at, now)}`
-              : 'Nobody has looked there yet.'}
+              : CALL_WORDS.nobodyHasLookedThereYet}
           </Words>
         </Card>
       ) : null}
       {task?.phase === 'several' ? (
-        <Notice tone="brick" title="More than one answers there">
+        <Notice tone="brick" title={CALL_WORDS.moreThanOneAnswersThere}>
           {SEVERAL}
         </Notice>
       ) : null}
       {task?.phase === 'nowhere' && before ? (
-        <Notice tone="ochre" title={`Nothing answers at ${before}`}>
+        <Notice tone="ochre" title={CALL_WORDS.nothingAnswersAt({ before })}>
           {NOBODY}
         </Notice>
       ) : null}
       {still?.kind === 'still-at-old' && task ? (
-        <Notice tone="ochre" title="It answers at both addresses">
+        <Notice tone="ochre" title={CALL_WORDS.itAnswersAtBothAddresses}>
           {STILL}
         </Notice>
       ) : null}
       {taken?.kind === 'address-taken' ? (
-        <Notice tone="brick" title={`${call.at.address} is taken`}>
-          {`${evidenceWords(taken)} (${timeOf(taken.at)}). Find that device before you give the address again.`}
+        <Notice tone="brick" title={CALL_WORDS.isTaken({ address: call.at.address })}>
+          {CALL_WORDS.findThatDeviceBeforeYouGive({
+            taken: evidenceWords(taken),
+            at: timeOf(taken.at),
+          })}
         </Notice>
       ) : null}
     </View>

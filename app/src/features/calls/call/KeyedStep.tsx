@@ -4,6 +4,7 @@ import { portText } from '@ipsonomo/core/answering';
 import type { HeardView } from '@ipsonomo/core/api';
 import { evidenceWords } from '@ipsonomo/language';
 import { dhcpNameOf, findDevice, isOneOf } from '@ipsonomo/core/plan';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { acts, reading, useEdit, useHeard, useWire } from '../../../data';
 import { Card, MacText, Notice, Refusals, Row, Words } from '../../../parts';
 import { HeardLine } from '../assign/HeardLine';
@@ -27,13 +28,13 @@ export function KeyedStep({ call }: { readonly call: Call }) {
     >
       <Refusals issues={issuesOf(answering.error)} />
       {at.trouble ? (
-        <Notice tone="brick" title="It is not answered">
+        <Notice tone="brick" title={CALL_WORDS.itIsNotAnswered}>
           {`${evidenceWords(at.trouble)}. ${TROUBLE_CURE}`}
         </Notice>
       ) : null}
       <Card>
         <Words size="second" tone="second">
-          {byName ? 'it has to ask under the name' : 'it has to ask through the switch port'}
+          {byName ? CALL_WORDS.itHasToAskUnderThe : CALL_WORDS.itHasToAskThroughThe}
         </Words>
         <Words size="device">
           {byName
@@ -42,7 +43,7 @@ export function KeyedStep({ call }: { readonly call: Call }) {
               : device.name
             : port
               ? portText(port)
-              : 'not known yet'}
+              : CALL_WORDS.notKnownYet}
         </Words>
         <LastAsked call={call} />
       </Card>
@@ -52,17 +53,14 @@ export function KeyedStep({ call }: { readonly call: Call }) {
         <Ports call={call} />
       )}
       <Notice tone="plain">
-        {byName
-          ? 'Compared letter by letter as it is sent. Switches are read at power-up only: turn them, then power off and on.'
-          : 'The switch has to add relay information (option 82). Whatever is plugged into this port is given the address.'}
+        {byName ? CALL_WORDS.comparedLetterByLetterAsIt : CALL_WORDS.theSwitchHasToAddRelay}
       </Notice>
       <Lend call={call} />
     </CallPage>
   );
 }
 
-const TROUBLE_CURE =
-  'Two devices cannot share a name: look at the switches of both, then start listening anew.';
+const TROUBLE_CURE = CALL_WORDS.twoDevicesCannotShareAName;
 
 /** Who asked under it, or asks otherwise than planned. */
 function LastAsked({ call }: { readonly call: Call }) {
@@ -70,7 +68,7 @@ function LastAsked({ call }: { readonly call: Call }) {
   const { now } = useWire();
   const all = useQuery(reading(acts.readEvidence, { job: call.job, interface: at.id })).data ?? [];
   const last = all.find((one) => isOneOf(['asked', 'asked-by-name', 'asked-by-port'], one));
-  if (!last) return <Words size="second">Nobody has asked so yet.</Words>;
+  if (!last) return <Words size="second">{CALL_WORDS.nobodyHasAskedSoYet}</Words>;
   const otherwise =
     last.kind === 'asked' && (last.facts.otherName ?? last.facts.otherPort) !== undefined;
   return (
@@ -96,29 +94,31 @@ function Ports({ call }: { readonly call: Call }) {
   const keep = (client: HeardView) =>
     edit.mutate({
       edits: [{ op: 'set', type: 'interface', id: at.id, field: 'port', from, to: client.port }],
-      why: `${call.device.title} is plugged into its switch port`,
+      why: CALL_WORDS.isPluggedIntoItsSwitchPort({ title: call.device.title }),
     });
   if (heard.length === 0)
     return (
       <Words size="second" tone="second">
-        No request with relay information was heard in this run.
+        {CALL_WORDS.noRequestWithRelayInformationWas}
       </Words>
     );
   return (
     <View>
       <Refusals issues={issuesOf(edit.error)} />
       <Words size="strong" heading={2}>
-        Heard through ports
+        {CALL_WORDS.heardThroughPorts}
       </Words>
       {heard.map((client) => (
         <Row
           key={`${client.mac} ${portKey(client)}`}
-          label={`keep the port of ${client.mac}`}
+          label={CALL_WORDS.keepThePortOf({ mac: client.mac })}
           onPress={() => keep(client)}
         >
           <HeardLine
             {...{ heard: client, now }}
-            note={client.port ? `through ${portText(client.port)}: press to keep it` : ''}
+            note={
+              client.port ? CALL_WORDS.throughPressToKeepIt({ port: portText(client.port) }) : ''
+            }
           />
         </Row>
       ))}

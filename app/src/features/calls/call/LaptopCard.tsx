@@ -9,6 +9,8 @@ import {
   LAPTOP_SYSTEMS,
   type LaptopSystem,
 } from '@ipsonomo/core/plan';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { adaptersQuery, changeSettings, usePresent, useField } from '../../../data';
 import { AddressText, Card, Choice, Field, Words } from '../../../parts';
 import type { Call } from './CallPage';
@@ -26,7 +28,11 @@ export function LaptopCard({ call, beside }: { readonly call: Call; readonly bes
   const [isOpen, setOpen] = useState(false);
   if (!isOpen)
     return (
-      <Button type="outline" title="Set your own laptop beside it" onPress={() => setOpen(true)} />
+      <Button
+        type="outline"
+        title={CALL_WORDS.setYourOwnLaptopBesideIt}
+        onPress={() => setOpen(true)}
+      />
     );
   return <Opened call={call} beside={beside} />;
 }
@@ -49,7 +55,7 @@ function Opened({ call, beside }: { readonly call: Call; readonly beside: string
   if (!own)
     return (
       <Card>
-        <Words>No address is free beside {beside}. Keep a band for service laptops.</Words>
+        <Words>{CALL_WORDS.noAddressIsFreeBesideKeep({ beside })}</Words>
       </Card>
     );
   const commands = laptopCommands(system, adapter, own);
@@ -57,38 +63,38 @@ function Opened({ call, beside }: { readonly call: Call; readonly beside: string
   return (
     <Card>
       <Words size="second" tone="second">
-        your laptop, beside {beside}
+        {CALL_WORDS.yourLaptopBeside({ beside })}
       </Words>
       <AddressText size="call" address={address} length={own.prefix.length} />
       <Words size="second">
         {own.subnet
-          ? `Free in the plan of ${own.subnet.name}, and not heard on the wire.`
-          : 'In the subnet of the factory address, and not heard on the wire.'}
+          ? CALL_WORDS.freeInThePlanOfAnd({ name: own.subnet.name })
+          : CALL_WORDS.inTheSubnetOfTheFactory}
       </Words>
       <Choice
-        label="Its system"
+        label={CALL_WORDS.itsSystem}
         options={LAPTOP_SYSTEMS.map((value) => ({ value, title: value }))}
         value={system}
         onChange={setSystem}
       />
-      <Field label="Its adapter" value={adapter} onChange={setTyped} figures />
-      <Words size="strong">Set it</Words>
+      <Field label={CALL_WORDS.itsAdapter} value={adapter} onChange={setTyped} figures />
+      <Words size="strong">{CALL_WORDS.setIt}</Words>
       {commands.set.map((line) => (
         <Command key={line} line={line} />
       ))}
-      <Words size="strong">Set it back</Words>
+      <Words size="strong">{COMMON_WORDS.setItBack}</Words>
       {commands.back.map((line) => (
         <Command key={line} line={line} />
       ))}
       {system === 'Linux' ? null : (
         <Words size="caption" tone="second">
-          Not tried by us on this system: look at what it answers.
+          {CALL_WORDS.notTriedByUsOnThis}
         </Words>
       )}
       <View>
         <Button
           type="outline"
-          title="I have set it: remind me"
+          title={CALL_WORDS.iHaveSetItRemindMe}
           onPress={() => changeSettings({ laptop: { address, back: commands.back } })}
         />
       </View>

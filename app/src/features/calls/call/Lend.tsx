@@ -3,6 +3,8 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { formatIpv4, parseIpv4 } from '@ipsonomo/core/net';
 import { findDevice, findSubnet, checkAddress, proposeLoan } from '@ipsonomo/core/plan';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { useEdit, usePresent, useWire } from '../../../data';
 import { Choice, dueOf, Field, Notice, Refusals, Words } from '../../../parts';
 import { issuesOf } from '../../words';
@@ -17,7 +19,9 @@ const HOUR = 3_600_000;
 export function Lend({ call }: { readonly call: Call }) {
   const [open, setOpen] = useState(false);
   if (open) return <LendForm call={call} onLeave={() => setOpen(false)} />;
-  return <Button type="clear" title="Lend it another address" onPress={() => setOpen(true)} />;
+  return (
+    <Button type="clear" title={CALL_WORDS.lendItAnotherAddress} onPress={() => setOpen(true)} />
+  );
 }
 
 function LendForm({ call, onLeave }: { readonly call: Call; readonly onLeave: () => void }) {
@@ -42,20 +46,20 @@ function LendForm({ call, onLeave }: { readonly call: Call; readonly onLeave: ()
     const to = { address: formatIpv4(address.value), until: Date.now() + Number(hours) * HOUR };
     edit.mutate({
       edits: [{ op: 'set', type: 'interface', id: at.id, field: 'loan', from: null, to }],
-      why: `lent ${to.address} to ${device.title}`,
+      why: CALL_WORDS.lentTo({ address: to.address, title: device.title }),
     });
   };
   return (
     <View style={{ gap: 8 }}>
       <Words size="strong" heading={2}>
-        Lend it another address
+        {CALL_WORDS.lendItAnotherAddress}
       </Words>
       <Words size="second" tone="second">
-        {`Where ${at.address} cannot be had yet. When the time is over it is given the planned one again.`}
+        {CALL_WORDS.whereCannotBeHadYetWhen({ address: at.address })}
       </Words>
-      <Field label="Address to lend" value={text} onChange={setText} />
+      <Field label={CALL_WORDS.addressToLend} value={text} onChange={setText} />
       <Choice
-        label="For how many hours?"
+        label={CALL_WORDS.forHowManyHours}
         options={HOURS.map((value) => ({ value, title: value }))}
         value={hours}
         onChange={setHours}
@@ -63,12 +67,12 @@ function LendForm({ call, onLeave }: { readonly call: Call; readonly onLeave: ()
       <Refusals issues={issues.length > 0 ? issues : issuesOf(edit.error)} />
       <Button
         type="outline"
-        title="Lend it"
+        title={CALL_WORDS.lendIt}
         disabled={issues.length > 0}
         loading={edit.isPending}
         onPress={lend}
       />
-      <Button type="clear" title="Leave it" onPress={onLeave} />
+      <Button type="clear" title={COMMON_WORDS.leaveIt} onPress={onLeave} />
     </View>
   );
 }
@@ -90,13 +94,13 @@ export function LoanStep({ call }: { readonly call: Call }) {
       edits: [
         { op: 'set', type: 'interface', id: at.id, field: 'loan', from: { ...loan }, to: null },
       ],
-      why: `took ${loan.address} back from ${device.title}`,
+      why: CALL_WORDS.tookBackFrom({ address: loan.address, title: device.title }),
     });
   const back = (
     <Button
       size="lg"
       type={isOver ? 'solid' : 'outline'}
-      title={`Take ${loan.address} back`}
+      title={CALL_WORDS.takeBack({ address: loan.address })}
       loading={edit.isPending}
       onPress={takeBack}
     />
@@ -108,17 +112,17 @@ export function LoanStep({ call }: { readonly call: Call }) {
     >
       <Refusals issues={issuesOf(edit.error ?? answering.error)} />
       {isOver ? (
-        <Notice tone="ochre" title={`The loan of ${loan.address} is over`}>
-          {`It ended at ${dueOf(loan.until)}. Take it back, then power the device off and on: it asks again and is given ${at.address}.`}
+        <Notice tone="ochre" title={CALL_WORDS.theLoanOfIsOver({ address: loan.address })}>
+          {CALL_WORDS.itEndedAtTakeItBack({ until: dueOf(loan.until), address: at.address })}
         </Notice>
       ) : (
         <Notice
           tone={has ? 'moss' : 'plain'}
-          title={`Lent ${loan.address} until ${dueOf(loan.until)}`}
+          title={CALL_WORDS.lentUntil({ address: loan.address, until: dueOf(loan.until) })}
         >
           {has
-            ? `It has that address now, and not ${at.address}: the call stays open until that is back.`
-            : 'Its next request is answered with that address. Power it off and on if you do not want to wait.'}
+            ? CALL_WORDS.itHasThatAddressNowAnd({ address: at.address })
+            : CALL_WORDS.itsNextRequestIsAnsweredWith}
         </Notice>
       )}
       {isOver ? null : back}

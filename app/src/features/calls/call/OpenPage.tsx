@@ -1,5 +1,6 @@
 import { Button } from '@rneui/themed';
 import { Linking } from 'react-native';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { acts, useAct } from '../../../data';
 import { Refusals, Words } from '../../../parts';
 import { issuesOf } from '../../words';
@@ -18,13 +19,13 @@ export function OpenPage({ call }: { readonly call: Call }) {
       <Refusals issues={issuesOf(open.error)} />
       <Button
         size="lg"
-        title="Open its page"
+        title={CALL_WORDS.openItsPage}
         loading={open.isPending}
         // A refusal is shown from the mutation itself.
         onPress={() => void show().catch(() => undefined)}
       />
       <Words size="caption" tone="second" align="center">
-        this page goes on looking for it at {call.at.address}
+        {CALL_WORDS.thisPageGoesOnLookingFor({ address: call.at.address })}
       </Words>
     </>
   );

@@ -2,6 +2,8 @@ import { Button } from '@rneui/themed';
 import { View } from 'react-native';
 import { evidenceWords } from '@ipsonomo/language';
 import { isByHand, isKeyed, isNamedOverLayer2 } from '@ipsonomo/core/plan';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { acts, useAct, useField, type Acting } from '../../../data';
 import { Notice, timeOf, Words } from '../../../parts';
 import { Bound } from './Bound';
@@ -31,7 +33,7 @@ export function PinStep({ call }: { readonly call: Call }) {
     <Button
       size="lg"
       type={type}
-      title={ready ? 'Now cut its power and watch' : 'Cut its power without it, and watch'}
+      title={ready ? CALL_WORDS.nowCutItsPowerAndWatch : CALL_WORDS.cutItsPowerWithoutItAnd}
       loading={watch.isPending}
       onPress={() => watch.mutate()}
     />
@@ -43,47 +45,47 @@ export function PinStep({ call }: { readonly call: Call }) {
     >
       {told && at.keep ? (
         <Notice tone="moss" title={evidenceWords(at.keep)}>
-          {`${timeOf(at.keep.at)}. Whether it stays is seen only after power off and on.`}
+          {CALL_WORDS.whetherItStaysIsSeenOnly({ at: timeOf(at.keep.at) })}
         </Notice>
       ) : isStored ? (
         <Notice
           tone="plain"
           title={
             byController
-              ? 'Its controller gives it at every start'
+              ? CALL_WORDS.itsControllerGivesItAtEvery
               : asksAlways
-                ? 'It asks at every start'
-                : 'Such a device keeps its address by itself'
+                ? CALL_WORDS.itAsksAtEveryStart
+                : CALL_WORDS.suchADeviceKeepsItsAddress
           }
         >
           {byController
-            ? 'Its controller gives it the address again, by its name. That is seen after power off and on.'
+            ? CALL_WORDS.itsControllerGivesItTheAddressOn
             : asksAlways
-              ? 'Its address stays when the DHCP service of the plant answers it. Ipsonomo does not answer while it watches, so that shows.'
-              : 'Whether it stays is seen only after power off and on.'}
+              ? CALL_WORDS.itsAddressStaysWhenTheDhcp
+              : CALL_WORDS.whetherItStaysIsSeenOnlyOn}
         </Notice>
       ) : byHand ? (
-        <Notice tone="ochre" title="Whether it stays is not seen yet">
-          It has the address now. Look that it was stored as the kind asks for, then cut its power.
+        <Notice tone="ochre" title={CALL_WORDS.whetherItStaysIsNotSeen}>
+          {CALL_WORDS.itHasTheAddressNowLook}
         </Notice>
       ) : (
-        <Notice tone="ochre" title="The address is temporary">
-          It is gone at the next power-off, until the device is told to keep it.
+        <Notice tone="ochre" title={CALL_WORDS.theAddressIsTemporary}>
+          {CALL_WORDS.itIsGoneAtTheNext}
         </Notice>
       )}
       {at.keep?.kind === 'keep-refused' ? (
-        <Notice tone="brick" title="It was not told">
+        <Notice tone="brick" title={CALL_WORDS.itWasNotTold}>
           {`${evidenceWords(at.keep)} (${timeOf(at.keep.at)})`}
         </Notice>
       ) : null}
       <EvenSo
         error={pin.error}
-        title="The machine may stop: tell it all the same"
+        title={CALL_WORDS.theMachineMayStopTellIt}
         onEvenSo={(evenSo) => pin.mutate({ evenSo })}
       />
       <EvenSo
         error={said.error ?? watch.error}
-        title="The machine may stop: cut its power all the same"
+        title={CALL_WORDS.theMachineMayStopCutIts}
         onEvenSo={(evenSo) => watch.mutate({ evenSo })}
       />
       <Steps call={call} />
@@ -103,12 +105,12 @@ function MakeItStay({
   readonly said: Acting<typeof acts.sayKept>;
 }) {
   if (isNamedOverLayer2(call.device.way))
-    return <GiveButton call={call} give="stored" title="Store name and address in it" />;
+    return <GiveButton call={call} give="stored" title={CALL_WORDS.storeNameAndAddressInIt} />;
   if (call.kind?.pinning.by === 'tcpip-object')
     return (
       <Button
         size="lg"
-        title="Tell it to keep the address"
+        title={CALL_WORDS.tellItToKeepTheAddress}
         loading={pin.isPending}
         onPress={() => pin.mutate()}
       />
@@ -116,7 +118,7 @@ function MakeItStay({
   return (
     <Button
       size="lg"
-      title="Done at the device"
+      title={CALL_WORDS.doneAtTheDevice}
       loading={said.isPending}
       onPress={() => said.mutate()}
     />
@@ -130,7 +132,7 @@ function Steps({ call }: { readonly call: Call }) {
   return (
     <View style={{ gap: 6 }}>
       <Words size="strong" heading={2}>
-        At the device
+        {COMMON_WORDS.atTheDevice}
       </Words>
       {pinning.steps.map((step, index) => (
         <Words key={step}>{`${index + 1}. ${step}`}</Words>

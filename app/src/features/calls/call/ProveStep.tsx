@@ -1,6 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { evidenceWords } from '@ipsonomo/language';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { acts, useAct, usePlan, useWire } from '../../../data';
 import { Notice, Refusals, timeOf } from '../../../parts';
 import { awaitedOf } from '../assign/awaited';
@@ -27,7 +29,7 @@ export function ProveStep({ call }: { readonly call: Call }) {
     <Button
       size="lg"
       type={proven ? 'outline' : 'solid'}
-      title={proven ? 'Ask it again' : 'Prove it: ARP and ping'}
+      title={proven ? CALL_WORDS.askItAgain : CALL_WORDS.proveItArpAndPing}
       loading={asking || check.isPending}
       onPress={() => check.mutate({ interfaceIds: [at.id] })}
     />
@@ -35,28 +37,35 @@ export function ProveStep({ call }: { readonly call: Call }) {
   const onward = next ? (
     <Button
       size="lg"
-      title={`Next: ${next.device.title}`}
+      title={CALL_WORDS.next({ title: next.device.title })}
       onPress={() => router.navigate(`/job/${job}/call/${next.at.id}`)}
     />
   ) : (
-    <Button size="lg" title="To the proof" onPress={() => router.navigate(`/job/${job}/prove`)} />
+    <Button
+      size="lg"
+      title={CALL_WORDS.toTheProof}
+      onPress={() => router.navigate(`/job/${job}/prove`)}
+    />
   );
   return (
     <CallPage call={call} action={proven ? onward : ask}>
       <Refusals issues={issuesOf(check.error)} />
       {at.check ? (
-        <Notice tone={proven ? 'moss' : 'brick'} title={proven ? 'Proven' : 'Not as planned'}>
+        <Notice
+          tone={proven ? 'moss' : 'brick'}
+          title={proven ? COMMON_WORDS.proven : CALL_WORDS.notAsPlanned}
+        >
           {`${evidenceWords(at.check)} (${timeOf(at.check.at)})`}
         </Notice>
       ) : (
-        <Notice tone="moss" title="The address stays">
-          It came back with it after power off and on.
+        <Notice tone="moss" title={CALL_WORDS.theAddressStays}>
+          {CALL_WORDS.itCameBackWithItAfter}
         </Notice>
       )}
       {alike && alike !== next ? (
         <Button
           type="outline"
-          title={`Next of the same: ${alike.device.title}`}
+          title={CALL_WORDS.nextOfTheSame({ title: alike.device.title })}
           onPress={() => router.navigate(`/job/${job}/call/${alike.at.id}`)}
         />
       ) : null}

@@ -2,14 +2,15 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
 import { evidenceWords } from '@ipsonomo/language';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { acts, reading, useAct } from '../../../data';
 import { Card, Field, Notice, Refusals, timeOf, Words, useDraft } from '../../../parts';
 import { issuesOf } from '../../words';
 import type { Call } from './CallPage';
 
 const ASKS = {
-  display: 'Type what its display shows now',
-  page: 'Paste what its page shows: address, MAC, serial number',
+  display: CALL_WORDS.typeWhatItsDisplayShowsNow,
+  page: CALL_WORDS.pasteWhatItsPageShowsAddress,
 } as const;
 
 /** What a person read off the device: weaker than seen on the wire, stronger than a tick. */
@@ -31,7 +32,11 @@ export function ReadOffCard({
       {last ? (
         <Notice
           tone={last.kind === 'read-otherwise' ? 'brick' : 'plain'}
-          title={last.kind === 'read-otherwise' ? 'It reads otherwise' : 'Not seen on the wire yet'}
+          title={
+            last.kind === 'read-otherwise'
+              ? CALL_WORDS.itReadsOtherwise
+              : CALL_WORDS.notSeenOnTheWireYet
+          }
         >
           {`${evidenceWords(last)} (${last.person}, ${timeOf(last.at)})`}
         </Notice>
@@ -41,20 +46,20 @@ export function ReadOffCard({
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Button
           type="outline"
-          title="Hold it against the plan"
+          title={CALL_WORDS.holdItAgainstThePlan}
           disabled={text.trim() === ''}
           loading={read.isPending}
           onPress={() => read.mutate({ from, text }, { onSuccess: forget })}
         />
         <Button
           type="clear"
-          title="I only say it is done"
+          title={CALL_WORDS.iOnlySayItIsDone}
           loading={said.isPending}
           onPress={() => said.mutate()}
         />
       </View>
       <Words size="caption" tone="second">
-        {'Said is kept as said: it raises no stage.'}
+        {CALL_WORDS.saidIsKeptAsSaidIt}
       </Words>
     </Card>
   );

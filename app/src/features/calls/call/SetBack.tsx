@@ -1,6 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { acts, useAct } from '../../../data';
 import { Field, Notice, Refusals, Words, useDraft } from '../../../parts';
 import { issuesOf } from '../../words';
@@ -18,42 +20,42 @@ export function SetBack({ call }: { readonly call: Call }) {
   const [reason, setReason, forget] = useDraft(`set back ${at.id}`);
   if (said.isSuccess)
     return (
-      <Notice tone="plain" title="Kept as said, not seen">
-        It is seen as soon as it asks, or comes up as it left its maker.
+      <Notice tone="plain" title={CALL_WORDS.keptAsSaidNotSeen}>
+        {CALL_WORDS.itIsSeenAsSoonAs}
       </Notice>
     );
   if (!open)
     return (
       <Button
         type="outline"
-        title="It was used before: set it back"
+        title={CALL_WORDS.itWasUsedBeforeSetIt}
         onPress={() => setOpen(true)}
       />
     );
   return (
     <View style={{ gap: 8 }}>
       <Words size="strong" heading={2}>
-        Set it back
+        {COMMON_WORDS.setItBack}
       </Words>
       {kind && kind.setBack.length > 0 ? (
-        <NumberedSteps label="Steps to set it back" steps={kind.setBack} />
+        <NumberedSteps label={CALL_WORDS.stepsToSetItBack} steps={kind.setBack} />
       ) : (
         <Words size="second" tone="second">
-          Its kind does not say how: look in its papers.
+          {CALL_WORDS.itsKindDoesNotSayHow}
         </Words>
       )}
       <Words size="second" tone="second">
-        If another controller owns it, release it there first.
+        {CALL_WORDS.ifAnotherControllerOwnsItRelease}
       </Words>
       <Field
-        label="Why is it free to be set back?"
+        label={CALL_WORDS.whyIsItFreeToBe}
         value={reason}
         onChange={setReason}
-        placeholder="taken from the old press line"
+        placeholder={CALL_WORDS.takenFromTheOldPressLine}
       />
       <Refusals issues={issuesOf(said.error)} />
       <Button
-        title="It is set back"
+        title={CALL_WORDS.itIsSetBack}
         disabled={reason.trim() === ''}
         loading={said.isPending}
         onPress={() => said.mutate({ reason: reason.trim() }, { onSuccess: forget })}

@@ -1,5 +1,6 @@
 import { View } from 'react-native';
 import type { StationView } from '@ipsonomo/core/api';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { AddressText, MacText, Words } from '../../../parts';
 import { agoWords } from '../../words';
 
@@ -18,20 +19,22 @@ export function StationLine({ station, now, note, bare = false }: Props) {
     <View style={{ gap: 2 }}>
       {bare ? null : <MacText mac={mac} />}
       <Words size="second">
-        {type ?? 'It does not say what it is'}
+        {type ?? CALL_WORDS.itDoesNotSayWhatIt}
         {' · '}
-        {name ? `named ${name}` : 'no name yet'}
+        {name ? CALL_WORDS.named({ name }) : CALL_WORDS.noNameYet}
       </Words>
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'baseline' }}>
         {address === null ? (
           <Words size="second" tone="second">
-            no address
+            {CALL_WORDS.noAddress}
           </Words>
         ) : (
           <AddressText address={address} still />
         )}
         <Words size="second" tone={isInConflict ? 'brick' : 'second'}>
-          {isInConflict ? 'another device has that too' : `told ${agoWords(lastAt, now)}`}
+          {isInConflict
+            ? CALL_WORDS.anotherDeviceHasThatToo
+            : CALL_WORDS.told({ lastAt: agoWords(lastAt, now) })}
         </Words>
       </View>
       {note ? (

@@ -1,6 +1,8 @@
 import { View } from 'react-native';
 import { formatIpv4, maskOf, type PrefixLength } from '@ipsonomo/core/net';
 import { findDevice } from '@ipsonomo/core/plan';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { AddressText, Row, Words } from '../../../parts';
 import type { Call } from './CallPage';
 
@@ -13,22 +15,22 @@ export function Typed({ call }: { readonly call: Call }) {
   const gateway = own === 'subnet' ? subnet?.gateway : own;
   const mask = at?.mask ?? maskOf(call.length as PrefixLength);
   const rows = [
-    ['Address', call.at.address],
-    ['Mask', formatIpv4(mask)],
-    ['Gateway', gateway === undefined ? undefined : formatIpv4(gateway)],
+    [COMMON_WORDS.address, call.at.address],
+    [CALL_WORDS.mask, formatIpv4(mask)],
+    [COMMON_WORDS.gateway, gateway === undefined ? undefined : formatIpv4(gateway)],
   ] as const;
   return (
     <View>
       <Words size="strong" heading={2}>
-        Type there
+        {CALL_WORDS.typeThere}
       </Words>
-      <View role="list" aria-label="Values to type">
+      <View role="list" aria-label={CALL_WORDS.valuesToType}>
         {rows.map(([title, value]) => (
           <Row key={title} isItem>
             <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12 }}>
               <Words tone="second">{title}</Words>
               {value === undefined ? (
-                <Words>leave it empty</Words>
+                <Words>{CALL_WORDS.leaveItEmpty}</Words>
               ) : (
                 <AddressText address={value} length={call.length} />
               )}

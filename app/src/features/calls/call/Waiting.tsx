@@ -1,6 +1,7 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
 import { findSubnet, notHeardCauses, patienceFor, type NotHeardCause } from '@ipsonomo/core/plan';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { useField, useTraffic } from '../../../data';
 import { Notice, Row, Words } from '../../../parts';
 import { DeviceSwitches } from '../../switches';
@@ -32,10 +33,10 @@ export function Waiting({ call, onBack }: Props) {
   const nameOf = (id: string) => findSubnet(plan, id)?.name ?? id;
   return (
     <CallPage call={call}>
-      <Notice tone="plain" title="Not heard yet">
-        {`Power it on, or off and on. Such a device asks within ${kind ? patienceFor(kind) : 60} s. If it does not, look at these in order:`}
+      <Notice tone="plain" title={CALL_WORDS.notHeardYet}>
+        {CALL_WORDS.powerItOnOrOffAnd({ kind: kind ? patienceFor(kind) : 60 })}
       </Notice>
-      <View role="list" aria-label="Why it may not be heard">
+      <View role="list" aria-label={CALL_WORDS.whyItMayNotBeHeard}>
         {causes.map((cause, index) => {
           const [first, second] = causeWords(cause, nameOf, nameOf(at.subnetId));
           return (
@@ -56,7 +57,9 @@ export function Waiting({ call, onBack }: Props) {
         })}
       </View>
       {causes.some(({ code }) => code === 'keeps-address') ? <SetBack call={call} /> : null}
-      {onBack ? <Button type="outline" title="Look at what is heard" onPress={onBack} /> : null}
+      {onBack ? (
+        <Button type="outline" title={CALL_WORDS.lookAtWhatIsHeard} onPress={onBack} />
+      ) : null}
       {causes.some(({ code }) => code === 'switches') ? (
         <DeviceSwitches plan={plan} deviceId={device.id} interfaceId={at.id} />
       ) : null}
@@ -71,36 +74,24 @@ function causeWords(
 ): readonly [string, string] {
   switch (cause.code) {
     case 'no-link':
-      return ['The laptop has no link', 'Look at the cable and the lamps at both its ends.'];
+      return [CALL_WORDS.theLaptopHasNoLink, CALL_WORDS.lookAtTheCableAndThe];
     case 'dead-wire':
-      return [
-        'Not one frame was heard from anybody',
-        'The socket may be switched off, or in a network of its own. Try the next one.',
-      ];
+      return [CALL_WORDS.notOneFrameWasHeardFrom, CALL_WORDS.theSocketMayBeSwitchedOff];
     case 'other-subnet':
       return [
-        `What is heard here is ${nameOf(cause.subnetId)}, not ${planned}`,
-        'Plug the laptop into a socket of its own network.',
+        CALL_WORDS.whatIsHeardHereIsNot({ subnetId: nameOf(cause.subnetId), planned }),
+        CALL_WORDS.plugTheLaptopIntoASocket,
       ];
     case 'its-cable':
-      return [
-        'Has its network plug a lamp?',
-        'No lamp: its cable, or the socket at the other end.',
-      ];
+      return [CALL_WORDS.hasItsNetworkPlugALamp, CALL_WORDS.noLampItsCableOrThe];
     case 'switches':
-      return [
-        'Do its switches say "ask"?',
-        'As drawn below. They are read only when it gets power.',
-      ];
+      return [CALL_WORDS.doItsSwitchesSayAsk, CALL_WORDS.asDrawnBelowTheyAreRead];
     case 'not-restarted':
       return [
-        'Was it without power since?',
-        `It pauses longer and longer between two requests; after power off and on it begins anew, within ${cause.seconds} s.`,
+        CALL_WORDS.wasItWithoutPowerSince,
+        CALL_WORDS.itPausesLongerAndLongerBetween({ seconds: cause.seconds }),
       ];
     case 'keeps-address':
-      return [
-        'Does it keep an address from before?',
-        'Then it does not ask. Set it back the way of its kind, or find it by its old address.',
-      ];
+      return [CALL_WORDS.doesItKeepAnAddressFrom, CALL_WORDS.thenItDoesNotAskSet];
   }
 }

@@ -1,13 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
 import { evidenceWords } from '@ipsonomo/language';
+import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { acts, reading } from '../../../data';
 import { Notice, timeOf, Words } from '../../../parts';
 import { CallPage, type Call } from './CallPage';
 
 const PHASES = [
-  ['waiting-gone', 'Switch its power off'],
-  ['waiting-back', 'Switch it on again'],
+  ['waiting-gone', CALL_WORDS.switchItsPowerOff],
+  ['waiting-back', CALL_WORDS.switchItOnAgain],
 ] as const;
 
 /** A device watched through power off and on, or as it comes up for the first time. */
@@ -21,7 +22,7 @@ export function Watching({ call, phase }: { readonly call: Call; readonly phase:
       call={call}
       action={
         <Words size="strong" align="center">
-          {phase === 'waiting-gone' ? 'Waiting to see it gone' : 'Waiting to see it back'}
+          {phase === 'waiting-gone' ? CALL_WORDS.waitingToSeeItGone : CALL_WORDS.waitingToSeeItBack}
         </Words>
       }
     >
@@ -37,9 +38,9 @@ export function Watching({ call, phase }: { readonly call: Call; readonly phase:
               </Words>
               <Words size="second" tone="second">
                 {index < at
-                  ? 'seen gone'
+                  ? CALL_WORDS.seenGone
                   : name === 'waiting-back'
-                    ? `it starts in about ${boot} s`
+                    ? CALL_WORDS.itStartsInAboutS({ boot })
                     : ''}
               </Words>
             </View>
@@ -47,14 +48,11 @@ export function Watching({ call, phase }: { readonly call: Call; readonly phase:
         ))}
       </View>
       {latest?.kind === 'back-too-soon' ? (
-        <Notice tone="ochre" title="That was not a power cut">
-          {`It was ${evidenceWords(latest)} (${timeOf(latest.at)}). Once more.`}
+        <Notice tone="ochre" title={CALL_WORDS.thatWasNotAPowerCut}>
+          {CALL_WORDS.itWasOnceMore({ latest: evidenceWords(latest), at: timeOf(latest.at) })}
         </Notice>
       ) : null}
-      <Notice tone="plain">
-        The power, not the network cable: a device that keeps its power keeps any address. While it
-        is watched Ipsonomo does not answer it, so what it comes back with is its own.
-      </Notice>
+      <Notice tone="plain">{CALL_WORDS.thePowerNotTheNetworkCable}</Notice>
     </CallPage>
   );
 }

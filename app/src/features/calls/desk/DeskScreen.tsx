@@ -2,6 +2,8 @@ import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { formatMac, parseLabel } from '@ipsonomo/core/net';
+import { CALLS_WORDS } from '@ipsonomo/language/screens/calls';
+import { DESK_WORDS } from '@ipsonomo/language/screens/desk';
 import { acts, useAct, usePlan } from '../../../data';
 import {
   AddressText,
@@ -15,7 +17,7 @@ import {
   Words,
 } from '../../../parts';
 import { LabelField } from '../label/LabelField';
-import { issuesOf, lengthOf, placeOf, plural } from '../../words';
+import { issuesOf, lengthOf, placeOf } from '../../words';
 import { kindsWaiting, waitingFor, type Waiting } from './boxes';
 
 /** Boxes as they come in: each sticker is bound at the desk, so that on site the first power-up is answered. */
@@ -52,7 +54,11 @@ export function DeskScreen({ job }: { readonly job: string }) {
           <Refusals issues={issuesOf(bind.error)} />
           <Button
             size="lg"
-            title={meant ? `Bind to ${meant.device.title}` : 'Choose which device it is'}
+            title={
+              meant
+                ? DESK_WORDS.bindTo({ title: meant.device.title })
+                : DESK_WORDS.chooseWhichDeviceItIs
+            }
             disabled={!meant || !label?.ok}
             loading={bind.isPending}
             onPress={act}
@@ -61,26 +67,28 @@ export function DeskScreen({ job }: { readonly job: string }) {
       }
     >
       <Words size="title" heading={1}>
-        Boxes at the desk
+        {CALLS_WORDS.boxesAtTheDesk}
       </Words>
-      <Words tone="second">
-        Scan or type the sticker of each box as it comes in. On site the device is answered at its
-        first power-up.
-      </Words>
-      <LabelField label="Sticker of the box" value={typed} onChange={setTyped} onEnter={act} />
+      <Words tone="second">{DESK_WORDS.scanOrTypeTheStickerOf}</Words>
+      <LabelField
+        label={DESK_WORDS.stickerOfTheBox}
+        value={typed}
+        onChange={setTyped}
+        onEnter={act}
+      />
       {label?.ok && label.value.repairs.length > 0 ? (
-        <Notice tone="ochre" title="Letters that are no hex were repaired">
-          {label.value.repairs.map(({ from, to }) => `${from} read as ${to}`).join(', ')}
+        <Notice tone="ochre" title={DESK_WORDS.lettersThatAreNoHexWere}>
+          {label.value.repairs.map(({ from, to }) => DESK_WORDS.readAs({ from, to })).join(', ')}
         </Notice>
       ) : null}
       <Pick
-        label="What is in the box"
+        label={DESK_WORDS.whatIsInTheBox}
         options={[
-          { value: undefined, title: 'Any kind' },
+          { value: undefined, title: DESK_WORDS.anyKind },
           ...kinds.map((one) => ({
             value: one.kindId,
             title: one.title,
-            detail: `${plural(one.count, 'device')} without a MAC`,
+            detail: DESK_WORDS.deviceWithoutAMac({ count: one.count }),
           })),
         ]}
         value={kindId}
@@ -89,8 +97,8 @@ export function DeskScreen({ job }: { readonly job: string }) {
       {last ? <LastBound key={last.at.id} job={job} last={last} /> : null}
       <Words size="strong" heading={2}>
         {waiting.length === 0
-          ? 'Nothing waits for a sticker'
-          : `${plural(waiting.length, 'device')} without a MAC`}
+          ? DESK_WORDS.nothingWaitsForASticker
+          : DESK_WORDS.otherWithoutAMacMac({ waiting: waiting.length })}
       </Words>
       <View>
         <LongList
@@ -120,7 +128,7 @@ interface WaitingProps {
 /** A device without a MAC that the box may be for. */
 function WaitingRow({ one, length, isMeant, onPress }: WaitingProps) {
   return (
-    <Row label={`it is ${one.device.title}`} selected={isMeant} onPress={onPress}>
+    <Row label={DESK_WORDS.itIs({ title: one.device.title })} selected={isMeant} onPress={onPress}>
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 8 }}>
         <View style={{ flex: 1 }}>
           <Words size="strong">{one.device.title}</Words>
@@ -143,13 +151,13 @@ function LastBound({ job, last }: { readonly job: string; readonly last: Waiting
     .find(({ id }) => id === last.at.id);
   if (!now?.mac) return null;
   return (
-    <Notice tone="moss" title={`${last.device.title} is bound`}>
+    <Notice tone="moss" title={DESK_WORDS.isBound({ title: last.device.title })}>
       <View style={{ gap: 6 }}>
         <MacText mac={now.mac} />
         <Refusals issues={issuesOf(unbind.error)} />
         <Button
           type="outline"
-          title="Take it back"
+          title={DESK_WORDS.takeItBack}
           loading={unbind.isPending}
           onPress={() => unbind.mutate()}
         />

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { formatMac, parseLabel } from '@ipsonomo/core/net';
 import { labelsIn } from '@ipsonomo/core/plan';
+import { LABEL_WORDS } from '@ipsonomo/language/screens/label';
 import { chooseFile, readPicture } from '../../../data';
 import { Field, Notice } from '../../../parts';
 
@@ -44,15 +45,14 @@ export function LabelField({ label, value, onChange, onEnter }: Props) {
       />
       <Button
         type="outline"
-        title="Read it from a picture"
+        title={LABEL_WORDS.readItFromAPicture}
         loading={isReading}
         onPress={() => void take()}
       />
       {trouble ? <Notice tone="ochre">{trouble}</Notice> : null}
       {found.length > 0 ? (
-        <Notice tone="plain" title="The label bears several MACs">
-          A device with several ports has one for each, often one after the other. Choose the one of
-          the port you use.
+        <Notice tone="plain" title={LABEL_WORDS.theLabelBearsSeveralMacs}>
+          {LABEL_WORDS.aDeviceWithSeveralPortsHas}
         </Notice>
       ) : null}
       {found.map((mac) => (
@@ -71,8 +71,7 @@ export function LabelField({ label, value, onChange, onEnter }: Props) {
 }
 
 function troubleOf(texts: readonly string[] | undefined): string {
-  if (texts === undefined) return 'This is no picture that can be read. Take one as JPEG or PNG.';
-  if (texts.length === 0)
-    return 'No barcode was found in the picture. Go nearer, hold it still, or type the MAC.';
-  return `No MAC is in the codes of this picture; they say: ${texts.map((one) => one.slice(0, 40)).join(', ')}.`;
+  if (texts === undefined) return LABEL_WORDS.thisIsNoPictureThatCan;
+  if (texts.length === 0) return LABEL_WORDS.noBarcodeWasFoundInThe;
+  return LABEL_WORDS.noMacIsInTheCodes({ value: texts.map((one) => one.slice(0, 40)).join(', ') });
 }

@@ -1,13 +1,14 @@
 import { sentenceOf, switchWords } from '@ipsonomo/language';
 import { type Device, type SwapStep, WAY_WORDS } from '@ipsonomo/core/plan';
 import { formatIpv4 } from '@ipsonomo/core/net';
+import { SWAP_WORDS } from '@ipsonomo/language/screens/swap';
 import { SwitchFace, Words } from '../../../parts';
 
 const RESTORED: Readonly<Record<NonNullable<Device['restores']>, string>> = {
-  controller: 'Its controller writes its parameters back when it connects.',
-  card: 'Its parameters are on the card.',
-  'stored-set': 'Load the stored set of parameters into it.',
-  'by-hand': 'Its parameters are typed by hand: take the list along.',
+  controller: SWAP_WORDS.itsControllerWritesItsParameters,
+  card: SWAP_WORDS.itsParametersAreOnTheCard,
+  'stored-set': SWAP_WORDS.loadTheStoredSetOfParameters,
+  'by-hand': SWAP_WORDS.itsParametersAreTypedByHand,
 };
 
 /** One step of a swap, for somebody who does it at night and alone. */
@@ -33,58 +34,58 @@ function wordsOf(step: SwapStep): readonly [string, string?] {
     case 'same-kind': {
       const { maker, name, orderNumber, revision } = step.device;
       const more = [
-        orderNumber && `order number ${orderNumber}`,
-        revision && `revision ${revision}`,
+        orderNumber && SWAP_WORDS.orderNumber({ orderNumber }),
+        revision && SWAP_WORDS.revision({ revision }),
       ];
-      return [`Take a spare of the same kind: ${maker} ${name}`, more.filter(Boolean).join(', ')];
+      return [SWAP_WORDS.takeASpareOfTheSame({ maker, name }), more.filter(Boolean).join(', ')];
     }
     case 'first':
-      return [step.words, 'before anything else'];
+      return [step.words, SWAP_WORDS.beforeAnythingElse];
     case 'power-off':
-      return ['Switch its power off and take the old one out'];
+      return [SWAP_WORDS.switchItsPowerOffAndTake];
     case 'cable':
       return step.isKey
-        ? [
-            'Plug the network cable into the same switch port as before',
-            'The port gives the address.',
-          ]
-        : ['Plug the network cable in as it was'];
+        ? [SWAP_WORDS.plugTheNetworkCableIntoThe, SWAP_WORDS.thePortGivesTheAddress]
+        : [SWAP_WORDS.plugTheNetworkCableInAs];
     case 'switches':
       return [
-        'Set its switches as drawn',
+        SWAP_WORDS.setItsSwitchesAsDrawn,
         step.setting.ok
           ? switchWords(step.face, step.setting.value, step.network)
           : sentenceOf(step.setting.error),
       ];
     case 'card':
-      return ['Put the card of the old one into it'];
+      return [SWAP_WORDS.putTheCardOfTheOld];
     case 'keypad':
-      return [`At its keypad, type ${formatIpv4(step.address)}`, step.steps.join(' · ')];
+      return [
+        SWAP_WORDS.atItsKeypadType({ address: formatIpv4(step.address) }),
+        step.steps.join(' · '),
+      ];
     case 'power-on':
-      return ['Switch its power on', `It starts in about ${step.seconds} s.`];
+      return [SWAP_WORDS.switchItsPowerOn, SWAP_WORDS.itStartsInAboutS({ seconds: step.seconds })];
     case 'answered':
       return step.by === 'controller'
-        ? [`Its controller finds it under the name ${step.name} and gives it the address`]
+        ? [SWAP_WORDS.itsControllerFindsItUnderThe({ name: step.name })]
         : [
-            'Wait until it has its address',
+            SWAP_WORDS.waitUntilItHasItsAddress,
             step.name === ''
-              ? 'The DHCP service that knows the port has to run.'
-              : `The DHCP service that knows the name ${step.name} has to run.`,
+              ? SWAP_WORDS.theDhcpServiceThatKnowsThe
+              : SWAP_WORDS.theDhcpServiceThatKnowsTheRun({ name: step.name }),
           ];
     case 'laptop':
       return [
-        `With the laptop, give it the address: ${WAY_WORDS[step.way]}`,
+        SWAP_WORDS.withTheLaptopGiveItThe({ way: WAY_WORDS[step.way] }),
         step.name === undefined
-          ? 'Its MAC is new and has to be bound.'
-          : `and the name ${step.name}`,
+          ? SWAP_WORDS.itsMacIsNewAndHas
+          : SWAP_WORDS.andTheName({ name: step.name }),
       ];
     case 'parameters':
       return step.from === undefined
-        ? ['Bring its parameters back', 'The plan does not say from where. Write it down there.']
+        ? [SWAP_WORDS.bringItsParametersBack, SWAP_WORDS.thePlanDoesNotSayFrom]
         : [RESTORED[step.from]];
     case 'password':
-      return ['It asks for a password', `Kept: ${step.at}`];
+      return [SWAP_WORDS.itAsksForAPassword, SWAP_WORDS.kept({ at: step.at })];
     case 'look':
-      return [`Look whether ${formatIpv4(step.address)} answers and its controller is content`];
+      return [SWAP_WORDS.lookWhetherAnswersAndItsController({ address: formatIpv4(step.address) })];
   }
 }

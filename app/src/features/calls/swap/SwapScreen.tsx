@@ -10,6 +10,7 @@ import {
   type Device,
   type Interface,
 } from '@ipsonomo/core/plan';
+import { SWAP_WORDS } from '@ipsonomo/language/screens/swap';
 import { acts, useAct, useJob } from '../../../data';
 import { AddressText, MacText, Notice, Page, Refusals, Row, Words } from '../../../parts';
 import { issuesOf, lengthOf, placeOf } from '../../words';
@@ -31,7 +32,7 @@ export function SwapScreen({ job, id }: { readonly job: string; readonly id: str
           {view.name} · {placeOf(device)}
         </Words>
         <Words size="title" heading={1}>
-          Swap {device.title}
+          {SWAP_WORDS.swap({ title: device.title })}
         </Words>
         <AddressText
           still
@@ -43,13 +44,15 @@ export function SwapScreen({ job, id }: { readonly job: string; readonly id: str
       </View>
       <Notice
         tone={swap.needsLaptop ? 'ochre' : 'moss'}
-        title={swap.needsLaptop ? 'A laptop with Ipsonomo is needed' : 'No laptop is needed'}
+        title={
+          swap.needsLaptop ? SWAP_WORDS.aLaptopWithIpsonomoIsNeeded : SWAP_WORDS.noLaptopIsNeeded
+        }
       >
         {swap.needsLaptop
-          ? 'Its way ties the address to the device itself, so the new one has to be given it.'
-          : 'The spare gets the old address by what is set, plugged or put into it.'}
+          ? SWAP_WORDS.itsWayTiesTheAddressTo
+          : SWAP_WORDS.theSpareGetsTheOldAddress}
       </Notice>
-      <View role="list" aria-label="Steps of the swap">
+      <View role="list" aria-label={SWAP_WORDS.stepsOfTheSwap}>
         {swap.steps.map((step, index) => (
           <Row key={`${step.kind} ${index}`} isItem>
             <View style={{ flexDirection: 'row', gap: 16 }}>
@@ -78,7 +81,7 @@ function Before({ device, at }: { readonly device: Device; readonly at: Interfac
   return (
     <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap', alignItems: 'center' }}>
       <Words size="second" tone="second">
-        {`name ${knownAs(device)}`}
+        {SWAP_WORDS.name({ device: knownAs(device) })}
       </Words>
       {at.mac === undefined ? null : <MacText mac={formatMac(at.mac)} size={15} />}
     </View>
@@ -103,13 +106,11 @@ function SwapAction({ job, at, needsLaptop }: ActionProps) {
       <Refusals issues={issuesOf(unbind.error)} />
       <Button
         size="lg"
-        title={
-          needsLaptop ? 'The spare is in: give it the address' : 'The spare is in: look for it'
-        }
+        title={needsLaptop ? SWAP_WORDS.theSpareIsInGiveIt : SWAP_WORDS.theSpareIsInLookFor}
         loading={unbind.isPending}
         onPress={begin}
       />
-      <Button type="outline" title="Print this page" onPress={() => globalThis.print()} />
+      <Button type="outline" title={SWAP_WORDS.printThisPage} onPress={() => globalThis.print()} />
     </>
   );
 }

@@ -3,10 +3,13 @@ import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { findKind, findSubnet, kindsOf, type Plan, WAY_WORDS } from '@ipsonomo/core/plan';
 import { issueOf } from '@ipsonomo/core/net';
+import { ADD_WORDS } from '@ipsonomo/language/screens/add';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { useEdit, usePlan } from '../../../data';
 import { Card, Field, Page, Pick, Refusals, Words } from '../../../parts';
 import { useWide } from '../../../theme';
-import { issuesOf, plural } from '../../words';
+import { issuesOf } from '../../words';
 import type { Correction, Draft, Frame } from './drafts';
 import { useNewDevices } from './use-new-devices';
 
@@ -22,7 +25,12 @@ export function NewDevicesScreen({ job }: { readonly job: string }) {
     edit.mutate(
       {
         edits: form.edits(),
-        why: `added ${drafts.length > 1 ? plural(drafts.length, 'device') : drafts[0]?.title}`,
+        why: ADD_WORDS.added({
+          drafts:
+            drafts.length > 1
+              ? ADD_WORDS.device({ drafts: drafts.length })
+              : (drafts[0]?.title ?? ''),
+        }),
       },
       { onSuccess: () => router.navigate(`/job/${job}/plan`) },
     );
@@ -36,7 +44,7 @@ export function NewDevicesScreen({ job }: { readonly job: string }) {
           </Words>
           <Button
             size="lg"
-            title={`Add ${plural(drafts.length, 'device')}`}
+            title={ADD_WORDS.addDevice({ drafts: drafts.length })}
             disabled={!form.isReady}
             loading={edit.isPending}
             onPress={save}
@@ -45,22 +53,22 @@ export function NewDevicesScreen({ job }: { readonly job: string }) {
       }
     >
       <Words size="title" heading={1}>
-        New devices
+        {ADD_WORDS.newDevices}
       </Words>
       {plan ? <What {...{ plan, frame, change }} /> : null}
       <Beside>
-        <Field label="How many" value={form.count} onChange={form.setCount} numeric />
+        <Field label={ADD_WORDS.howMany} value={form.count} onChange={form.setCount} numeric />
         <Field
-          label="Area"
+          label={ADD_WORDS.area}
           value={frame.area}
           onChange={(area) => change({ area })}
-          placeholder="Filter hall"
+          placeholder={PLAN_WORDS.filterHall}
         />
         <Field
-          label="Cabinet"
+          label={ADD_WORDS.cabinet}
           value={frame.cabinet}
           onChange={(cabinet) => change({ cabinet })}
-          placeholder="FH2"
+          placeholder={PLAN_WORDS.fh2}
         />
       </Beside>
       <Beside>
@@ -71,7 +79,7 @@ export function NewDevicesScreen({ job }: { readonly job: string }) {
           placeholder="Conveyor drive {n}"
         />
         <Field
-          label="Pattern of their host names"
+          label={ADD_WORDS.patternOfTheirHostNames}
           value={frame.pattern}
           onChange={(pattern) => change({ pattern })}
           placeholder={plan?.settings.namePattern || '{cabinet}-{stem}-{n}'}
@@ -107,7 +115,7 @@ function What({ plan, frame, change }: WhatProps) {
   return (
     <>
       <Pick
-        label="Kind"
+        label={PLAN_WORDS.kind}
         options={kindsOf(plan).map((kind) => ({
           value: kind.id,
           title: kind.name,
@@ -118,21 +126,21 @@ function What({ plan, frame, change }: WhatProps) {
       />
       {ways.length > 1 ? (
         <Pick
-          label="How they get their address"
+          label={ADD_WORDS.howTheyGetTheirAddress}
           options={ways.map(({ way }) => ({ value: way, title: WAY_WORDS[way] }))}
           value={frame.way ?? ways[0]?.way}
           onChange={(way) => change({ way })}
         />
       ) : null}
       <Pick
-        label="Subnet"
+        label={COMMON_WORDS.subnet}
         options={plan.subnets.map(({ id, name }) => ({ value: id, title: name }))}
         value={frame.subnetId}
         onChange={(subnetId) => change({ subnetId })}
       />
       {controllers.length > 0 ? (
         <Pick
-          label="Their controller"
+          label={ADD_WORDS.theirController}
           options={[
             { value: undefined, title: 'none' },
             ...controllers.map(({ id, title }) => ({ value: id, title })),
@@ -149,7 +157,7 @@ function What({ plan, frame, change }: WhatProps) {
 function summaryOf(drafts: readonly Draft[]): string {
   const [first] = drafts;
   const last = drafts.at(-1);
-  if (!first || !last) return 'Nothing to add yet.';
+  if (!first || !last) return ADD_WORDS.nothingToAddYet;
   const one = ({ name, address }: Draft) => `${name}, ${address}`;
   return first === last ? one(first) : `${one(first)} … ${one(last)}`;
 }
@@ -165,19 +173,19 @@ function DraftCard({ draft, onChange }: DraftProps) {
     <Card>
       <Beside>
         <Field
-          label="What people call it"
+          label={PLAN_WORDS.whatPeopleCallIt}
           value={title}
           onChange={(next) => onChange({ title: next })}
         />
         <Field
-          label="Host name"
+          label={PLAN_WORDS.hostName}
           value={name}
           onChange={(next) => onChange({ name: next })}
           issue={nameIssue}
           figures
         />
         <Field
-          label="Address"
+          label={COMMON_WORDS.address}
           value={address}
           onChange={(next) => onChange({ address: next })}
           issue={addressIssue}

@@ -13,6 +13,8 @@ import {
   type Prefix,
 } from '@ipsonomo/core/net';
 import { checkSubnet, FIRST_REALM, type Plan } from '@ipsonomo/core/plan';
+import { ADD_WORDS } from '@ipsonomo/language/screens/add';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { acts, useAct, usePlan } from '../../../data';
 import { Field, Notice, Page, Refusals, Words, useDraft } from '../../../parts';
 import { issuesOf } from '../../words';
@@ -36,7 +38,7 @@ export function NewSubnetScreen({ job }: { readonly job: string }) {
         network,
         gateway: gateway === '' ? null : gateway,
         vlan: vlan === '' ? null : Number(vlan),
-        purpose: 'machine network',
+        purpose: ADD_WORDS.machineNetwork,
       },
       {
         onSuccess() {
@@ -50,7 +52,7 @@ export function NewSubnetScreen({ job }: { readonly job: string }) {
       action={
         <Button
           size="lg"
-          title="Add this subnet"
+          title={ADD_WORDS.addThisSubnet}
           disabled={!ready}
           loading={add.isPending}
           onPress={save}
@@ -58,11 +60,16 @@ export function NewSubnetScreen({ job }: { readonly job: string }) {
       }
     >
       <Words size="title" heading={1}>
-        A new subnet
+        {ADD_WORDS.aNewSubnet}
       </Words>
-      <Field label="Name" value={name} onChange={setName} placeholder="Filter hall" />
       <Field
-        label="Network with prefix length"
+        label={PLAN_WORDS.name}
+        value={name}
+        onChange={setName}
+        placeholder={PLAN_WORDS.filterHall}
+      />
+      <Field
+        label={PLAN_WORDS.networkWithPrefixLength}
         value={network}
         onChange={setNetwork}
         placeholder="172.22.42.0/24"
@@ -71,7 +78,7 @@ export function NewSubnetScreen({ job }: { readonly job: string }) {
       />
       {read.prefix ? <Notice tone="plain">{describe(read.prefix)}</Notice> : null}
       <Field
-        label="Gateway, if it has one"
+        label={ADD_WORDS.gatewayIfItHasOne}
         value={gateway}
         onChange={setGateway}
         placeholder={read.prefix ? formatIpv4(firstHostOf(read.prefix)) : '172.22.42.1'}
@@ -79,14 +86,14 @@ export function NewSubnetScreen({ job }: { readonly job: string }) {
         figures
       />
       <Field
-        label="VLAN, if it has one"
+        label={ADD_WORDS.vlanIfItHasOne}
         value={vlan}
         onChange={setVlan}
         numeric
         issue={
           vlanOk
             ? undefined
-            : { code: 'body.invalid', where: 'VLAN', facts: { why: 'is a number from 1 to 4094' } }
+            : { code: 'body.invalid', where: 'VLAN', facts: { why: ADD_WORDS.isANumberFrom1To } }
         }
       />
       <Refusals issues={[...read.issues, ...(issuesOf(add.error) ?? [])]} />
@@ -122,8 +129,12 @@ function readSubnet(plan: Plan | undefined, network: string, gatewayText: string
 }
 
 function describe(prefix: Prefix): string {
-  const range = `${formatIpv4(firstHostOf(prefix))} to ${formatIpv4(lastHostOf(prefix))}`;
+  const range = ADD_WORDS.to({
+    prefix: formatIpv4(firstHostOf(prefix)),
+    prefix2: formatIpv4(lastHostOf(prefix)),
+  });
   const special = specialBlocksWithin(prefix).filter((block) => block.use !== 'free');
-  const note = special.length > 0 ? ` Touches: ${special.map((b) => b.name).join(', ')}.` : '';
-  return `${hostCountOf(prefix)} addresses for devices, ${range}.${note}`;
+  const note =
+    special.length > 0 ? ADD_WORDS.touches({ value: special.map((b) => b.name).join(', ') }) : '';
+  return ADD_WORDS.addressesForDevices({ prefix: hostCountOf(prefix), range, note });
 }

@@ -16,6 +16,7 @@ import {
   type Plan,
   type Way,
 } from '@ipsonomo/core/plan';
+import { ADD_WORDS } from '@ipsonomo/language/screens/add';
 import { newId } from '../../../data/new-id';
 
 /** What all devices that are added together share. */
@@ -141,12 +142,12 @@ function addressIssueOf(
   const subnet = findSubnet(plan, subnetId);
   const [issue] = subnet ? checkAddress(plan, subnet, read.value) : [];
   if (issue || !taken.has(read.value)) return issue;
-  return { code: 'address.taken', where: text, facts: { holder: 'a device above' } };
+  return { code: 'address.taken', where: text, facts: { holder: ADD_WORDS.aDeviceAbove } };
 }
 
 function nameIssueOf(name: string, names: ReadonlySet<string>): Issue | undefined {
   const read = parseHostName(name);
   if (!read.ok) return read.error;
   if (!names.has(name)) return undefined;
-  return { code: 'name.taken', where: name, facts: { holder: 'another device' } };
+  return { code: 'name.taken', where: name, facts: { holder: ADD_WORDS.anotherDevice } };
 }

@@ -5,11 +5,13 @@ import { View } from 'react-native';
 import { formatPrefix, hostCountOf } from '@ipsonomo/core/net';
 import { lengthFor, type Edit, type Plan, type PlanDoc, type Split } from '@ipsonomo/core/plan';
 import { editsOfSplit } from '@ipsonomo/core/reshape';
+import { BLOCK_WORDS } from '@ipsonomo/language/screens/block';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { newId, useEdit, useJob } from '../../../data';
 import { Card, Field, Page, Refusals, Words } from '../../../parts';
 import { useColours } from '../../../theme';
 import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
-import { issuesOf, plural } from '../../words';
+import { issuesOf } from '../../words';
 import {
   draftOf,
   newBlock,
@@ -63,7 +65,7 @@ function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
     }));
   const write = (edits: readonly Edit[]) =>
     edit.mutate(
-      { edits, why: `split ${draft.network} into ${plural(added.length, 'subnet')}` },
+      { edits, why: BLOCK_WORDS.splitIntoSubnet({ network: draft.network, added: added.length }) },
       { onSuccess: () => router.navigate(`/job/${id}/plan`) },
     );
   const save = () => change?.ok && write(change.value.edits);
@@ -73,7 +75,11 @@ function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
       action={
         <Button
           size="lg"
-          title={added.length > 0 ? `Make ${plural(added.length, 'subnet')}` : 'Keep these needs'}
+          title={
+            added.length > 0
+              ? BLOCK_WORDS.makeSubnet({ added: added.length })
+              : BLOCK_WORDS.keepTheseNeeds
+          }
           disabled={!change?.ok || change.value.edits.length === 0}
           loading={edit.isPending}
           onPress={save}
@@ -81,14 +87,11 @@ function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
       }
     >
       <Words size="title" heading={1}>
-        {isNew ? 'Split a block' : `Split ${first.name}`}
+        {isNew ? PLAN_WORDS.splitABlock : PLAN_WORDS.split({ name: first.name })}
       </Words>
-      <Words tone="second">
-        What did IT give, and who needs how much of it? Each need gets the smallest network that
-        holds its devices, their growth and a gateway.
-      </Words>
+      <Words tone="second">{BLOCK_WORDS.whatDidItGiveAndWho}</Words>
       <Field
-        label="Block with prefix length"
+        label={BLOCK_WORDS.blockWithPrefixLength}
         value={draft.network}
         onChange={(network) => setDraft({ ...draft, network })}
         placeholder="172.22.40.0/21"
@@ -96,10 +99,10 @@ function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
         figures
       />
       <Field
-        label="What it is called"
+        label={BLOCK_WORDS.whatItIsCalled}
         value={draft.name}
         onChange={(name) => setDraft({ ...draft, name })}
-        placeholder="Block of IT"
+        placeholder={BLOCK_WORDS.blockOfIt}
       />
       {draft.needs.map((need, index) => (
         <NeedRow
@@ -114,7 +117,7 @@ function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
       ))}
       <Button
         type="outline"
-        title="Another need"
+        title={BLOCK_WORDS.anotherNeed}
         onPress={() => setDraft({ ...draft, needs: [...draft.needs, NEW_NEED] })}
       />
       <Refusals issues={change && !change.ok ? change.error : []} />
@@ -148,7 +151,10 @@ function placeOf(
   if (placed)
     return {
       network: formatPrefix(placed.prefix),
-      detail: `${placed.hosts} of ${hostCountOf(placed.prefix)} hosts needed`,
+      detail: BLOCK_WORDS.ofHostsNeeded({
+        hosts: placed.hosts,
+        prefix: hostCountOf(placed.prefix),
+      }),
       isPlaced: true,
     };
   const unplaced = split?.unplaced.find((one) => one.need.name === name);
@@ -156,7 +162,8 @@ function placeOf(
   const { largest } = unplaced;
   return {
     network: `needs a /${lengthFor(unplaced.need, block) ?? unplaced.wanted}`,
-    detail: largest === undefined ? 'nothing is left' : `the largest part left is a /${largest}`,
+    detail:
+      largest === undefined ? BLOCK_WORDS.nothingIsLeft : `the largest part left is a /${largest}`,
     isPlaced: false,
   };
 }
@@ -166,7 +173,9 @@ function LeftOver({ split }: { readonly split: Split }) {
   const { left } = split;
   return (
     <View style={{ gap: 4, borderTopWidth: 1, borderTopColor: colours.line, paddingTop: 12 }}>
-      <Words size="strong">{left.length === 0 ? 'Nothing is left over' : 'Left over'}</Words>
+      <Words size="strong">
+        {left.length === 0 ? BLOCK_WORDS.nothingIsLeftOver : BLOCK_WORDS.leftOver}
+      </Words>
       <Words size="second" tone="second">
         {left.map(formatPrefix).join(', ')}
       </Words>

@@ -1,6 +1,9 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
 import type { Issue } from '@ipsonomo/core/net';
+import { BLOCK_WORDS } from '@ipsonomo/language/screens/block';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { AddressText, Card, Field, Refusals, Toggle, Words } from '../../../parts';
 import { useWide } from '../../../theme';
 import type { NeedDraft, Place } from './draft';
@@ -32,25 +35,25 @@ export function NeedRow({ number, need, issue, place, onChange, onRemove }: Prop
       <View style={{ flexDirection: 'row', flexWrap: wide ? 'nowrap' : 'wrap', columnGap: 10 }}>
         <View style={{ flex: 3, minWidth: wide ? 0 : 260 }}>
           <Field
-            label={`Need ${number}`}
+            label={BLOCK_WORDS.need({ number })}
             value={need.name}
             onChange={(name) => onChange({ ...need, name })}
-            placeholder="Filter hall"
+            placeholder={PLAN_WORDS.filterHall}
           />
         </View>
-        {field('devices', 'Devices', 1)}
-        {field('growth', 'Growth %', 1)}
-        {field('held', 'Held', 1)}
+        {field('devices', COMMON_WORDS.devices, 1)}
+        {field('growth', BLOCK_WORDS.growth, 1)}
+        {field('held', BLOCK_WORDS.held, 1)}
       </View>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
         {place ? <PlaceWords place={place} /> : null}
         <View style={{ flex: 1 }} />
         <Toggle
-          title="a whole /24"
+          title={BLOCK_WORDS.aWhole24}
           isOn={need.isWhole24}
           onPress={() => onChange({ ...need, isWhole24: !need.isWhole24 })}
         />
-        <Button type="clear" title="Remove" onPress={onRemove} />
+        <Button type="clear" title={PLAN_WORDS.remove} onPress={onRemove} />
       </View>
       <Refusals issues={issue ? [issue] : []} />
     </Card>

@@ -4,9 +4,10 @@ import { View } from 'react-native';
 import { formatPrefix } from '@ipsonomo/core/net';
 import type { Block, Plan, PlanDoc } from '@ipsonomo/core/plan';
 import { editsOfRepack, type Moved, type Repacking } from '@ipsonomo/core/reshape';
+import { BLOCK_WORDS } from '@ipsonomo/language/screens/block';
 import { useEdit } from '../../../data';
 import { Notice, Refusals, Words } from '../../../parts';
-import { issuesOf, plural } from '../../words';
+import { issuesOf } from '../../words';
 
 interface Props {
   readonly id: string;
@@ -23,7 +24,7 @@ export function Repack({ id, plan, doc, block }: Props) {
     return (
       <Button
         type="outline"
-        title="Pack anew …"
+        title={BLOCK_WORDS.packAnew}
         onPress={() => {
           const made = editsOfRepack(plan, doc, block, Date.now());
           if (made.ok) setShown(made.value);
@@ -31,27 +32,30 @@ export function Repack({ id, plan, doc, block }: Props) {
       />
     );
   if (shown.moved.length === 0)
-    return <Notice tone="moss">Packed anew, every need stays where it is.</Notice>;
+    return <Notice tone="moss">{BLOCK_WORDS.packedAnewEveryNeedStaysWhere}</Notice>;
   const addresses = shown.moved.reduce((sum, one) => sum + one.addresses, 0);
   return (
-    <Notice tone="ochre" title={`${plural(shown.moved.length, 'need')} would move`}>
+    <Notice tone="ochre" title={BLOCK_WORDS.needWouldMove({ moved: shown.moved.length })}>
       <View style={{ gap: 8 }}>
         {shown.moved.map((one) => (
           <MovedLine key={one.name} moved={one} />
         ))}
         <Button
-          title={`Move them, and ${plural(addresses, 'address', 'addresses')} with them`}
+          title={BLOCK_WORDS.moveThemAndAddressWithThem({ addresses })}
           loading={edit.isPending}
           onPress={() =>
             edit.mutate(
-              { edits: shown.edits, why: `packed ${formatPrefix(block.prefix)} anew` },
+              {
+                edits: shown.edits,
+                why: BLOCK_WORDS.packedAnew({ prefix: formatPrefix(block.prefix) }),
+              },
               { onSuccess: () => setShown(undefined) },
             )
           }
         />
         <Button
           type="outline"
-          title="Leave them where they are"
+          title={BLOCK_WORDS.leaveThemWhereTheyAre}
           onPress={() => setShown(undefined)}
         />
         <Refusals issues={issuesOf(edit.error)} />
@@ -63,6 +67,6 @@ export function Repack({ id, plan, doc, block }: Props) {
 const MovedLine = ({ moved }: { readonly moved: Moved }) => (
   <Words size="second">
     {moved.name}: {formatPrefix(moved.before)} → {formatPrefix(moved.after)}
-    {moved.addresses > 0 ? `, ${plural(moved.addresses, 'address', 'addresses')}` : ''}
+    {moved.addresses > 0 ? BLOCK_WORDS.address({ addresses: moved.addresses }) : ''}
   </Words>
 );

@@ -1,5 +1,6 @@
 import { formatPrefix, parsePrefix, type Issue } from '@ipsonomo/core/net';
 import { FIRST_REALM, type Block, type Need, type Plan } from '@ipsonomo/core/plan';
+import { BLOCK_WORDS } from '@ipsonomo/language/screens/block';
 import { newId } from '../../../data/new-id';
 
 /** A need as it is typed. */
@@ -65,7 +66,7 @@ export function readBlock(draft: BlockDraft): BlockReading {
   const needIssues = lines.map((line) => (line && 'code' in line ? line : undefined));
   const isWhole = prefix.ok && needIssues.every((one) => one === undefined);
   const needs = lines.flatMap((line) => (line && !('code' in line) ? [line] : []));
-  const name = draft.name.trim() || 'Block';
+  const name = draft.name.trim() || BLOCK_WORDS.block;
   return {
     needIssues,
     networkIssue: prefix.ok || draft.network === '' ? undefined : prefix.error,

@@ -3,10 +3,10 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { fieldWords, thingWords, valueWords } from '@ipsonomo/language';
 import type { Edit, EditConflict, PlanDoc } from '@ipsonomo/core/plan';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { ApiError } from '../../../data';
 import { Words } from '../../../parts';
 import { useColours } from '../../../theme';
-import { plural } from '../../words';
 import { canBeMine, conflictKey, settle, type Choice } from './settle';
 
 /** The conflicts of a failed change; empty where it failed for another reason or not at all. */
@@ -31,9 +31,9 @@ export function ConflictPane({ doc, edits, conflicts, isBusy, onSettle, onLeave 
   return (
     <View style={{ gap: 12 }} role="alert">
       <Words size="device" heading={2}>
-        {plural(conflicts.length, 'field')} changed by somebody else too
+        {PLAN_WORDS.fieldChangedBySomebodyElseToo({ conflicts: conflicts.length })}
       </Words>
-      <Words size="second">Nothing of yours has been written yet. Which one is right?</Words>
+      <Words size="second">{PLAN_WORDS.nothingOfYoursHasBeenWritten}</Words>
       {conflicts.map((one) => (
         <Conflict
           key={conflictKey(one)}
@@ -43,12 +43,12 @@ export function ConflictPane({ doc, edits, conflicts, isBusy, onSettle, onLeave 
         />
       ))}
       <Button
-        title="Write what I chose"
+        title={PLAN_WORDS.writeWhatIChose}
         disabled={open.length > 0}
         loading={isBusy}
         onPress={() => onSettle(settle(edits, conflicts, choices))}
       />
-      <Button type="outline" title="Leave all of it as theirs" onPress={onLeave} />
+      <Button type="outline" title={PLAN_WORDS.leaveAllOfItAsTheirs} onPress={onLeave} />
     </View>
   );
 }
@@ -72,16 +72,19 @@ function Conflict({ doc, one, choice, onChoose }: ConflictProps) {
         {field === undefined ? '' : `, ${fieldWords(field)}`}
       </Words>
       <Words size="caption" tone="second">
-        It was {words(base)}.
+        {PLAN_WORDS.itWas({ base: words(base) })}
       </Words>
       {canBeMine(one) ? (
         <ButtonGroup
-          buttons={[`Mine: ${words(mine)}`, `Theirs: ${words(theirs)}`]}
+          buttons={[
+            PLAN_WORDS.mine({ mine: words(mine) }),
+            PLAN_WORDS.theirs({ theirs: words(theirs) }),
+          ]}
           selectedIndex={choice === undefined ? -1 : order.indexOf(choice)}
           onPress={(index: number) => onChoose(order[index] ?? 'theirs')}
         />
       ) : (
-        <Words size="second">It is no longer as you saw it, so yours cannot be written.</Words>
+        <Words size="second">{PLAN_WORDS.itIsNoLongerAsYou}</Words>
       )}
     </View>
   );

@@ -5,10 +5,12 @@ import { Pressable, Text, View } from 'react-native';
 import { formatPrefix } from '@ipsonomo/core/net';
 import type { Plan } from '@ipsonomo/core/plan';
 import { addressesOf, type Copying } from '@ipsonomo/core/reshape';
+import { COPY_WORDS } from '@ipsonomo/language/screens/copy';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { useEdit, useJob } from '../../../data';
 import { Card, Field, Notice, Page, Refusals, spacePresses, Words } from '../../../parts';
 import { FIGURES, TOUCH, useColours } from '../../../theme';
-import { issuesOf, plural } from '../../words';
+import { issuesOf } from '../../words';
 import { useCopy, type CopyForm } from './use-copy';
 
 /** A machine again and again: its subnets and devices, apart by an offset or by realm. */
@@ -22,7 +24,10 @@ export function CopyScreen({ job: id }: { readonly job: string }) {
   const save = () => {
     if (copying)
       edit.mutate(
-        { edits: copying.edits, why: `copied ${form.devices.length} devices ${form.count} times` },
+        {
+          edits: copying.edits,
+          why: COPY_WORDS.copiedDevicesTimes({ devices: form.devices.length, count: form.count }),
+        },
         { onSuccess: () => router.navigate(`/job/${id}/plan`) },
       );
   };
@@ -33,13 +38,15 @@ export function CopyScreen({ job: id }: { readonly job: string }) {
           <Words size="second" tone={form.newWrong > 0 ? 'brick' : 'second'}>
             {copying
               ? form.newWrong > 0
-                ? `This would make ${plural(form.newWrong, 'new wrong snag')}.`
-                : 'Nothing new is wrong with it.'
-              : 'Choose what is copied.'}
+                ? COPY_WORDS.thisWouldMakeNewWrongSnag({ newWrong: form.newWrong })
+                : COPY_WORDS.nothingNewIsWrongWithIt
+              : COPY_WORDS.chooseWhatIsCopied}
           </Words>
           <Button
             size="lg"
-            title={copying ? `Add ${plural(copying.copies.length, 'device')}` : 'Copy'}
+            title={
+              copying ? COPY_WORDS.addDevice({ copies: copying.copies.length }) : COPY_WORDS.copy
+            }
             disabled={!copying}
             loading={edit.isPending}
             onPress={save}
@@ -48,7 +55,7 @@ export function CopyScreen({ job: id }: { readonly job: string }) {
       }
     >
       <Words size="title" heading={1}>
-        Copy a machine
+        {PLAN_WORDS.copyAMachine}
       </Words>
       {job ? <What plan={job.plan} form={form} /> : null}
       <How form={form} />
@@ -63,7 +70,7 @@ function What({ plan, form }: { readonly plan: Plan; readonly form: CopyForm }) 
   return (
     <View style={{ gap: 6 }}>
       <Words size="second" tone="second">
-        Which subnets are the machine’s own? Every copy gets one of each.
+        {COPY_WORDS.whichSubnetsAreTheMachinesOwn}
       </Words>
       {plan.subnets.map((subnet) => (
         <Tick
@@ -74,7 +81,7 @@ function What({ plan, form }: { readonly plan: Plan; readonly form: CopyForm }) 
           onPress={() => form.toggleSubnet(subnet.id)}
         />
       ))}
-      <Words size="second">{plural(form.devices.length, 'device')} in them</Words>
+      <Words size="second">{COPY_WORDS.deviceInThem({ devices: form.devices.length })}</Words>
     </View>
   );
 }
@@ -123,20 +130,30 @@ function How({ form }: { readonly form: CopyForm }) {
     <Card>
       <View style={{ flexDirection: 'row', gap: 12 }}>
         <View style={{ flex: 1 }}>
-          <Field label="How many copies" value={form.countText} onChange={form.setCount} numeric />
+          <Field
+            label={COPY_WORDS.howManyCopies}
+            value={form.countText}
+            onChange={form.setCount}
+            numeric
+          />
         </View>
         <View style={{ flex: 1 }}>
-          <Field label="Number of the first" value={form.first} onChange={form.setFirst} numeric />
+          <Field
+            label={COPY_WORDS.numberOfTheFirst}
+            value={form.first}
+            onChange={form.setFirst}
+            numeric
+          />
         </View>
       </View>
       <ButtonGroup
-        buttons={['Other addresses', 'Same addresses, own realm']}
+        buttons={[COPY_WORDS.otherAddresses, COPY_WORDS.sameAddressesOwnRealm]}
         selectedIndex={form.by === 'offset' ? 0 : 1}
         onPress={(index: number) => form.setBy(index === 0 ? 'offset' : 'realm')}
       />
       {form.by === 'offset' ? (
         <Field
-          label="Every copy so many addresses further"
+          label={COPY_WORDS.everyCopySoManyAddressesFurther}
           value={form.offset}
           onChange={form.setOffset}
           numeric
@@ -145,10 +162,10 @@ function How({ form }: { readonly form: CopyForm }) {
       <View style={{ flexDirection: 'row', gap: 12 }}>
         <View style={{ flex: 1 }}>
           <Field
-            label="In names, this …"
+            label={COPY_WORDS.inNamesThis}
             value={form.find}
             onChange={form.setFind}
-            placeholder="FH2"
+            placeholder={PLAN_WORDS.fh2}
           />
         </View>
         <View style={{ flex: 1 }}>
@@ -175,7 +192,7 @@ function Preview({ copying }: { readonly copying: Copying }) {
   return (
     <View style={{ gap: 6 }}>
       <Words size="strong" heading={2}>
-        What comes of it
+        {COPY_WORDS.whatComesOfIt}
       </Words>
       {subnets.length > 0 ? <Notice tone="plain">{subnets.join(', ')}</Notice> : null}
       {copying.copies.slice(0, MOST).map(({ copy, device }) => (
@@ -203,7 +220,7 @@ function Preview({ copying }: { readonly copying: Copying }) {
       ))}
       {copying.copies.length > MOST ? (
         <Words size="second" tone="second">
-          and {copying.copies.length - MOST} more
+          {COPY_WORDS.andMore({ copies: copying.copies.length - MOST })}
         </Words>
       ) : null}
     </View>

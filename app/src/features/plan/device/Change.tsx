@@ -15,6 +15,8 @@ import {
   type PlanDoc,
   type ThingDoc,
 } from '@ipsonomo/core/plan';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { useEdit } from '../../../data';
 import { Card, Field, Refusals } from '../../../parts';
 import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
@@ -45,7 +47,8 @@ export function Change(props: Props) {
     };
     if (things.device && things.at) setOpened({ device: things.device, at: things.at });
   };
-  if (!opened) return <Button type="outline" title="Change name or address" onPress={open} />;
+  if (!opened)
+    return <Button type="outline" title={PLAN_WORDS.changeNameOrAddress} onPress={open} />;
   return <Form {...props} opened={opened} onClose={() => setOpened(undefined)} />;
 }
 
@@ -65,7 +68,7 @@ function Form({ job, device, at, plan, doc, opened, onClose }: FormProps) {
   const write = (edits: readonly Edit[]) =>
     edits.length === 0
       ? onClose()
-      : edit.mutate({ edits, why: `changed ${title}` }, { onSuccess: onClose });
+      : edit.mutate({ edits, why: COMMON_WORDS.changed({ title }) }, { onSuccess: onClose });
   const save = () =>
     write([
       ...changeOf('device', opened.device, {
@@ -88,17 +91,29 @@ function Form({ job, device, at, plan, doc, opened, onClose }: FormProps) {
     );
   return (
     <Card strong>
-      <Field label="What people call it" value={title} onChange={setTitle} />
-      <Field label="Host name" value={name} onChange={setName} issue={nameIssue} figures />
-      <Field label="Address" value={address} onChange={setAddress} issue={addressIssue} figures />
+      <Field label={PLAN_WORDS.whatPeopleCallIt} value={title} onChange={setTitle} />
+      <Field
+        label={PLAN_WORDS.hostName}
+        value={name}
+        onChange={setName}
+        issue={nameIssue}
+        figures
+      />
+      <Field
+        label={COMMON_WORDS.address}
+        value={address}
+        onChange={setAddress}
+        issue={addressIssue}
+        figures
+      />
       <Refusals issues={issuesOf(edit.error)} />
       <Button
-        title="Save"
+        title={PLAN_WORDS.save}
         disabled={!!addressIssue || !!nameIssue || !title.trim()}
         loading={edit.isPending}
         onPress={save}
       />
-      <Button type="outline" title="Leave it as it was" onPress={onClose} />
+      <Button type="outline" title={PLAN_WORDS.leaveItAsItWas} onPress={onClose} />
       <Removal {...{ job, device, doc }} />
     </Card>
   );
@@ -112,7 +127,7 @@ function Removal({ job, device, doc }: Pick<Props, 'job' | 'device' | 'doc'>) {
     edit.mutate(
       {
         edits: editsOfTakingOut(doc, new Set([device.id])),
-        why: `took ${device.title} out of the plan`,
+        why: PLAN_WORDS.tookOutOfThePlan({ title: device.title }),
       },
       { onSuccess: () => router.navigate(`/job/${job}/plan`) },
     );
@@ -121,7 +136,11 @@ function Removal({ job, device, doc }: Pick<Props, 'job' | 'device' | 'doc'>) {
       <Refusals issues={issuesOf(edit.error)} />
       <Button
         type="outline"
-        title={sure ? `Yes, take ${device.title} out of the plan` : 'Take it out of the plan'}
+        title={
+          sure
+            ? PLAN_WORDS.yesTakeOutOfThePlan({ title: device.title })
+            : PLAN_WORDS.takeItOutOfThePlan
+        }
         onPress={() => (sure ? takeOut() : setSure(true))}
       />
     </>

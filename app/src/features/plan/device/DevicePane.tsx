@@ -4,6 +4,8 @@ import { View } from 'react-native';
 import { snagSentence } from '@ipsonomo/language';
 import { findKind, WAY_WORDS } from '@ipsonomo/core/plan';
 import { snagKey } from '@ipsonomo/core/snags';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { useJob } from '../../../data';
 import { AddressText, Card, MacText, Notice, Page, StageNotches, Words } from '../../../parts';
 import { useWide } from '../../../theme';
@@ -31,7 +33,7 @@ export function DevicePane({ job, device: id }: { readonly job: string; readonly
         <Button
           size="lg"
           type={wide ? 'outline' : 'solid'}
-          title={at.stage === 'proven' ? 'See its call' : 'Go to its call'}
+          title={at.stage === 'proven' ? PLAN_WORDS.seeItsCall : COMMON_WORDS.goToItsCall}
           onPress={() => router.navigate(`/job/${job}/call/${at.id}`)}
         />
       }
@@ -66,12 +68,12 @@ export function DevicePane({ job, device: id }: { readonly job: string; readonly
       <Change key={device.id} {...{ job, device, at, plan, doc }} />
       <Button
         type="outline"
-        title="It is dead: swap it"
+        title={PLAN_WORDS.itIsDeadSwapIt}
         onPress={() => router.navigate(`/job/${job}/swap/${at.id}`)}
       />
       <Button
         type="outline"
-        title="Everything of this device"
+        title={PLAN_WORDS.everythingOfThisDevice}
         onPress={() => router.navigate(`/job/${job}/thing/device/${device.id}`)}
       />
       <Seen job={job} at={at} />

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { View } from 'react-native';
 import type { InterfaceView } from '@ipsonomo/core/api';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { acts, reading } from '../../../data';
 import { EvidenceStamp, Words } from '../../../parts';
 
@@ -11,7 +12,7 @@ export function Seen({ job, at }: { readonly job: string; readonly at: Interface
   return (
     <View>
       <Words size="strong" heading={2}>
-        What was seen
+        {COMMON_WORDS.whatWasSeen}
       </Words>
       {data.map((evidence) => (
         <EvidenceStamp key={evidence.id} evidence={evidence} />

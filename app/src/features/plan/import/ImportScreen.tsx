@@ -1,15 +1,18 @@
 import { Button, LinearProgress } from '@rneui/themed';
 import { useState } from 'react';
 import type { ListView } from '@ipsonomo/core/api';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { IMPORT_WORDS } from '@ipsonomo/language/screens/import';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { acts, chooseFile, useAct, useJob, useList } from '../../../data';
 import { Notice, Page, Refusals, Words } from '../../../parts';
-import { issuesOf, plural } from '../../words';
+import { issuesOf } from '../../words';
 import { Matching } from './Matching';
 
 const readingWords = (view: ListView | undefined): string =>
   view?.state === 'waiting'
-    ? `${plural(view.before, 'file')} to be read before it …`
-    : 'Being read …';
+    ? IMPORT_WORDS.fileToBeReadBeforeIt({ before: view.before })
+    : IMPORT_WORDS.beingRead;
 
 /** A list of devices from a spreadsheet: chosen, read, matched, seen, and only then taken. */
 export function ImportScreen({ job: id }: { readonly job: string }) {
@@ -37,16 +40,18 @@ export function ImportScreen({ job: id }: { readonly job: string }) {
   return (
     <Page
       action={
-        <Button size="lg" title="Choose a file" loading={isBusy} onPress={() => void choose()} />
+        <Button
+          size="lg"
+          title={COMMON_WORDS.chooseAFile}
+          loading={isBusy}
+          onPress={() => void choose()}
+        />
       }
     >
       <Words size="title" heading={1}>
-        Devices from a list
+        {PLAN_WORDS.devicesFromAList}
       </Words>
-      <Words tone="second">
-        XLSX or CSV, one device a line, with headings above. Nothing is changed before you have seen
-        what comes of it.
-      </Words>
+      <Words tone="second">{IMPORT_WORDS.xlsxOrCsvOneDeviceA}</Words>
       {isBusy ? (
         <>
           <Words>{readingWords(view)}</Words>
@@ -59,7 +64,7 @@ export function ImportScreen({ job: id }: { readonly job: string }) {
       {view?.state === 'failed' ? (
         <>
           <Refusals issues={[view.issue]} />
-          <Notice tone="plain">Nothing was taken from it.</Notice>
+          <Notice tone="plain">{IMPORT_WORDS.nothingWasTakenFromIt}</Notice>
         </>
       ) : null}
       <Refusals issues={issuesOf(error ?? send.error ?? lost)} />

@@ -5,10 +5,13 @@ import { View } from 'react-native';
 import type { ListTaking, SheetSummary } from '@ipsonomo/core/api';
 import { kindsOf, type Plan } from '@ipsonomo/core/plan';
 import { matchColumns, SHEET_COLUMNS, type ColumnId } from '@ipsonomo/core/sheet';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { IMPORT_WORDS } from '@ipsonomo/language/screens/import';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { acts, useAct, useListPreview } from '../../../data';
 import { Card, Page, Pick, Refusals, Words } from '../../../parts';
 import { useWide } from '../../../theme';
-import { issuesOf, plural } from '../../words';
+import { issuesOf } from '../../words';
 import { Preview } from './Preview';
 
 interface Props {
@@ -22,7 +25,7 @@ interface Props {
 type Columns = readonly (ColumnId | null)[];
 
 const OPTIONS = [
-  { value: null, title: 'leave it out' },
+  { value: null, title: IMPORT_WORDS.leaveItOut },
   ...SHEET_COLUMNS.map(({ id, title }) => ({ value: id as ColumnId | null, title })),
 ];
 
@@ -73,25 +76,25 @@ export function Matching({ id, list, plan, sheets, onAgain }: Props) {
       }
     >
       <Words size="title" heading={1}>
-        Devices from a list
+        {PLAN_WORDS.devicesFromAList}
       </Words>
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 24 }}>
         <View style={{ flex: wide ? 3 : undefined, gap: 12 }}>
           {sheets.length > 1 ? (
             <Pick
-              label="Sheet"
+              label={IMPORT_WORDS.sheet}
               options={sheets.map((one, value) => ({
                 value,
-                title: `${one.name}, ${one.count} lines`,
+                title: IMPORT_WORDS.lines({ name: one.name, count: one.count }),
               }))}
               value={sheet}
               onChange={setSheet}
             />
           ) : null}
           <Card>
-            <Words size="strong">For lines that do not say</Words>
+            <Words size="strong">{IMPORT_WORDS.forLinesThatDoNotSay}</Words>
             <Pick
-              label="Kind"
+              label={PLAN_WORDS.kind}
               options={[
                 { value: null, title: 'none' },
                 ...kindsOf(plan).map((kind) => ({
@@ -103,9 +106,9 @@ export function Matching({ id, list, plan, sheets, onAgain }: Props) {
               onChange={setKindId}
             />
             <Pick
-              label="Subnet"
+              label={COMMON_WORDS.subnet}
               options={[
-                { value: null, title: 'where the address says' },
+                { value: null, title: IMPORT_WORDS.whereTheAddressSays },
                 ...plan.subnets.map((one) => ({ value: one.id as string | null, title: one.name })),
               ]}
               value={subnetId}
@@ -119,7 +122,7 @@ export function Matching({ id, list, plan, sheets, onAgain }: Props) {
         </View>
       </View>
       <Refusals issues={issuesOf(error ?? take.error)} />
-      <Button type="outline" title="Choose another file" onPress={onAgain} />
+      <Button type="outline" title={IMPORT_WORDS.chooseAnotherFile} onPress={onAgain} />
     </Page>
   );
 }
@@ -130,8 +133,8 @@ function guess(plan: Plan, sheet: SheetSummary | undefined): Columns {
 }
 
 function takeWords(good: number, bad: number): string {
-  if (good === 0) return 'No line can be taken yet';
-  return bad === 0 ? `Add ${plural(good, 'device')}` : `Add the other ${plural(good, 'device')}`;
+  if (good === 0) return IMPORT_WORDS.noLineCanBeTakenYet;
+  return bad === 0 ? IMPORT_WORDS.addDevice({ good }) : IMPORT_WORDS.addTheOtherDevice({ good });
 }
 
 interface ColumnProps {
@@ -148,7 +151,7 @@ function ColumnCards({ sheet, columns, onChange }: ColumnProps) {
         <View key={at} style={{ width: wide ? 300 : '100%' }}>
           <Card>
             <Pick
-              label={heading || `column ${at + 1}`}
+              label={heading || IMPORT_WORDS.column({ at: at + 1 })}
               options={OPTIONS}
               value={columns[at] ?? null}
               onChange={(column) => onChange(at, column)}

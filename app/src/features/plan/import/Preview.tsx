@@ -2,9 +2,10 @@ import { View } from 'react-native';
 import type { ListPreview } from '@ipsonomo/core/api';
 import { sentenceOf } from '@ipsonomo/language';
 import { columnOf } from '@ipsonomo/core/sheet';
+import { IMPORT_WORDS } from '@ipsonomo/language/screens/import';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { AddressText, Words } from '../../../parts';
 import { useColours } from '../../../theme';
-import { plural } from '../../words';
 
 /** What would come of the list: every bad cell by its line, then the devices. */
 export function Preview({ preview }: { readonly preview: ListPreview }) {
@@ -13,10 +14,10 @@ export function Preview({ preview }: { readonly preview: ListPreview }) {
   return (
     <View style={{ gap: 8 }}>
       <Words size="device" heading={2}>
-        {plural(count, 'line')}, {count - badLines} of them good
+        {IMPORT_WORDS.lineOfThemGood({ count, count2: count - badLines })}
       </Words>
       {wrong > 0 ? (
-        <Words tone="brick">They would bring {plural(wrong, 'wrong snag')} into the plan.</Words>
+        <Words tone="brick">{IMPORT_WORDS.theyWouldBringWrongSnagInto({ wrong })}</Words>
       ) : null}
       {bad.map((one) => (
         <View
@@ -24,8 +25,11 @@ export function Preview({ preview }: { readonly preview: ListPreview }) {
           style={{ borderTopWidth: 3, borderTopColor: colours.brick, paddingTop: 4 }}
         >
           <Words size="second">
-            line {one.row + 1}, {columnOf(one.column).title}
-            {one.text === '' ? '' : ` “${one.text}”`}
+            {IMPORT_WORDS.line({
+              row: one.row + 1,
+              title: columnOf(one.column).title,
+              text: one.text === '' ? '' : ` “${one.text}”`,
+            })}
           </Words>
           <Words size="second" tone="brick">
             {sentenceOf(one.issue)}
@@ -54,7 +58,7 @@ export function Preview({ preview }: { readonly preview: ListPreview }) {
       ))}
       {count - badLines > devices.length ? (
         <Words size="second" tone="second">
-          and {count - badLines - devices.length} more
+          {PLAN_WORDS.andMore({ count: count - badLines - devices.length })}
         </Words>
       ) : null}
     </View>

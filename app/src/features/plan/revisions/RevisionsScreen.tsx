@@ -4,10 +4,13 @@ import { format } from 'date-fns/format';
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { RevisionView } from '@ipsonomo/core/api';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
+import { REVISIONS_WORDS } from '@ipsonomo/language/screens/revisions';
 import { acts, reading, useAct, useActOn, useJob } from '../../../data';
 import { Field, LongList, Page, Refusals, Row, Words } from '../../../parts';
 import { useColours } from '../../../theme';
-import { issuesOf, plural } from '../../words';
+import { issuesOf } from '../../words';
 import { Compare } from './Compare';
 
 /** Every change of the plan: who, when, why; taken back, named, and held side by side. */
@@ -24,16 +27,14 @@ export function RevisionsScreen({ job: id }: { readonly job: string }) {
   return (
     <Page>
       <Words size="title" heading={1}>
-        Revisions
+        {PLAN_WORDS.revisions}
       </Words>
-      <Words tone="second">
-        Choose one to see what came after it, or two to hold them side by side.
-      </Words>
+      <Words tone="second">{REVISIONS_WORDS.chooseOneToSeeWhatCame}</Words>
       <View style={{ flexDirection: 'row', gap: 12 }}>
         <View style={{ flex: 1 }}>
           <Button
             type="outline"
-            title="Undo my last"
+            title={REVISIONS_WORDS.undoMyLast}
             loading={undo.isPending}
             onPress={() => undo.mutate()}
           />
@@ -41,7 +42,7 @@ export function RevisionsScreen({ job: id }: { readonly job: string }) {
         <View style={{ flex: 1 }}>
           <Button
             type="outline"
-            title="Redo"
+            title={COMMON_WORDS.redo}
             loading={redo.isPending}
             onPress={() => redo.mutate()}
           />
@@ -77,7 +78,11 @@ interface RevisionProps {
 function Revision({ id, one, isChosen, onPress }: RevisionProps) {
   return (
     <View>
-      <Row onPress={onPress} selected={isChosen} label={`Revision ${one.number}`}>
+      <Row
+        onPress={onPress}
+        selected={isChosen}
+        label={REVISIONS_WORDS.revision({ number: one.number })}
+      >
         <View style={{ gap: 2 }}>
           <Words size="second">
             <Words size="strong">{`${one.number}`}</Words> · {one.what}
@@ -89,7 +94,9 @@ function Revision({ id, one, isChosen, onPress }: RevisionProps) {
           ) : null}
           <Words size="caption" tone="second">
             {one.person} · {format(one.at, 'd MMM yyyy HH:mm')} ·{' '}
-            {one.undoes === null ? plural(one.count, 'change') : `takes back ${one.undoes}`}
+            {one.undoes === null
+              ? REVISIONS_WORDS.change({ count: one.count })
+              : REVISIONS_WORDS.takesBack({ undoes: one.undoes })}
           </Words>
         </View>
       </Row>
@@ -105,15 +112,15 @@ function Naming({ id, one }: Pick<RevisionProps, 'id' | 'one'>) {
   return (
     <View style={{ padding: 12, gap: 4, backgroundColor: colours.surface }}>
       <Field
-        label={`Name of revision ${one.number}`}
+        label={REVISIONS_WORDS.nameOfRevision({ number: one.number })}
         value={name}
         onChange={setName}
-        placeholder="as issued to site"
+        placeholder={REVISIONS_WORDS.asIssuedToSite}
       />
       <Refusals issues={issuesOf(naming.error)} />
       <Button
         type="outline"
-        title="Name it"
+        title={REVISIONS_WORDS.nameIt}
         disabled={name.trim() === '' || name === one.name}
         loading={naming.isPending}
         onPress={() =>

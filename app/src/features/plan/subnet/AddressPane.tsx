@@ -11,6 +11,8 @@ import {
   type PlanDoc,
   type Subnet,
 } from '@ipsonomo/core/plan';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { SUBNET_WORDS } from '@ipsonomo/language/screens/subnet';
 import { useEdit } from '../../../data';
 import { AddressText, Field, Refusals, Words, useDraft } from '../../../parts';
 import { issuesOf } from '../../words';
@@ -40,19 +42,19 @@ export function AddressPane(props: Props) {
       {first ? (
         <Button
           size="lg"
-          title={`Open ${first.title}`}
+          title={SUBNET_WORDS.open({ title: first.title })}
           onPress={() => router.navigate(`/job/${job}/device/${first.id}`)}
         />
       ) : null}
       {isFree && step === 'look' ? (
         <>
-          <Button size="lg" title="Give it to …" onPress={() => setStep('give')} />
-          <Button type="clear" title="Held by others …" onPress={() => setStep('hold')} />
+          <Button size="lg" title={SUBNET_WORDS.giveItTo} onPress={() => setStep('give')} />
+          <Button type="clear" title={SUBNET_WORDS.heldByOthers2} onPress={() => setStep('hold')} />
         </>
       ) : null}
       {step === 'give' ? <Give {...props} /> : null}
       {step === 'hold' ? <Hold {...props} /> : null}
-      <Button type="clear" title="Leave it" onPress={props.onDone} />
+      <Button type="clear" title={COMMON_WORDS.leaveIt} onPress={props.onDone} />
     </View>
   );
 }
@@ -75,7 +77,7 @@ function Give({ job, plan, doc, subnet, address, onDone }: Props) {
     edit.mutate(
       {
         edits: changeOf('interface', thing, { address: formatIpv4(address) }),
-        why: `gave ${title} ${formatIpv4(address)}`,
+        why: SUBNET_WORDS.gave({ title, address: formatIpv4(address) }),
       },
       { onSuccess: onDone },
     );
@@ -83,7 +85,7 @@ function Give({ job, plan, doc, subnet, address, onDone }: Props) {
   return (
     <View style={{ gap: 6 }}>
       <Field
-        label="To which device of this subnet?"
+        label={SUBNET_WORDS.toWhichDeviceOfThisSubnet}
         value={wanted}
         onChange={setWanted}
         autoFocus
@@ -92,13 +94,13 @@ function Give({ job, plan, doc, subnet, address, onDone }: Props) {
         <Button
           key={at.id}
           type="outline"
-          title={`${device.title}, now ${formatIpv4(at.address)}`}
+          title={SUBNET_WORDS.now({ title: device.title, address: formatIpv4(at.address) })}
           onPress={() => give(at.id, device.title)}
         />
       ))}
       {found.length > MOST ? (
         <Words size="second" tone="second">
-          and {found.length - MOST} more; type a part of its name
+          {SUBNET_WORDS.andMoreTypeAPartOf({ found: found.length - MOST })}
         </Words>
       ) : null}
       <Refusals issues={issuesOf(edit.error)} />
@@ -117,16 +119,16 @@ function Hold({ job, doc, subnet, address, onDone }: Props) {
     edit.mutate(
       {
         edits: changeOf('subnet', thing, { held: after['held'] ?? [] }),
-        why: `held ${formatIpv4(address)}`,
+        why: SUBNET_WORDS.held({ address: formatIpv4(address) }),
       },
       { onSuccess: () => (forget(), onDone()) },
     );
   };
   return (
     <View style={{ gap: 6 }}>
-      <Field label="By whom, and what for?" value={note} onChange={setNote} autoFocus />
+      <Field label={SUBNET_WORDS.byWhomAndWhatFor} value={note} onChange={setNote} autoFocus />
       <Button
-        title="Hold it"
+        title={SUBNET_WORDS.holdIt}
         disabled={note.trim() === ''}
         loading={edit.isPending}
         onPress={hold}

@@ -14,6 +14,8 @@ import {
   type Subnet,
 } from '@ipsonomo/core/plan';
 import { readAddress } from '@ipsonomo/core/sheet';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
+import { SUBNET_WORDS } from '@ipsonomo/language/screens/subnet';
 import { useEdit } from '../../../data';
 import { Field, Refusals, Words } from '../../../parts';
 import { nextRole, type BandDraft } from './subnet-draft';
@@ -41,7 +43,7 @@ export function Bands({ id, plan, doc, subnet, bands, issue, onChange }: Props) 
   return (
     <View style={{ gap: 6 }}>
       <Words size="strong" heading={3}>
-        Bands
+        {SUBNET_WORDS.bands}
       </Words>
       {bands.map((band, index) => (
         <View
@@ -57,7 +59,7 @@ export function Bands({ id, plan, doc, subnet, bands, issue, onChange }: Props) 
           </View>
           <View style={{ flex: 1, minWidth: 130 }}>
             <Field
-              label="from"
+              label={SUBNET_WORDS.from}
               value={band.first}
               onChange={(first) => set(index, { ...band, first })}
               figures
@@ -65,24 +67,24 @@ export function Bands({ id, plan, doc, subnet, bands, issue, onChange }: Props) 
           </View>
           <View style={{ flex: 1, minWidth: 130 }}>
             <Field
-              label="to"
+              label={SUBNET_WORDS.to}
               value={band.last}
               onChange={(last) => set(index, { ...band, last })}
               figures
             />
           </View>
           <View style={{ paddingBottom: 24 }}>
-            <Button type="clear" title="Remove" onPress={() => set(index, undefined)} />
+            <Button type="clear" title={PLAN_WORDS.remove} onPress={() => set(index, undefined)} />
           </View>
         </View>
       ))}
       <Refusals issues={issue ? [issue] : []} />
       <Button
         type="clear"
-        title="Another band"
+        title={SUBNET_WORDS.anotherBand}
         onPress={() => onChange([...bands, { role: 'drives', first: '', last: '' }])}
       />
-      <Button type="clear" title="Bands as new subnets get them" onPress={fromTemplate} />
+      <Button type="clear" title={SUBNET_WORDS.bandsAsNewSubnetsGetThem} onPress={fromTemplate} />
       <MakeTemplate {...{ id, plan, doc, subnet, bands }} />
     </View>
   );
@@ -102,14 +104,16 @@ function MakeTemplate({ id, plan, doc, subnet, bands }: Omit<Props, 'issue' | 'o
           bandTemplate:
             docOf('settings', { ...plan.settings, bandTemplate: rows })['bandTemplate'] ?? [],
         }),
-        why: 'changed the bands of new subnets',
+        why: SUBNET_WORDS.changedTheBandsOfNewSubnets,
       },
       { onSuccess: () => setDone(true) },
     );
   return (
     <Button
       type="clear"
-      title={isDone ? 'New subnets get these bands now' : 'Give new subnets these bands'}
+      title={
+        isDone ? SUBNET_WORDS.newSubnetsGetTheseBandsNow : SUBNET_WORDS.giveNewSubnetsTheseBands
+      }
       disabled={isDone}
       onPress={make}
     />

@@ -4,10 +4,13 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { findDoc, type Plan, type PlanDoc, type Subnet } from '@ipsonomo/core/plan';
 import type { Renumbering } from '@ipsonomo/core/reshape';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
+import { SUBNET_WORDS } from '@ipsonomo/language/screens/subnet';
 import { useEdit } from '../../../data';
 import { Card, Field, Notice, Refusals, Words } from '../../../parts';
 import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
-import { issuesOf, plural } from '../../words';
+import { issuesOf } from '../../words';
 import { Bands } from './Bands';
 import { draftOfSubnet, readSubnetDraft, type SubnetDraft } from './subnet-draft';
 import { subnetEdits } from './subnet-edits';
@@ -26,7 +29,8 @@ export function ChangeSubnet({ onOpen, ...props }: Props & { readonly onOpen: ()
     onOpen();
     setOpen(true);
   };
-  if (!isOpen) return <Button type="outline" title="Change this subnet" onPress={open} />;
+  if (!isOpen)
+    return <Button type="outline" title={SUBNET_WORDS.changeThisSubnet} onPress={open} />;
   return <Form {...props} onClose={() => setOpen(false)} />;
 }
 
@@ -55,9 +59,14 @@ function Form({ id, plan, doc, subnet, onClose }: Props & { readonly onClose: ()
     );
   return (
     <Card strong>
-      <Field label="Name" value={draft.name} onChange={set('name')} issue={read.issues.name} />
       <Field
-        label="Network with prefix length"
+        label={PLAN_WORDS.name}
+        value={draft.name}
+        onChange={set('name')}
+        issue={read.issues.name}
+      />
+      <Field
+        label={PLAN_WORDS.networkWithPrefixLength}
         value={draft.network}
         onChange={set('network')}
         issue={read.issues.network}
@@ -65,29 +74,34 @@ function Form({ id, plan, doc, subnet, onClose }: Props & { readonly onClose: ()
       />
       {made?.renumbering ? <Moves renumbering={made.renumbering} /> : null}
       <Field
-        label="Gateway"
+        label={COMMON_WORDS.gateway}
         value={draft.gateway}
         onChange={set('gateway')}
         issue={read.issues.gateway}
         figures
       />
       <Field
-        label="VLAN"
+        label={SUBNET_WORDS.vlan}
         value={draft.vlan}
         onChange={set('vlan')}
         issue={read.issues.vlan}
         numeric
       />
-      <Field label="Purpose" value={draft.purpose} onChange={set('purpose')} />
-      <Field label="DNS suffix" value={draft.dnsSuffix} onChange={set('dnsSuffix')} figures />
+      <Field label={SUBNET_WORDS.purpose} value={draft.purpose} onChange={set('purpose')} />
       <Field
-        label="DHCP servers that belong here"
+        label={SUBNET_WORDS.dnsSuffix}
+        value={draft.dnsSuffix}
+        onChange={set('dnsSuffix')}
+        figures
+      />
+      <Field
+        label={SUBNET_WORDS.dhcpServersThatBelongHere}
         value={draft.dhcpServers}
         onChange={set('dhcpServers')}
         issue={read.issues.dhcpServers}
         figures
       />
-      <Field label="Note" value={draft.note} onChange={set('note')} />
+      <Field label={SUBNET_WORDS.note} value={draft.note} onChange={set('note')} />
       <Bands
         {...{ id, plan, doc, subnet }}
         bands={draft.bands}
@@ -96,14 +110,14 @@ function Form({ id, plan, doc, subnet, onClose }: Props & { readonly onClose: ()
       />
       <Refusals issues={issuesOf(edit.error)} />
       <Button
-        title="Save"
+        title={PLAN_WORDS.save}
         disabled={!made || made.edits.length === 0}
         loading={edit.isPending}
         onPress={() =>
           made && edit.mutate({ edits: made.edits, why: made.why }, { onSuccess: onClose })
         }
       />
-      <Button type="outline" title="Leave it as it was" onPress={onClose} />
+      <Button type="outline" title={PLAN_WORDS.leaveItAsItWas} onPress={onClose} />
       <RemoveSubnet {...{ id, plan, doc, subnet }} />
     </Card>
   );
@@ -115,19 +129,21 @@ const MOST = 60;
 function Moves({ renumbering }: { readonly renumbering: Renumbering }) {
   const { rows, left } = renumbering;
   return (
-    <Notice tone="ochre" title={`${plural(rows.length, 'address', 'addresses')} would change`}>
+    <Notice tone="ochre" title={SUBNET_WORDS.addressWouldChange({ rows: rows.length })}>
       <View style={{ gap: 2 }}>
         {rows.slice(0, MOST).map(({ device, place, before, after, isNew }, index) => (
           <Words key={index} size="caption">
             {device.title}
             {place === 'address' ? '' : `, ${place}`}: {before} → {after}
-            {isNew ? ' (another host part)' : ''}
+            {isNew ? SUBNET_WORDS.anotherHostPart : ''}
           </Words>
         ))}
-        {rows.length > MOST ? <Words size="caption">and {rows.length - MOST} more</Words> : null}
+        {rows.length > MOST ? (
+          <Words size="caption">{SUBNET_WORDS.andMore({ rows: rows.length - MOST })}</Words>
+        ) : null}
         {left.length > 0 ? (
           <Words size="second" tone="brick">
-            No address is left for {left.map((one) => one.title).join(', ')}.
+            {SUBNET_WORDS.noAddressIsLeftFor({ value: left.map((one) => one.title).join(', ') })}
           </Words>
         ) : null}
       </View>
@@ -144,12 +160,12 @@ function RemoveSubnet({ id, plan, doc, subnet }: Props) {
   return (
     <Button
       type="outline"
-      title="Take it out of the plan"
+      title={PLAN_WORDS.takeItOutOfThePlan}
       onPress={() =>
         edit.mutate(
           {
             edits: [{ op: 'remove', type: 'subnet', thing }],
-            why: `removed subnet ${subnet.name}`,
+            why: SUBNET_WORDS.removedSubnet({ name: subnet.name }),
           },
           { onSuccess: () => router.navigate(`/job/${id}/plan`) },
         )

@@ -4,11 +4,12 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { formatIpv4, formatPrefix, hostCountOf, type Ipv4, type Prefix } from '@ipsonomo/core/net';
 import { givenAddresses } from '@ipsonomo/core/plan';
+import { SUBNET_WORDS } from '@ipsonomo/language/screens/subnet';
 import { useJob, type Job } from '../../../data';
 import { AddressText, Card, Page, Refusals, SubnetRuler, Words } from '../../../parts';
 import { useWide } from '../../../theme';
 import { clashesIn } from '../SubnetHead';
-import { issuesOf, plural } from '../../words';
+import { issuesOf } from '../../words';
 import { AddressPane } from './AddressPane';
 import { ChangeSubnet } from './ChangeSubnet';
 import { isOne, Tape } from './tape';
@@ -28,7 +29,7 @@ export function SubnetScreen({
     return (
       <Page>
         <Refusals issues={issuesOf(error)} />
-        {job ? <Words>This subnet is no longer in the plan.</Words> : null}
+        {job ? <Words>{SUBNET_WORDS.thisSubnetIsNoLongerIn}</Words> : null}
       </Page>
     );
   return <Shown {...{ id, job }} subnet={found} />;
@@ -82,18 +83,22 @@ function Shown({ id, job, subnet }: Props) {
               suffix={`/${subnet.prefix.length}`}
             />
             <Words size="second" tone="second">
-              {given.length} given, {hostCountOf(subnet.prefix) - given.length} free
-              {clashes.size > 0 ? `, ${plural(clashes.size, 'clash', 'clashes')}` : ''}
-              {subnet.gateway === undefined
-                ? ', no gateway'
-                : `, gateway ${formatIpv4(subnet.gateway)}`}
+              {SUBNET_WORDS.givenFree({
+                given: given.length,
+                prefix: hostCountOf(subnet.prefix) - given.length,
+                clashes: clashes.size > 0 ? SUBNET_WORDS.clash2({ clashes: clashes.size }) : '',
+                gateway:
+                  subnet.gateway === undefined
+                    ? SUBNET_WORDS.noGateway
+                    : SUBNET_WORDS.gateway({ gateway: formatIpv4(subnet.gateway) }),
+              })}
             </Words>
           </View>
           <SubnetRuler subnet={subnet} given={given} clashes={clashes} />
           {view ? (
             <Button
               type="clear"
-              title={`Back to all of ${formatPrefix(subnet.prefix)}`}
+              title={SUBNET_WORDS.backToAllOf({ prefix: formatPrefix(subnet.prefix) })}
               onPress={() => setView(undefined)}
             />
           ) : null}
@@ -104,7 +109,7 @@ function Shown({ id, job, subnet }: Props) {
           )}
           <Button
             type="outline"
-            title="Realm, held ranges and all the rest"
+            title={SUBNET_WORDS.realmHeldRangesAndAllThe}
             onPress={() => router.navigate(`/job/${id}/thing/subnet/${subnet.id}`)}
           />
           <ChangeSubnet {...{ id, plan, doc, subnet }} onOpen={() => setChosen(undefined)} />
@@ -115,7 +120,7 @@ function Shown({ id, job, subnet }: Props) {
           {pane ? (
             <Card strong>{pane}</Card>
           ) : (
-            <Words tone="second">Touch an address: who has it, or whom it could be given to.</Words>
+            <Words tone="second">{SUBNET_WORDS.touchAnAddressWhoHasIt}</Words>
           )}
         </View>
       ) : null}

@@ -1,9 +1,9 @@
 import { memo } from 'react';
 import { Pressable, Text, View } from 'react-native';
 import { formatIpv4, formatPrefix, type Ipv4, type Prefix } from '@ipsonomo/core/net';
+import { SUBNET_WORDS } from '@ipsonomo/language/screens/subnet';
 import { arrowsInGrid, Row, spacePresses, Words } from '../../../parts';
 import { FIGURES, useColours, type Colours } from '../../../theme';
-import { plural } from '../../words';
 import { partsOf, rowsOfTape, useWords, type Tape, type Use } from './tape';
 
 interface Props {
@@ -29,7 +29,7 @@ export function TapeView({ tape, view, clashes, chosen, onChoose }: Props) {
   return (
     <View
       role="grid"
-      aria-label={`Addresses of ${formatPrefix(view)}`}
+      aria-label={SUBNET_WORDS.addressesOf({ view: formatPrefix(view) })}
       style={{ gap: 3 }}
       {...arrowsInGrid(TENS, choose)}
     >
@@ -85,7 +85,11 @@ const Cell = memo(function Cell(props: CellProps) {
   return (
     <Pressable
       {...({ role: 'gridcell' } as object)}
-      accessibilityLabel={`${formatIpv4(address)}: ${isClash ? 'clash, ' : ''}${useWords(use)}`}
+      accessibilityLabel={SUBNET_WORDS.clash({
+        address: formatIpv4(address),
+        isClash,
+        use: useWords(use),
+      })}
       aria-selected={isChosen}
       onPress={() => onChoose(address)}
       tabIndex={isStop ? 0 : -1}
@@ -163,7 +167,7 @@ export function Parts({ tape, view, onGo }: PartsProps) {
             <View style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
               <Text style={{ fontFamily: FIGURES, fontSize: 18, color: colours.ink }}>{words}</Text>
               <Words size="second" tone="second">
-                {given === 0 ? 'nobody' : plural(given, 'address', 'addresses')}
+                {given === 0 ? 'nobody' : SUBNET_WORDS.address({ given })}
               </Words>
             </View>
           </Row>

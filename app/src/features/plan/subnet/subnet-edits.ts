@@ -9,6 +9,7 @@ import {
   type Subnet,
 } from '@ipsonomo/core/plan';
 import { renumber, type Renumbering } from '@ipsonomo/core/reshape';
+import { SUBNET_WORDS } from '@ipsonomo/language/screens/subnet';
 import type { SubnetReading } from './subnet-draft';
 
 export interface SubnetEdits {
@@ -31,13 +32,17 @@ export function subnetEdits(
   if (!thing || !prefix) return undefined;
   const own = changeOf('subnet', docOf('subnet', opened), thing);
   const changed = applyEdits(doc, own);
-  const fields = { edits: own, renumbering: undefined, why: `changed subnet ${opened.name}` };
+  const fields = {
+    edits: own,
+    renumbering: undefined,
+    why: SUBNET_WORDS.changedSubnet({ name: opened.name }),
+  };
   // In conflict already: the server says with what, before anything is moved.
   if (isSamePrefix(prefix, opened.prefix) || !changed.ok) return fields;
   const next = planOf(changed.value.doc);
   const subnet = next.subnets.find((one) => one.id === opened.id);
   if (!subnet) return fields;
   const renumbering = renumber(next, changed.value.doc, subnet, prefix, now);
-  const why = `renumbered subnet ${opened.name}`;
+  const why = SUBNET_WORDS.renumberedSubnet({ name: opened.name });
   return { edits: [...own, ...renumbering.edits], renumbering, why };
 }

@@ -18,6 +18,7 @@ import {
   type Role,
   type Subnet,
 } from '@ipsonomo/core/plan';
+import { SUBNET_WORDS } from '@ipsonomo/language/screens/subnet';
 
 /** What one address of a subnet is. */
 export type Use =
@@ -119,18 +120,20 @@ export function useWords(use: Use): string {
       return use.devices.map((one) => one.title).join(' and ');
     case 'edge':
       return use.which === 'network'
-        ? 'The name of the network itself.'
-        : 'Everybody in the subnet.';
+        ? SUBNET_WORDS.theNameOfTheNetworkItself
+        : SUBNET_WORDS.everybodyInTheSubnet;
     case 'gateway':
-      return 'The gateway of the subnet.';
+      return SUBNET_WORDS.theGatewayOfTheSubnet;
     case 'held':
-      return `Held by others: ${use.note || 'no note'}.`;
+      return SUBNET_WORDS.heldByOthers({ note: use.note || SUBNET_WORDS.noNote });
     case 'freed':
-      return `Was ${use.whose}’s until lately, and is held for a while.`;
+      return SUBNET_WORDS.wasSUntilLatelyAndIs({ whose: use.whose });
     case 'reserved':
-      return `Of the band ${ROLE_WORDS[use.role]}, not for devices.`;
+      return SUBNET_WORDS.ofTheBandNotForDevices({ role: ROLE_WORDS[use.role] });
     case 'free':
-      return use.role ? `Free, of the band ${ROLE_WORDS[use.role]}.` : 'Free, of no band.';
+      return use.role
+        ? SUBNET_WORDS.freeOfTheBand({ role: ROLE_WORDS[use.role] })
+        : SUBNET_WORDS.freeOfNoBand;
   }
 }
 

@@ -13,6 +13,8 @@ import {
   type Kind,
 } from '@ipsonomo/core/plan';
 import { connectionSnags, snagKey } from '@ipsonomo/core/snags';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { THING_WORDS } from '@ipsonomo/language/screens/thing';
 import { Field, Notice, Pick, Words } from '../../../parts';
 import { useColours } from '../../../theme';
 import { emptyOf, formOf } from './schema';
@@ -35,7 +37,9 @@ export function ConnectionForm({ kind, value, onChange }: Props) {
   const { connection = null } = value;
   const set = (next: Json) => onChange({ ...value, connection: next });
   if (!isObject(connection))
-    return <Button type="outline" title="Plan a connection" onPress={() => set(first(kind))} />;
+    return (
+      <Button type="outline" title={THING_WORDS.planAConnection} onPress={() => set(first(kind))} />
+    );
   const device = deviceOfTyped(value);
   const snags = device ? connectionSnags({ device, kind }) : [];
   const setEnd = (end: (typeof ENDS)[number], field: string, json: Json) =>
@@ -58,20 +62,20 @@ export function ConnectionForm({ kind, value, onChange }: Props) {
   return (
     <View style={{ gap: 12 }}>
       <Pick
-        label="Protocol"
+        label={THING_WORDS.protocol}
         options={PROTOCOLS.map((one) => ({ value: one as string, title: one }))}
         value={String(connection['protocol'])}
         onChange={(protocol) => set({ ...connection, protocol })}
       />
       <Pair>
-        <Words size="strong">At the device</Words>
-        <Words size="strong">In the controller’s project</Words>
+        <Words size="strong">{COMMON_WORDS.atTheDevice}</Words>
+        <Words size="strong">{THING_WORDS.inTheControllersProject}</Words>
       </Pair>
       {(END.kind === 'object' ? END.fields : []).map(([field, schema]) => (
         <EndField key={field} {...{ field, schema, connection }} onChange={setEnd} />
       ))}
       {hasModules ? (
-        <Button type="outline" title="Take the sizes from the modules" onPress={takeOver} />
+        <Button type="outline" title={THING_WORDS.takeTheSizesFromTheModules} onPress={takeOver} />
       ) : null}
       {snags.map((snag) => (
         <Notice
@@ -81,7 +85,7 @@ export function ConnectionForm({ kind, value, onChange }: Props) {
           {snagSentence(snag)}
         </Notice>
       ))}
-      <Button type="clear" title="Plan no connection" onPress={() => set(null)} />
+      <Button type="clear" title={THING_WORDS.planNoConnection} onPress={() => set(null)} />
     </View>
   );
 }

@@ -10,8 +10,9 @@ import {
   type Way,
   WAY_WORDS,
 } from '@ipsonomo/core/plan';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { THING_WORDS } from '@ipsonomo/language/screens/thing';
 import { Row, Words } from '../../../parts';
-import { plural } from '../../words';
 import { ConnectionForm } from './ConnectionForm';
 import { ModulesForm } from './ModulesForm';
 import { formOf } from './schema';
@@ -34,51 +35,61 @@ const texts = (value: JsonObject, ...fields: readonly string[]): string =>
   fields.flatMap((field) => (value[field] ? [String(value[field])] : [])).join(' · ') || '–';
 const count = (value: JsonObject, field: string): number =>
   Array.isArray(value[field]) ? (value[field] as readonly unknown[]).length : 0;
-const counted = (field: string, one: string) => (value: JsonObject) =>
-  count(value, field) === 0 ? 'none' : plural(count(value, field), one);
+const counted =
+  (field: string, words: (facts: { readonly count: number }) => string) => (value: JsonObject) =>
+    words({ count: count(value, field) });
 
 /** The parts of a device, in the order in which it is planned. */
 const PARTS: readonly Part[] = [
   {
-    title: 'What and where',
+    title: THING_WORDS.whatAndWhere,
     fields: ['title', 'area', 'cabinet', 'position', 'note'],
     summary: (value) => texts(value, 'title', 'area', 'cabinet', 'position'),
   },
   {
-    title: 'Kind, way, controller',
+    title: THING_WORDS.kindWayController,
     fields: ['kindId', 'way', 'protocol', 'controllerId'],
     summary: (value) =>
       [WAY_WORDS[value['way'] as Way], value['protocol']].filter(Boolean).join(' · '),
   },
   {
-    title: 'Names',
+    title: COMMON_WORDS.names,
     fields: ['name', 'stationName', 'dhcpName', 'variable'],
     summary: (value) => texts(value, 'name', 'stationName', 'dhcpName', 'variable'),
   },
-  { title: 'Modules', fields: ['modules'], summary: counted('modules', 'module') },
   {
-    title: 'Connection',
-    fields: ['connection'],
-    summary: ({ connection }) => (isObject(connection) ? String(connection['protocol']) : 'none'),
+    title: THING_WORDS.modules,
+    fields: ['modules'],
+    summary: counted('modules', THING_WORDS.moduleCount),
   },
   {
-    title: 'When it is swapped',
+    title: THING_WORDS.connection,
+    fields: ['connection'],
+    summary: ({ connection }) =>
+      isObject(connection) ? String(connection['protocol']) : THING_WORDS.none,
+  },
+  {
+    title: THING_WORDS.whenItIsSwapped,
     fields: ['restores', 'passwordAt'],
     summary: (value) => texts(value, 'restores', 'passwordAt'),
   },
-  { title: 'Serial lines', fields: ['lines'], summary: counted('lines', 'line') },
   {
-    title: 'Routes and translations',
+    title: THING_WORDS.serialLines,
+    fields: ['lines'],
+    summary: counted('lines', THING_WORDS.lineCount),
+  },
+  {
+    title: THING_WORDS.routesAndTranslations,
     fields: ['routes', 'translations'],
     summary: (value) => {
       const all = count(value, 'routes') + count(value, 'translations');
-      return all === 0 ? 'none' : String(all);
+      return all === 0 ? THING_WORDS.none : String(all);
     },
   },
   {
-    title: 'Values that name another device',
+    title: THING_WORDS.valuesThatNameAnotherDevice,
     fields: ['references'],
-    summary: counted('references', 'value'),
+    summary: counted('references', THING_WORDS.valueCount),
   },
 ];
 

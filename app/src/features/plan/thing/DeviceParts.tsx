@@ -14,6 +14,7 @@ import {
   type Plan,
   type PlanDoc,
 } from '@ipsonomo/core/plan';
+import { THING_WORDS } from '@ipsonomo/language/screens/thing';
 import { newId, useEdit } from '../../../data';
 import { Refusals, Row, Words } from '../../../parts';
 import { issuesOf } from '../../words';
@@ -43,34 +44,46 @@ export function DeviceParts({ id, plan, deviceId }: Props) {
       {device.interfaces.map((at) => (
         <Row
           key={at.id}
-          label={`Interface ${formatIpv4(at.address)}`}
+          label={THING_WORDS.interface2({ address: formatIpv4(at.address) })}
           onPress={() => go(`interface/${at.id}`)}
         >
-          <Words size="strong">Interface {at.label}</Words>
+          <Words size="strong">{THING_WORDS.interface({ label: at.label })}</Words>
           <Words size="second" tone="second">
-            {formatIpv4(at.address)}, {findSubnet(plan, at.subnetId)?.name ?? 'no subnet'}
+            {formatIpv4(at.address)}, {findSubnet(plan, at.subnetId)?.name ?? THING_WORDS.noSubnet}
           </Words>
         </Row>
       ))}
       {cables.map((one) => (
-        <Row key={one.id} label={`Cable ${one.from.port}`} onPress={() => go(`cable/${one.id}`)}>
+        <Row
+          key={one.id}
+          label={THING_WORDS.cable2({ port: one.from.port })}
+          onPress={() => go(`cable/${one.id}`)}
+        >
           <Words size="second">
-            Cable: {titleOf(one.from.deviceId)} {one.from.port} – {titleOf(one.to.deviceId)}{' '}
-            {one.to.port}
+            {THING_WORDS.cable({
+              deviceId: titleOf(one.from.deviceId),
+              port: one.from.port,
+              deviceId2: titleOf(one.to.deviceId),
+              port2: one.to.port,
+            })}
           </Words>
         </Row>
       ))}
       <Button
         type="clear"
-        title="Another interface"
+        title={THING_WORDS.anotherInterface}
         disabled={plan.subnets.length === 0}
-        onPress={() => add(newInterface(plan, deviceId), `added an interface to ${device.title}`)}
+        onPress={() =>
+          add(newInterface(plan, deviceId), THING_WORDS.addedAnInterfaceTo({ title: device.title }))
+        }
       />
       <Button
         type="clear"
-        title="Another cable"
+        title={THING_WORDS.anotherCable}
         disabled={plan.devices.length < 2}
-        onPress={() => add(newCable(plan, deviceId), `added a cable to ${device.title}`)}
+        onPress={() =>
+          add(newCable(plan, deviceId), THING_WORDS.addedACableTo({ title: device.title }))
+        }
       />
       <Refusals issues={issuesOf(edit.error)} />
     </View>

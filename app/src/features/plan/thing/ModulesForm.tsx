@@ -8,8 +8,9 @@ import {
   type JsonObject,
   type Kind,
 } from '@ipsonomo/core/plan';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
+import { THING_WORDS } from '@ipsonomo/language/screens/thing';
 import { Card, Field, Notice, Pick, Words } from '../../../parts';
-import { plural } from '../../words';
 import { ValueForm, type Names } from './ValueForm';
 
 interface Props {
@@ -47,7 +48,7 @@ export function ModulesForm({ kind, names, value, onChange }: Props) {
       ))}
       <Button
         type="outline"
-        title="Add a module"
+        title={THING_WORDS.addAModule}
         onPress={() => set([...modules, nextModule(kind, modules)])}
       />
       <Sums kind={kind} modules={modules} />
@@ -70,7 +71,7 @@ function Slot({ kind, module, onChange }: SlotProps) {
   );
   const options = [...new Map(fitting.map((one) => [one.title, one])).values()].map((one) => ({
     ...{ value: one.title, title: one.title },
-    detail: `${one.inBytes} bytes in, ${one.outBytes} out`,
+    detail: THING_WORDS.bytesInOut({ inBytes: one.inBytes, outBytes: one.outBytes }),
   }));
   const isOffered = fitting.some((one) => one.title === module.title);
   return (
@@ -78,7 +79,7 @@ function Slot({ kind, module, onChange }: SlotProps) {
       <View style={{ flexDirection: 'row', gap: 8 }}>
         <View style={{ width: 72 }}>
           <Field
-            label="Slot"
+            label={THING_WORDS.slot}
             numeric
             value={String(module.slot)}
             onChange={(text) => onChange([{ ...module, slot: Number(text.replace(/\D/g, '')) }])}
@@ -86,7 +87,7 @@ function Slot({ kind, module, onChange }: SlotProps) {
         </View>
         <View style={{ flex: 1 }}>
           <Pick
-            label="Module"
+            label={THING_WORDS.module}
             options={
               isOffered ? options : [{ value: module.title, title: module.title }, ...options]
             }
@@ -96,9 +97,11 @@ function Slot({ kind, module, onChange }: SlotProps) {
         </View>
       </View>
       {isOffered ? null : (
-        <Notice tone="ochre">{`${kind.name} offers no “${module.title}” for slot ${module.slot}.`}</Notice>
+        <Notice tone="ochre">
+          {THING_WORDS.offersNoForSlot({ name: kind.name, title: module.title, slot: module.slot })}
+        </Notice>
       )}
-      <Button type="clear" title="Remove" onPress={() => onChange([])} />
+      <Button type="clear" title={PLAN_WORDS.remove} onPress={() => onChange([])} />
     </Card>
   );
 }
@@ -116,11 +119,13 @@ function Sums({ kind, modules }: { readonly kind: Kind; readonly modules: readon
   const need = moduleBytes({ modules }, kind);
   const offered = offeredBytes({ modules }, kind);
   const words = (way: string, bytes: number, size: number) =>
-    `${plural(bytes, 'byte')} ${way}${size === bytes ? '' : `, offered as ${size}`}`;
+    THING_WORDS.byte({ bytes, way, size: size === bytes ? '' : THING_WORDS.offeredAs({ size }) });
   return (
     <Words size="strong">
-      Together {words('in', need.inBytes, offered.inBytes)};{' '}
-      {words('out', need.outBytes, offered.outBytes)}
+      {THING_WORDS.together({
+        value: words('in', need.inBytes, offered.inBytes),
+        value2: words('out', need.outBytes, offered.outBytes),
+      })}
     </Words>
   );
 }

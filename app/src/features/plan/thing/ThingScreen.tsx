@@ -17,6 +17,9 @@ import {
   type ThingDoc,
   type ThingType,
 } from '@ipsonomo/core/plan';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
+import { THING_WORDS } from '@ipsonomo/language/screens/thing';
 import { useEdit, useJob } from '../../../data';
 import { Card, Page, Refusals, Words } from '../../../parts';
 import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
@@ -41,7 +44,7 @@ export function ThingScreen({ job: id, type: word, id: thingId }: Props) {
     return (
       <Page>
         <Refusals issues={issuesOf(error)} />
-        {job ? <Words>This is no longer in the plan.</Words> : null}
+        {job ? <Words>{THING_WORDS.thisIsNoLongerInThe}</Words> : null}
       </Page>
     );
   return <Form {...{ id, type, thing }} plan={job.plan} doc={job.doc} />;
@@ -67,10 +70,13 @@ function Form({ id, type, thing, plan, doc }: FormProps) {
   const conflicts = conflictsOf(edit.error);
   const title = thingWords(type, thing.id, doc);
   const write = (all: typeof edits) =>
-    edit.mutate({ edits: all, why: `changed ${title}` }, { onSuccess: () => router.back() });
+    edit.mutate(
+      { edits: all, why: COMMON_WORDS.changed({ title }) },
+      { onSuccess: () => router.back() },
+    );
   const remove = () =>
     edit.mutate(
-      { edits: [{ op: 'remove', type, thing }], why: `removed ${title}` },
+      { edits: [{ op: 'remove', type, thing }], why: THING_WORDS.removed({ title }) },
       { onSuccess: () => router.back() },
     );
   return (
@@ -78,7 +84,7 @@ function Form({ id, type, thing, plan, doc }: FormProps) {
       action={
         <Button
           size="lg"
-          title="Save"
+          title={PLAN_WORDS.save}
           disabled={edits.length === 0 || issues.length > 0}
           loading={edit.isPending}
           onPress={() => write(edits)}
@@ -112,7 +118,7 @@ function Form({ id, type, thing, plan, doc }: FormProps) {
         />
       ) : null}
       {type === 'interface' || type === 'cable' ? (
-        <Button type="outline" title="Take it out of the plan" onPress={remove} />
+        <Button type="outline" title={PLAN_WORDS.takeItOutOfThePlan} onPress={remove} />
       ) : null}
       <Refusals issues={issuesOf(conflicts.length > 0 ? undefined : edit.error)} />
     </Page>

@@ -3,6 +3,8 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { fieldWords } from '@ipsonomo/language';
 import { isObject, type Json, type JsonObject } from '@ipsonomo/core/plan';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
+import { THING_WORDS } from '@ipsonomo/language/screens/thing';
 import { Card, Field, Pick, Toggle, Words, type PickOption } from '../../../parts';
 import { emptyOf, formOf } from './schema';
 
@@ -91,11 +93,17 @@ function Maybe({
   ...rest
 }: Props & { readonly of: JsonObject; readonly label: string }) {
   if (value === null)
-    return <Button type="clear" title={`Say ${label}`} onPress={() => onChange(emptyOf(of))} />;
+    return (
+      <Button
+        type="clear"
+        title={THING_WORDS.say({ label })}
+        onPress={() => onChange(emptyOf(of))}
+      />
+    );
   return (
     <View style={{ gap: 2 }}>
       <ValueForm {...rest} schema={of} value={value} onChange={onChange} />
-      <Button type="clear" title={`Leave out ${label}`} onPress={() => onChange(null)} />
+      <Button type="clear" title={THING_WORDS.leaveOut({ label })} onPress={() => onChange(null)} />
     </View>
   );
 }
@@ -146,12 +154,12 @@ function ListForm({
             value={one}
             onChange={(next) => set(index, [next])}
           />
-          <Button type="clear" title="Remove" onPress={() => set(index, [])} />
+          <Button type="clear" title={PLAN_WORDS.remove} onPress={() => set(index, [])} />
         </Card>
       ))}
       <Button
         type="clear"
-        title={`Add to ${label}`}
+        title={THING_WORDS.addTo({ label })}
         onPress={() => onChange([...entries, emptyOf(of)])}
       />
     </View>
@@ -171,7 +179,7 @@ function Variant({
   return (
     <View style={{ gap: 8 }}>
       <Pick
-        label="which"
+        label={THING_WORDS.which}
         options={[...variants.keys()].map((one) => ({ value: one, title: one }))}
         value={String(kind)}
         onChange={(next) => {

@@ -8,6 +8,7 @@ import {
   type CodeSystem,
 } from '@ipsonomo/core/codes';
 import type { Plan } from '@ipsonomo/core/plan';
+import { CODES_WORDS } from '@ipsonomo/language/screens/codes';
 import { Card, Choice, Field, Notice, Page, Pick, Words } from '../../../parts';
 import { usePlan } from '../../../data';
 
@@ -18,12 +19,16 @@ const SYSTEMS: readonly {
 }[] = [
   {
     value: 'cip',
-    title: 'EtherNet/IP, general',
-    detail: 'two digits, "01", perhaps with a second number',
+    title: CODES_WORDS.ethernetIpGeneral,
+    detail: CODES_WORDS.twoDigits01PerhapsWithA,
   },
-  { value: 'cip-connection', title: 'EtherNet/IP, connection', detail: 'four digits, "0127"' },
-  { value: 'modbus', title: 'Modbus exception', detail: 'one number, 1 to 11' },
-  { value: 'station', title: 'Layer 2, refused set', detail: 'one number, 1 to 6' },
+  {
+    value: 'cip-connection',
+    title: CODES_WORDS.ethernetIpConnection,
+    detail: CODES_WORDS.fourDigits0127,
+  },
+  { value: 'modbus', title: CODES_WORDS.modbusException, detail: CODES_WORDS.oneNumber1To11 },
+  { value: 'station', title: CODES_WORDS.layer2RefusedSet, detail: CODES_WORDS.oneNumber1To6 },
 ];
 
 const NOBODY = '';
@@ -39,17 +44,22 @@ export function CodesScreen({ job }: { readonly job: string }) {
     <Page>
       <View style={{ gap: 4 }}>
         <Words size="title" heading={1}>
-          What does this code mean?
+          {CODES_WORDS.whatDoesThisCodeMean}
         </Words>
-        <Words tone="second">As a controller, a tool or a panel shows it, hex or decimal.</Words>
+        <Words tone="second">{CODES_WORDS.asAControllerAToolOr}</Words>
       </View>
-      <Choice label="Where is it from?" options={SYSTEMS} value={system} onChange={setSystem} />
-      <Field label="The code" value={text} onChange={setText} placeholder="16#0127" />
+      <Choice
+        label={CODES_WORDS.whereIsItFrom}
+        options={SYSTEMS}
+        value={system}
+        onChange={setSystem}
+      />
+      <Field label={CODES_WORDS.theCode} value={text} onChange={setText} placeholder="16#0127" />
       {plan ? (
         <Pick
-          label="Of which device?"
+          label={CODES_WORDS.ofWhichDevice}
           options={[
-            { value: NOBODY, title: 'no device in particular' },
+            { value: NOBODY, title: CODES_WORDS.noDeviceInParticular },
             ...plan.devices.map((one) => ({ value: one.id, title: one.title })),
           ]}
           value={deviceId}
@@ -57,8 +67,8 @@ export function CodesScreen({ job }: { readonly job: string }) {
         />
       ) : null}
       {text.trim() !== '' && readings.length === 0 ? (
-        <Notice tone="ochre" title="There is no number in it">
-          Type the digits, as 0127, 16#0127, 0x0127 or 295.
+        <Notice tone="ochre" title={CODES_WORDS.thereIsNoNumberInIt}>
+          {CODES_WORDS.typeTheDigitsAs012716}
         </Notice>
       ) : null}
       {readings.map((one) => (
@@ -78,8 +88,8 @@ function Reading({ one, plan, deviceId }: ReadingProps) {
   const { meaning } = one;
   if (!meaning)
     return (
-      <Notice tone="ochre" title={`${formatCode(one)} is not in the table`}>
-        It may be a code of the maker: look in the papers of the kind.
+      <Notice tone="ochre" title={CODES_WORDS.isNotInTheTable({ one: formatCode(one) })}>
+        {CODES_WORDS.itMayBeACodeOf}
       </Notice>
     );
   const device = plan?.devices.find(({ id }) => id === deviceId);

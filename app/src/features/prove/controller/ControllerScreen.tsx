@@ -5,6 +5,8 @@ import { View } from 'react-native';
 import type { JobView } from '@ipsonomo/core/api';
 import { threeWays, type ThreeWays } from '@ipsonomo/core/entered';
 import type { Device, Plan } from '@ipsonomo/core/plan';
+import { CONTROLLER_WORDS } from '@ipsonomo/language/screens/controller';
+import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import { useJob } from '../../../data';
 import { Card, Notice, Page, Refusals, Words } from '../../../parts';
 import { issuesOf } from '../../words';
@@ -25,30 +27,31 @@ export function ControllerScreen({ job: id }: { readonly job: string }) {
       maxWidth={1100}
       action={
         isPasting ? null : (
-          <Button size="lg" title="Paste from the controller" onPress={() => setPasting(true)} />
+          <Button
+            size="lg"
+            title={CONTROLLER_WORDS.pasteFromTheController}
+            onPress={() => setPasting(true)}
+          />
         )
       }
     >
       <View style={{ gap: 4 }}>
         <Words size="title" heading={1}>
-          As the controller has it
+          {PROVE_WORDS.asTheControllerHasIt}
         </Words>
-        <Words tone="second">
-          Each value as planned, as entered in the controller and as found, side by side.
-        </Words>
+        <Words tone="second">{CONTROLLER_WORDS.eachValueAsPlannedAsEntered}</Words>
       </View>
       <Refusals issues={issuesOf(error)} />
       {job && isPasting ? (
         <Pasting {...{ id, plan: job.plan, doc: job.now.doc }} onDone={() => setPasting(false)} />
       ) : null}
       {job && !isPasting && said.length === 0 ? (
-        <Notice tone="plain" title="Nothing was entered yet">
-          Copy the list of devices in the controller’s project as a table, choose a file of it, or
-          type it: name, address, revision, size in, size out, interval.
+        <Notice tone="plain" title={CONTROLLER_WORDS.nothingWasEnteredYet}>
+          {CONTROLLER_WORDS.copyTheListOfDevicesIn}
         </Notice>
       ) : null}
-      <Group id={id} title="Differs" entries={bad} />
-      <Group id={id} title="The same" entries={good} />
+      <Group id={id} title={CONTROLLER_WORDS.differs} entries={bad} />
+      <Group id={id} title={CONTROLLER_WORDS.theSame} entries={good} />
       {job && !isPasting ? <ReadRegister job={id} plan={job.plan} /> : null}
     </Page>
   );
@@ -100,8 +103,8 @@ function Group({
           <Button
             type="clear"
             containerStyle={{ alignSelf: 'flex-start' }}
-            title="Change it in the plan"
-            accessibilityLabel={`Change it in the plan: ${device.title}`}
+            title={CONTROLLER_WORDS.changeItInThePlan}
+            accessibilityLabel={CONTROLLER_WORDS.changeItInThePlan2({ title: device.title })}
             onPress={() => router.navigate(`/job/${id}/thing/device/${device.id}`)}
           />
         </Card>

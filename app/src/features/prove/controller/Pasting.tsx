@@ -4,9 +4,12 @@ import { View } from 'react-native';
 import { enteredEdits, placeEntered, readEntered } from '@ipsonomo/core/entered';
 import type { Plan, PlanDoc } from '@ipsonomo/core/plan';
 import { formatCells, parseCells } from '@ipsonomo/core/sheet';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { CONTROLLER_WORDS } from '@ipsonomo/language/screens/controller';
+import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import { acts, chooseFile, useAct, useEdit, useList, useListLines } from '../../../data';
 import { Card, LongField, Pick, Refusals, Words, useDraft } from '../../../parts';
-import { issuesOf, plural } from '../../words';
+import { issuesOf } from '../../words';
 
 interface Props {
   readonly id: string;
@@ -17,9 +20,9 @@ interface Props {
 
 const PLACED_WORDS = {
   name: '',
-  address: 'found by its address: the name is another',
-  slip: 'its name is nearly the planned one',
-  nothing: 'nobody of the plan',
+  address: CONTROLLER_WORDS.foundByItsAddressTheName,
+  slip: CONTROLLER_WORDS.itsNameIsNearlyThePlanned,
+  nothing: PROVE_WORDS.nobodyOfThePlan,
 } as const;
 
 /** What was copied in the controller's project: read, shown, and taken only then. */
@@ -35,13 +38,16 @@ export function Pasting({ id, plan, doc, onDone }: Props) {
   };
   const take = () =>
     edit.mutate(
-      { edits: enteredEdits(doc, placed), why: `as entered in the controller: ${known.length}` },
+      {
+        edits: enteredEdits(doc, placed),
+        why: CONTROLLER_WORDS.asEnteredInTheController({ known: known.length }),
+      },
       { onSuccess: leave },
     );
   return (
     <Card strong>
       <FromFile id={id} onRead={setText} />
-      <LongField label="Paste the table here, or type it" value={text} onChange={setText} />
+      <LongField label={CONTROLLER_WORDS.pasteTheTableHereOrType} value={text} onChange={setText} />
       <Refusals issues={read && !read.ok ? read.error : issuesOf(edit.error)} />
       {placed.map(({ line, device, by }) => (
         <View key={line.line} style={{ gap: 1 }}>
@@ -56,12 +62,12 @@ export function Pasting({ id, plan, doc, onDone }: Props) {
         </View>
       ))}
       <Button
-        title={`Take ${plural(known.length, 'line')}`}
+        title={CONTROLLER_WORDS.takeLine({ known: known.length })}
         disabled={known.length === 0}
         loading={edit.isPending}
         onPress={take}
       />
-      <Button type="clear" title="Leave it" onPress={leave} />
+      <Button type="clear" title={COMMON_WORDS.leaveIt} onPress={leave} />
     </Card>
   );
 }
@@ -96,19 +102,21 @@ function FromFile({
     <View style={{ gap: 8 }}>
       <Button
         type="outline"
-        title="Choose a file"
+        title={COMMON_WORDS.chooseAFile}
         loading={send.isPending || view?.state === 'reading'}
         onPress={() => void choose()}
       />
       {sheets.length > 1 ? (
         <Pick
-          label="Which sheet"
+          label={CONTROLLER_WORDS.whichSheet}
           options={sheets.map((one, at) => ({ value: at, title: one.name }))}
           value={chosen}
           onChange={setSheet}
         />
       ) : null}
-      {left > 0 ? <Words tone="ochre">! {plural(left, 'line')} more are left out</Words> : null}
+      {left > 0 ? (
+        <Words tone="ochre">{CONTROLLER_WORDS.lineMoreAreLeftOut({ left })}</Words>
+      ) : null}
       <Refusals
         issues={view?.state === 'failed' ? [view.issue] : issuesOf(error ?? send.error ?? lost)}
       />

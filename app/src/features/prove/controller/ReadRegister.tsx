@@ -6,15 +6,16 @@ import { evidenceWords } from '@ipsonomo/language';
 import { registerAsked } from '@ipsonomo/core/entered';
 import { findKind, type ConnectionEnd, type Plan } from '@ipsonomo/core/plan';
 import { speaksModbus } from '@ipsonomo/core/proof';
+import { CONTROLLER_WORDS } from '@ipsonomo/language/screens/controller';
 import { acts, reading, useAct } from '../../../data';
 import { Card, Field, Pick, Refusals, timeOf, Words } from '../../../parts';
 import { issuesOf } from '../../words';
 
 const COUNTINGS: readonly { readonly value: ConnectionEnd['counting']; readonly title: string }[] =
   [
-    { value: 'from-0', title: 'from 0' },
-    { value: 'from-1', title: 'from 1' },
-    { value: 'area-digit', title: 'with an area digit (40001)' },
+    { value: 'from-0', title: CONTROLLER_WORDS.from0 },
+    { value: 'from-1', title: CONTROLLER_WORDS.from1 },
+    { value: 'area-digit', title: CONTROLLER_WORDS.withAnAreaDigit40001 },
   ];
 
 const ITSELF = 255;
@@ -44,10 +45,10 @@ export function ReadRegister({ job, plan }: { readonly job: string; readonly pla
   return (
     <Card>
       <Words size="strong" heading={2}>
-        Read one register
+        {CONTROLLER_WORDS.readOneRegister}
       </Words>
       <Pick
-        label="Of"
+        label={CONTROLLER_WORDS.of}
         options={devices.flatMap(({ title, interfaces }) =>
           interfaces.map(({ id }) => ({ value: id, title })),
         )}
@@ -55,15 +56,15 @@ export function ReadRegister({ job, plan }: { readonly job: string; readonly pla
         onChange={setAt}
       />
       <Pick
-        label="Unit"
-        options={[{ value: ITSELF, title: 'the device itself' }, ...units]}
+        label={CONTROLLER_WORDS.unit}
+        options={[{ value: ITSELF, title: CONTROLLER_WORDS.theDeviceItself }, ...units]}
         value={unit}
         onChange={setUnit}
       />
       <View style={{ flexDirection: 'row', gap: 12 }}>
         <View style={{ flex: 1 }}>
           <Field
-            label="Register"
+            label={CONTROLLER_WORDS.register}
             value={written}
             onChange={setWritten}
             issue={asked && !asked.ok ? asked.error : undefined}
@@ -72,7 +73,12 @@ export function ReadRegister({ job, plan }: { readonly job: string; readonly pla
           />
         </View>
         <View style={{ flex: 1 }}>
-          <Pick label="Counted" options={COUNTINGS} value={counting} onChange={setCounting} />
+          <Pick
+            label={CONTROLLER_WORDS.counted}
+            options={COUNTINGS}
+            value={counting}
+            onChange={setCounting}
+          />
         </View>
       </View>
       {last ? (
@@ -84,7 +90,7 @@ export function ReadRegister({ job, plan }: { readonly job: string; readonly pla
       <Refusals issues={issuesOf(read.error)} />
       <Button
         type="outline"
-        title="Read it"
+        title={CONTROLLER_WORDS.readIt}
         disabled={!asked?.ok}
         loading={read.isPending}
         onPress={() => read.mutate({ unit, written: written.trim(), counting })}

@@ -1,6 +1,7 @@
 import { View } from 'react-native';
 import { ENTERED_WORDS } from '@ipsonomo/language';
 import type { ThreeWays } from '@ipsonomo/core/entered';
+import { CONTROLLER_WORDS } from '@ipsonomo/language/screens/controller';
 import { Words } from '../../../parts';
 import { useWide } from '../../../theme';
 
@@ -17,7 +18,11 @@ const TONES = { differs: 'brick', same: 'moss', alone: 'second' } as const;
 export function ThreeWaysTable({ rows, title }: Props) {
   const wide = useWide();
   return (
-    <View role="table" aria-label={`${title}: planned, entered, found`} style={{ gap: 6 }}>
+    <View
+      role="table"
+      aria-label={CONTROLLER_WORDS.plannedEnteredFound({ title })}
+      style={{ gap: 6 }}
+    >
       {wide ? <Heads /> : null}
       {rows.map((row) =>
         wide ? (

@@ -5,10 +5,12 @@ import { drillRowsOf, expectedOf, type DrillView, type JobView } from '@ipsonomo
 import { returnWords } from '@ipsonomo/language';
 import { formatIpv4 } from '@ipsonomo/core/net';
 import { returnsOf, worstFirst, type Plan, type Returned } from '@ipsonomo/core/plan';
+import { DRILL_WORDS } from '@ipsonomo/language/screens/drill';
+import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import { type Acting, acts, useAct, usePlan, useWire } from '../../../data';
 import { AddressText, LongList, Notice, Page, Refusals, Row, Words } from '../../../parts';
 import { useWide } from '../../../theme';
-import { issuesOf, lengthOf, plural } from '../../words';
+import { issuesOf, lengthOf } from '../../words';
 
 /** A cold start of the cabinet, watched without a word: who comes back, where, after how long, and by whose help. */
 export function DrillScreen({ job }: { readonly job: string }) {
@@ -21,14 +23,14 @@ export function DrillScreen({ job }: { readonly job: string }) {
     <Page maxWidth={1100} action={<Step {...{ phase, drill }} />}>
       <View style={{ gap: 4 }}>
         <Words size="title" heading={1}>
-          Cold start
+          {PROVE_WORDS.coldStart}
         </Words>
         <Words tone="second">{LEAD[phase]}</Words>
       </View>
       <Refusals issues={issuesOf(error ?? drill.error)} />
       {phase === 'spoiled' ? (
-        <Notice tone="brick" title="Ipsonomo itself has sent something">
-          What comes back now may have been helped by that. Begin again, and send nothing meanwhile.
+        <Notice tone="brick" title={DRILL_WORDS.ipsonomoItselfHasSentSomething}>
+          {DRILL_WORDS.whatComesBackNowMayHave}
         </Notice>
       ) : null}
       {state && view && plan && state.onAt !== null ? (
@@ -39,21 +41,21 @@ export function DrillScreen({ job }: { readonly job: string }) {
 }
 
 const LEAD = {
-  none: 'Ipsonomo falls silent, you switch the cabinet off and on, and it shows who comes back by itself.',
-  off: 'Nothing is sent now. Switch the cabinet off, count to ten, and switch it on.',
-  on: 'Listening. Wait until nothing new comes: the slowest of your kinds needs longest.',
-  ended: 'What came back, as it was kept with each device.',
-  spoiled: 'It ended.',
+  none: DRILL_WORDS.ipsonomoFallsSilentYouSwitchThe,
+  off: DRILL_WORDS.nothingIsSentNowSwitchThe,
+  on: DRILL_WORDS.listeningWaitUntilNothingNewComes,
+  ended: DRILL_WORDS.whatCameBackAsItWas,
+  spoiled: DRILL_WORDS.itEnded,
 } as const;
 
 type Phase = keyof typeof LEAD;
 
 const ACTS = {
-  none: ['begin', 'Begin: fall silent and listen'],
-  off: ['on', 'It is on again'],
-  on: ['end', 'All that will come is back'],
-  ended: ['begin', 'Begin another'],
-  spoiled: ['begin', 'Begin again'],
+  none: ['begin', DRILL_WORDS.beginFallSilentAndListen],
+  off: ['on', DRILL_WORDS.itIsOnAgain],
+  on: ['end', DRILL_WORDS.allThatWillComeIsBack],
+  ended: ['begin', DRILL_WORDS.beginAnother],
+  spoiled: ['begin', DRILL_WORDS.beginAgain],
 } as const;
 
 function Step({
@@ -95,11 +97,16 @@ function Returns({ job, view, plan, state, onAt, now }: ReturnsProps) {
   return (
     <>
       <Words size="strong">
-        {`${seconds} s · ${plural(rows.length, 'device')} spoke · ${bad.length} of ${plural(all.length, 'bound device')} did not come back by itself`}
+        {DRILL_WORDS.sDeviceSpokeOfBoundDevice({
+          seconds,
+          rows: rows.length,
+          bad: bad.length,
+          all: all.length,
+        })}
       </Words>
       {all.length === 0 ? (
-        <Notice tone="plain" title="No device is bound yet">
-          A cold start tells about devices whose MAC is known. Bind them first.
+        <Notice tone="plain" title={DRILL_WORDS.noDeviceIsBoundYet}>
+          {DRILL_WORDS.aColdStartTellsAboutDevices}
         </Notice>
       ) : null}
       <View>
@@ -116,7 +123,7 @@ function Returns({ job, view, plan, state, onAt, now }: ReturnsProps) {
       </View>
       {strangers.length > 0 ? (
         <Words size="second" tone="second">
-          {`${plural(strangers.length, 'other')} spoke that no device of the plan is bound to.`}
+          {DRILL_WORDS.otherSpokeThatNoDeviceOf({ strangers: strangers.length })}
         </Words>
       ) : null}
     </>

@@ -11,6 +11,8 @@ import {
 } from '@ipsonomo/language';
 import { findInterface, type Plan } from '@ipsonomo/core/plan';
 import { runChanges, type ProofResult, type RunChange } from '@ipsonomo/core/proof';
+import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
+import { RUNS_WORDS } from '@ipsonomo/language/screens/runs';
 import { acts, reading, usePlan } from '../../../data';
 import { Card, LongList, Page, Pick, Refusals, Row, timeOf, Words } from '../../../parts';
 import { useWide } from '../../../theme';
@@ -33,7 +35,7 @@ export function RunScreen({ job, id }: { readonly job: string; readonly id: stri
   return (
     <Page maxWidth={1100}>
       <Words size="title" heading={1}>
-        {run ? `Run of ${runTime(run.startedAt)}` : 'Run'}
+        {run ? RUNS_WORDS.runOf2({ startedAt: runTime(run.startedAt) }) : RUNS_WORDS.run}
       </Words>
       <Refusals issues={issuesOf(error)} />
       {run && plan ? (
@@ -42,7 +44,7 @@ export function RunScreen({ job, id }: { readonly job: string; readonly id: stri
           {earlier.length > 0 ? (
             <Card>
               <Pick
-                label="What is different since"
+                label={RUNS_WORDS.whatIsDifferentSince}
                 options={earlier.map((one) => ({
                   ...{ value: one.id, title: runTime(one.startedAt) },
                   detail: `${one.scope}: ${runCounts(one)}`,
@@ -56,7 +58,7 @@ export function RunScreen({ job, id }: { readonly job: string; readonly id: stri
           <Strangers plan={plan} strangers={run.strangers} />
           <View>
             <Words size="strong" heading={2}>
-              Every device · {run.results.length}
+              {RUNS_WORDS.everyDevice({ results: run.results.length })}
             </Words>
             <LongList
               items={run.results}
@@ -75,19 +77,26 @@ function Head({ run }: { readonly run: ProofDetailView }) {
     <View style={{ gap: 2 }}>
       <Words size="strong">{runCounts({ ...run, strangers: run.strangers.length })}</Words>
       <Words size="second" tone="second">
-        {[run.scope, sourceWords(run.source), run.person, `plan revision ${run.revision}`]
+        {[
+          run.scope,
+          sourceWords(run.source),
+          run.person,
+          RUNS_WORDS.planRevision({ revision: run.revision }),
+        ]
           .filter(Boolean)
           .join(' · ')}
       </Words>
       <Words size="second" tone="second">
-        {run.how === null ? 'It goes on.' : `It went ${proofEndWords(run.how)}.`}
+        {run.how === null
+          ? RUNS_WORDS.itGoesOn
+          : RUNS_WORDS.itWent({ how: proofEndWords(run.how) })}
       </Words>
     </View>
   );
 }
 
 const titleOf = (plan: Plan, interfaceId: string): string =>
-  findInterface(plan, interfaceId)?.device.title ?? 'no longer in the plan';
+  findInterface(plan, interfaceId)?.device.title ?? PROVE_WORDS.noLongerInThePlan;
 
 function Changes({
   plan,
@@ -104,7 +113,7 @@ function Changes({
   const came = [...is].filter((mac) => !was.has(mac));
   const left = [...was].filter((mac) => !is.has(mac));
   if (changes.length + came.length + left.length === 0)
-    return <Words tone="moss">✓ Everything was found as it was then.</Words>;
+    return <Words tone="moss">{RUNS_WORDS.everythingWasFoundAsItWas}</Words>;
   return (
     <View>
       <LongList
@@ -119,12 +128,12 @@ function Changes({
       />
       {came.map((mac) => (
         <Row key={mac}>
-          <Words size="second">{`Stranger ${mac}: was not there then`}</Words>
+          <Words size="second">{RUNS_WORDS.strangerWasNotThereThen({ mac })}</Words>
         </Row>
       ))}
       {left.map((mac) => (
         <Row key={mac}>
-          <Words size="second">{`Stranger ${mac}: is no longer there`}</Words>
+          <Words size="second">{RUNS_WORDS.strangerIsNoLongerThere({ mac })}</Words>
         </Row>
       ))}
     </View>
@@ -132,13 +141,13 @@ function Changes({
 }
 
 const KIND_WORDS: Readonly<Record<string, string>> = {
-  'found-as-planned': 'as planned',
+  'found-as-planned': RUNS_WORDS.asPlanned,
   contradicted: 'otherwise',
   'no-answer': 'silent',
 };
 
 const kindWords = (result: ProofResult | undefined): string =>
-  result ? (KIND_WORDS[result.kind] ?? result.kind) : 'not asked';
+  result ? (KIND_WORDS[result.kind] ?? result.kind) : RUNS_WORDS.notAsked2;
 
 function changeWords({ before, after, values }: RunChange): string {
   const kinds = before?.kind === after?.kind ? [] : [`${kindWords(before)} → ${kindWords(after)}`];

@@ -4,9 +4,11 @@ import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import type { ProofView } from '@ipsonomo/core/api';
 import { proofEndWords, sourceWords } from '@ipsonomo/language';
+import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
+import { RUNS_WORDS } from '@ipsonomo/language/screens/runs';
 import { acts, reading } from '../../../data';
 import { Notice, Page, Refusals, Row, Words } from '../../../parts';
-import { issuesOf, plural } from '../../words';
+import { issuesOf } from '../../words';
 
 export const runTime = (at: number): string => format(at, 'EEE d MMM, HH:mm');
 
@@ -14,10 +16,10 @@ export const runTime = (at: number): string => format(at, 'EEE d MMM, HH:mm');
 export const runCounts = ({ proven, contradicted, silent, total }: ProofView): string => {
   const left = total - proven - contradicted - silent;
   return [
-    `${proven} proven`,
-    contradicted > 0 ? `${contradicted} otherwise` : '',
-    silent > 0 ? `${silent} silent` : '',
-    left > 0 ? `${left} not asked` : '',
+    RUNS_WORDS.proven({ proven }),
+    contradicted > 0 ? RUNS_WORDS.otherwise({ contradicted }) : '',
+    silent > 0 ? RUNS_WORDS.silent({ silent }) : '',
+    left > 0 ? RUNS_WORDS.notAsked({ left }) : '',
   ]
     .filter(Boolean)
     .join(', ');
@@ -30,19 +32,19 @@ export function RunsScreen({ job }: { readonly job: string }) {
   return (
     <Page maxWidth={900}>
       <Words size="title" heading={1}>
-        Kept runs
+        {PROVE_WORDS.keptRuns}
       </Words>
       <Refusals issues={issuesOf(error)} />
       {runs?.length === 0 ? (
-        <Notice tone="plain" title="No run yet">
-          Each run of a proof is kept here with all that it found, to be compared with a later one.
+        <Notice tone="plain" title={RUNS_WORDS.noRunYet}>
+          {RUNS_WORDS.eachRunOfAProofIs}
         </Notice>
       ) : null}
       <View>
         {runs?.map((run) => (
           <Row
             key={run.id}
-            label={`run of ${runTime(run.startedAt)}, ${run.scope}`}
+            label={RUNS_WORDS.runOf({ startedAt: runTime(run.startedAt), scope: run.scope })}
             onPress={() => router.navigate(`/job/${job}/run/${run.id}`)}
           >
             <Words size="strong">
@@ -50,14 +52,14 @@ export function RunsScreen({ job }: { readonly job: string }) {
             </Words>
             <Words size="second" tone={run.contradicted + run.silent > 0 ? 'brick' : 'moss'}>
               {runCounts(run)}
-              {run.strangers > 0 ? ` · ${plural(run.strangers, 'stranger')}` : ''}
+              {run.strangers > 0 ? RUNS_WORDS.stranger({ strangers: run.strangers }) : ''}
             </Words>
             <Words size="caption" tone="second">
               {[
                 sourceWords(run.source),
                 run.person,
-                `plan revision ${run.revision}`,
-                run.how === null ? 'goes on' : proofEndWords(run.how),
+                RUNS_WORDS.planRevision({ revision: run.revision }),
+                run.how === null ? RUNS_WORDS.goesOn : proofEndWords(run.how),
               ]
                 .filter(Boolean)
                 .join(' · ')}

@@ -6,24 +6,26 @@ import { DRAWN, type VigilRowView, type VigilView } from '@ipsonomo/core/api';
 import { vigilWords } from '@ipsonomo/language';
 import type { Plan } from '@ipsonomo/core/plan';
 import { secondsOf } from '@ipsonomo/core/vigil';
+import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
+import { VIGIL_WORDS } from '@ipsonomo/language/screens/vigil';
 import { acts, download, pathOf, useAct, useJob, vigilQuery } from '../../../data';
 import { Notice, Page, Pick, Refusals, Words, type PickOption } from '../../../parts';
 import { useWide } from '../../../theme';
 import { placesOf, scopeOf, WHOLE } from '../scopes';
-import { issuesOf, plural } from '../../words';
+import { issuesOf } from '../../words';
 import { BeatStrip } from './BeatStrip';
 
 const EVERY: readonly PickOption<number>[] = [
-  { value: 1, title: 'every second' },
-  { value: 10, title: 'every 10 s' },
-  { value: 60, title: 'every minute' },
+  { value: 1, title: VIGIL_WORDS.everySecond },
+  { value: 10, title: VIGIL_WORDS.every10S },
+  { value: 60, title: VIGIL_WORDS.everyMinute },
 ];
 
 const LONG: readonly PickOption<number>[] = [
-  { value: 10, title: '10 minutes' },
-  { value: 60, title: '1 hour' },
-  { value: 480, title: '8 hours', detail: 'a shift' },
-  { value: 1440, title: '24 hours' },
+  { value: 10, title: VIGIL_WORDS.n10Minutes },
+  { value: 60, title: VIGIL_WORDS.n1Hour },
+  { value: 480, title: VIGIL_WORDS.n8Hours, detail: VIGIL_WORDS.aShift },
+  { value: 1440, title: VIGIL_WORDS.n24Hours },
 ];
 
 /** Chosen devices asked over minutes to hours: who is lost when, and in which beat. */
@@ -45,14 +47,14 @@ export function VigilScreen({ job: id }: { readonly job: string }) {
           {goesOn ? (
             <Button
               size="lg"
-              title="End the vigil"
+              title={VIGIL_WORDS.endTheVigil}
               loading={stop.isPending}
               onPress={() => stop.mutate()}
             />
           ) : (
             <Button
               size="lg"
-              title="Begin the vigil"
+              title={VIGIL_WORDS.beginTheVigil}
               loading={start.isPending}
               onPress={() => start.mutate({ scope: scopeOf(place), everySeconds, minutes })}
             />
@@ -62,23 +64,36 @@ export function VigilScreen({ job: id }: { readonly job: string }) {
     >
       <View style={{ gap: 4 }}>
         <Words size="title" heading={1}>
-          Vigil
+          {PROVE_WORDS.vigil}
         </Words>
-        <Words tone="second">
-          Devices are asked in a steady beat, to find the one that drops out now and then.
-        </Words>
+        <Words tone="second">{VIGIL_WORDS.devicesAreAskedInASteady}</Words>
       </View>
       <Refusals issues={issuesOf(error)} />
       {job && !goesOn ? (
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
           <View style={{ flexGrow: 1, minWidth: 160 }}>
-            <Pick label="Whom" options={placesOf(job.plan)} value={place} onChange={setPlace} />
+            <Pick
+              label={VIGIL_WORDS.whom}
+              options={placesOf(job.plan)}
+              value={place}
+              onChange={setPlace}
+            />
           </View>
           <View style={{ flexGrow: 1, minWidth: 110 }}>
-            <Pick label="How often" options={EVERY} value={everySeconds} onChange={setEvery} />
+            <Pick
+              label={VIGIL_WORDS.howOften}
+              options={EVERY}
+              value={everySeconds}
+              onChange={setEvery}
+            />
           </View>
           <View style={{ flexGrow: 1, minWidth: 110 }}>
-            <Pick label="How long" options={LONG} value={minutes} onChange={setMinutes} />
+            <Pick
+              label={VIGIL_WORDS.howLong}
+              options={LONG}
+              value={minutes}
+              onChange={setMinutes}
+            />
           </View>
         </View>
       ) : null}
@@ -104,15 +119,20 @@ function Watched({ id, vigil, plan }: WatchedProps) {
     <>
       <View style={{ gap: 2 }}>
         <Words size="strong">
-          {`${clock(done)} of ${clock(all)} · ${lossy === 0 ? 'nothing lost' : `${plural(lossy, 'device')} lost something`}`}
+          {VIGIL_WORDS.of({
+            done: clock(done),
+            all: clock(all),
+            lossy:
+              lossy === 0 ? VIGIL_WORDS.nothingLost : VIGIL_WORDS.deviceLostSomething({ lossy }),
+          })}
         </Words>
         <Words size="second" tone="second">
-          {`Bars: the slowest answer, up to ${Math.ceil(most)} ms. Below the line: lost.`}
+          {VIGIL_WORDS.barsTheSlowestAnswerUpTo({ most: Math.ceil(most) })}
         </Words>
       </View>
       {state.how === 'stopped' ? (
-        <Notice tone="plain" title="It was ended before its time">
-          What was seen until then is kept with each device.
+        <Notice tone="plain" title={VIGIL_WORDS.itWasEndedBeforeItsTime}>
+          {VIGIL_WORDS.whatWasSeenUntilThenIs}
         </Notice>
       ) : null}
       <View>
@@ -121,13 +141,13 @@ function Watched({ id, vigil, plan }: WatchedProps) {
         ))}
         {rows.length > DRAWN ? (
           <Words size="second" tone="second">
-            {`and ${rows.length - DRAWN} more that lost less; all of them stand in the table.`}
+            {VIGIL_WORDS.andMoreThatLostLessAll({ rows: rows.length - DRAWN })}
           </Words>
         ) : null}
       </View>
       <Button
         type="outline"
-        title="Download every beat as a table"
+        title={VIGIL_WORDS.downloadEveryBeatAsATable}
         onPress={() => download(pathOf(acts.fetchVigil, { job: id }))}
       />
     </>
@@ -160,7 +180,7 @@ function WatchedRow({
   );
   const words = vigilWords(summary, vigil.state?.everyMillis ?? 1000);
   const isFine = summary.lost === 0;
-  const title = device?.title ?? 'no longer in the plan';
+  const title = device?.title ?? PROVE_WORDS.noLongerInThePlan;
   return (
     <View
       style={{ flexDirection: wide ? 'row' : 'column', columnGap: 16, paddingVertical: 8, gap: 2 }}
@@ -177,7 +197,7 @@ function WatchedRow({
       <View style={wide ? { flex: 4 } : null}>
         <BeatStrip
           {...{ buckets, most, total: vigil.buckets }}
-          label={`${title}, beat by beat: ${words}`}
+          label={VIGIL_WORDS.beatByBeat({ title, words })}
         />
       </View>
     </View>

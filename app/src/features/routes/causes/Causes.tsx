@@ -4,6 +4,8 @@ import { View } from 'react-native';
 import type { FieldTaskView } from '@ipsonomo/core/api';
 import { SIGN_WORDS } from '@ipsonomo/language';
 import type { CauseAct, LikelyCause } from '@ipsonomo/core/causes';
+import { CAUSES_WORDS } from '@ipsonomo/language/screens/causes';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { acts, useAct, useField, useWire } from '../../../data';
 import { Card, Notice, Refusals, Words } from '../../../parts';
 import { issuesOf } from '../../words';
@@ -11,14 +13,14 @@ import { issuesOf } from '../../words';
 const MOST = 6;
 
 const ACT_WORDS: Readonly<Record<CauseAct, string>> = {
-  check: 'Done: ask it again',
-  sweep: 'Done: look who is there',
-  search: 'Done: search over layer 2',
-  call: 'Go to its call',
-  vigil: 'Watch it again',
-  drill: 'Switch it off and on: cold start',
-  routes: 'See its routes',
-  codes: 'What does the code mean?',
+  check: CAUSES_WORDS.doneAskItAgain,
+  sweep: CAUSES_WORDS.doneLookWhoIsThere,
+  search: CAUSES_WORDS.doneSearchOverLayer2,
+  call: COMMON_WORDS.goToItsCall,
+  vigil: CAUSES_WORDS.watchItAgain,
+  drill: CAUSES_WORDS.switchItOffAndOnCold,
+  routes: CAUSES_WORDS.seeItsRoutes,
+  codes: CAUSES_WORDS.whatDoesTheCodeMean,
 };
 
 const ASKING: readonly FieldTaskView['kind'][] = ['check', 'sweep', 'search'];
@@ -38,18 +40,18 @@ export function Causes({ causes, ...whose }: Props) {
   const isAsking = field?.tasks.some(({ kind }) => ASKING.includes(kind)) ?? false;
   if (causes.length === 0)
     return isAsking ? (
-      <Notice tone="plain" title="Looking …">
-        What is seen now is told here.
+      <Notice tone="plain" title={CAUSES_WORDS.looking}>
+        {CAUSES_WORDS.whatIsSeenNowIsTold}
       </Notice>
     ) : (
-      <Notice tone="plain" title="No cause fits">
-        Causes are told from what was seen. A run, a sweep or a look at the device gives more.
+      <Notice tone="plain" title={CAUSES_WORDS.noCauseFits}>
+        {CAUSES_WORDS.causesAreToldFromWhatWas}
       </Notice>
     );
   return (
     <View style={{ gap: 10 }}>
       <Words size="strong" heading={2}>
-        Likely causes, the likeliest first
+        {CAUSES_WORDS.likelyCausesTheLikeliestFirst}
       </Words>
       {causes.slice(0, MOST).map(({ rule, unexplained }, place) => (
         <Card key={rule.id} strong={place === 0}>
@@ -59,10 +61,12 @@ export function Causes({ causes, ...whose }: Props) {
           <Words size="second">{rule.test}</Words>
           <Words size="caption" tone="second">
             {[
-              `about ${rule.minutes} min`,
+              CAUSES_WORDS.aboutMin({ minutes: rule.minutes }),
               unexplained.length > 0
-                ? `does not explain: ${unexplained.map((sign) => SIGN_WORDS[sign]).join('; ')}`
-                : 'explains all that was seen',
+                ? CAUSES_WORDS.doesNotExplain({
+                    value: unexplained.map((sign) => SIGN_WORDS[sign]).join('; '),
+                  })
+                : CAUSES_WORDS.explainsAllThatWasSeen,
             ].join(' · ')}
           </Words>
           <Try {...whose} title={rule.title} act={rule.act} />

@@ -14,6 +14,8 @@ import {
   type Sign,
 } from '@ipsonomo/core/causes';
 import { interfacesOf, type PlannedInterface } from '@ipsonomo/core/plan';
+import { CAUSES_WORDS } from '@ipsonomo/language/screens/causes';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import {
   acts,
   foundRoutesQuery,
@@ -53,25 +55,27 @@ export function CausesScreen({ job: id, at }: { readonly job: string; readonly a
       action={
         <Button
           size="lg"
-          title="Go to its call"
+          title={COMMON_WORDS.goToItsCall}
           onPress={() => router.navigate(`/job/${id}/call/${at}`)}
         />
       }
     >
       <View style={{ gap: 4 }}>
         <Words size="title" heading={1}>
-          {planned?.device.title ?? 'Likely causes'}
+          {planned?.device.title ?? CAUSES_WORDS.likelyCauses}
         </Words>
-        <Words tone="second">Why may it not be as planned?</Words>
+        <Words tone="second">{CAUSES_WORDS.whyMayItNotBeAs}</Words>
       </View>
       <Refusals issues={issuesOf(error)} />
       <View style={{ gap: 2 }}>
         <Words size="strong" heading={2}>
-          {since === 0 ? 'What was seen' : `What was seen since ${timeOf(since)}`}
+          {since === 0
+            ? COMMON_WORDS.whatWasSeen
+            : CAUSES_WORDS.whatWasSeenSince({ since: timeOf(since) })}
         </Words>
         {seen.length === 0 ? (
           <Words size="second" tone="second">
-            Nothing that wants an explanation. Ask it first, or say what you see at the device.
+            {CAUSES_WORDS.nothingThatWantsAnExplanationAsk}
           </Words>
         ) : null}
         {seen.map((sign) => (
@@ -84,13 +88,13 @@ export function CausesScreen({ job: id, at }: { readonly job: string; readonly a
         <Button
           type="clear"
           containerStyle={{ alignSelf: 'flex-start' }}
-          title="All that was seen before, too"
+          title={CAUSES_WORDS.allThatWasSeenBeforeToo}
           onPress={() => setSince(0)}
         />
       ) : null}
       <View style={{ gap: 8 }}>
         <Words size="strong" heading={2}>
-          What do you see at the device?
+          {CAUSES_WORDS.whatDoYouSeeAtThe}
         </Words>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
           {SEEN_AT_DEVICE.map(({ sign, title }) => (

@@ -9,6 +9,9 @@ import { drawnRoute, pictureOf, type Lane, type Picture } from '@ipsonomo/core/p
 import type { Plan } from '@ipsonomo/core/plan';
 import type { ProofKind } from '@ipsonomo/core/proof';
 import { predict, PreparedNet, routeNetOf } from '@ipsonomo/core/routes';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { PICTURE_WORDS } from '@ipsonomo/language/screens/picture';
+import { ROUTES_WORDS } from '@ipsonomo/language/screens/routes';
 import { saveText, useJob, useWire } from '../../../data';
 import { AddressText, LongList, Notice, Page, Pick, Refusals, Row, Words } from '../../../parts';
 import { useWide } from '../../../theme';
@@ -52,7 +55,7 @@ export function PictureScreen({ job: id }: { readonly job: string }) {
   return (
     <Page maxWidth={1600}>
       <Words size="title" heading={1}>
-        The site as it is connected
+        {COMMON_WORDS.theSiteAsItIsConnected}
       </Words>
       <Refusals issues={issuesOf(error)} />
       {job && picture && layout ? (
@@ -60,14 +63,14 @@ export function PictureScreen({ job: id }: { readonly job: string }) {
           <Chosen {...{ id, plan: job.plan, chosen, setChosen, way }} />
           {wide && isLarge(picture) ? (
             <Words size="second" tone="second">
-              A large site: the devices of a subnet are counted. Touch the count to see them.
+              {PICTURE_WORDS.aLargeSiteTheDevicesOf}
             </Words>
           ) : null}
           {wide ? drawing : <OneLane {...{ picture, marks, chosen, onPress: press }} />}
           <Button
             type="outline"
             containerStyle={{ alignSelf: 'flex-start' }}
-            title="Save the picture as SVG"
+            title={PICTURE_WORDS.saveThePictureAsSvg}
             onPress={() => savePicture(job.view.name)}
           />
           {/* On a phone the whole picture is drawn only to be saved. */}
@@ -126,7 +129,7 @@ function Chosen({ id, plan, chosen, setChosen, way }: ChosenProps) {
       <View style={{ flexDirection: 'row', gap: 12, maxWidth: 720 }}>
         <View style={{ flex: 1 }}>
           <Pick
-            label="From"
+            label={ROUTES_WORDS.from2}
             options={options}
             value={from}
             onChange={(next) => setChosen(to ? [next, to] : [next])}
@@ -134,7 +137,7 @@ function Chosen({ id, plan, chosen, setChosen, way }: ChosenProps) {
         </View>
         <View style={{ flex: 1 }}>
           <Pick
-            label="To"
+            label={ROUTES_WORDS.to2}
             options={options}
             value={to}
             onChange={(next) => setChosen([from, next])}
@@ -143,11 +146,11 @@ function Chosen({ id, plan, chosen, setChosen, way }: ChosenProps) {
       </View>
       {way ? (
         <Notice tone={way.works ? 'moss' : 'brick'} title={way.title}>
-          <Words size="second">{way.text || 'There is drawn through, back is dashed.'}</Words>
+          <Words size="second">{way.text || PICTURE_WORDS.thereIsDrawnThroughBackIs}</Words>
           <Button
             type="clear"
             containerStyle={{ alignSelf: 'flex-start' }}
-            title="Step by step"
+            title={ROUTES_WORDS.stepByStep}
             onPress={() => router.navigate(`/job/${id}/${way.link}`)}
           />
         </Notice>
@@ -175,7 +178,7 @@ function OneLane({ picture, marks, chosen, onPress }: OneLaneProps) {
   return (
     <>
       <Pick
-        label="Lane"
+        label={PICTURE_WORDS.lane}
         options={picture.lanes.map(({ subnetId, name }) => ({ value: subnetId, title: name }))}
         value={lane.subnetId}
         onChange={setWanted}
@@ -187,7 +190,7 @@ function OneLane({ picture, marks, chosen, onPress }: OneLaneProps) {
           </Words>
           {lanes.length > MOST_WAYS ? (
             <Words size="second" tone="second">
-              joins {lanes.length} lanes: choose one above
+              {PICTURE_WORDS.joinsLanesChooseOneAbove({ lanes: lanes.length })}
             </Words>
           ) : (
             <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>

@@ -3,6 +3,8 @@ import Svg, { Circle, G, Line, Path, Polygon, Polyline, Rect, Text } from 'react
 import { formatIpv4 } from '@ipsonomo/core/net';
 import type { DrawnRoute } from '@ipsonomo/core/picture';
 import type { ProofKind } from '@ipsonomo/core/proof';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { PICTURE_WORDS } from '@ipsonomo/language/screens/picture';
 import { FIGURES, useColours, WORDS } from '../../../theme';
 import {
   boxesOf,
@@ -41,7 +43,7 @@ export function SitePicture(props: Props) {
         height={height}
         viewBox={`0 0 ${width} ${height}`}
         accessibilityRole="image"
-        accessibilityLabel="The site as it is connected"
+        accessibilityLabel={COMMON_WORDS.theSiteAsItIsConnected}
       >
         {linesOf(picture).map(({ key, from, to }) => (
           <Line
@@ -62,7 +64,9 @@ export function SitePicture(props: Props) {
               fontSize={15}
               fontWeight="700"
             >
-              {lane.vlan === undefined ? lane.name : `${lane.name} · VLAN ${lane.vlan}`}
+              {lane.vlan === undefined
+                ? lane.name
+                : PICTURE_WORDS.vlan({ name: lane.name, vlan: lane.vlan })}
             </Text>
             {devices.map(({ device, box: chip }) => (
               <Chip
@@ -89,7 +93,7 @@ export function SitePicture(props: Props) {
                 textDecoration="underline"
                 onPress={() => onFold(lane.subnetId)}
               >
-                fold
+                {PICTURE_WORDS.fold}
               </Text>
             ) : null}
           </G>
@@ -128,9 +132,9 @@ export function SitePicture(props: Props) {
 
 export const JOINER_WORDS = {
   router: 'router',
-  translator: 'translates addresses',
-  rack: 'rack: passes no IP',
-  'two-sided': 'passes nothing on',
+  translator: PICTURE_WORDS.translatesAddresses,
+  rack: PICTURE_WORDS.rackPassesNoIp,
+  'two-sided': PICTURE_WORDS.passesNothingOn,
 } as const;
 
 /** Cut in the middle: what tells devices apart is the number at the end. */
@@ -214,7 +218,9 @@ function Rest({ lane, box, marks, onPress }: RestProps) {
         fontSize={13}
         fontWeight="600"
       >
-        {lane.devices.length > 0 ? `Show ${folded.length} others` : `Show ${folded.length} devices`}
+        {lane.devices.length > 0
+          ? PICTURE_WORDS.showOthers({ folded: folded.length })
+          : PICTURE_WORDS.showDevices({ folded: folded.length })}
       </Text>
       {told.map((kind, at) => (
         <G key={kind} transform={`translate(${box.x + 8 + at * 52} ${box.y + 26})`}>

@@ -1,5 +1,6 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
+import { DOOR_WORDS } from '@ipsonomo/language/screens/door';
 import { isLocked, useEnter } from '../../../data';
 import { Field, Page, Refusals, Words } from '../../../parts';
 import { issuesOf } from '../../words';
@@ -15,7 +16,7 @@ export function DoorScreen({ error }: { readonly error: unknown }) {
       action={
         <Button
           size="lg"
-          title="Come in"
+          title={DOOR_WORDS.comeIn}
           disabled={key.trim() === ''}
           loading={enter.isPending}
           onPress={come}
@@ -23,15 +24,11 @@ export function DoorScreen({ error }: { readonly error: unknown }) {
       }
     >
       <Words size="title" heading={1}>
-        A key is needed
+        {DOOR_WORDS.aKeyIsNeeded}
       </Words>
-      <Words>
-        Ipsonomo sends on the wires of a plant, so it answers only browsers that were let in. The
-        key stands on the terminal where it was started, as an address and as a QR code; somebody
-        who is in already can make one under Jobs, Let somebody in.
-      </Words>
+      <Words>{DOOR_WORDS.ipsonomoSendsOnTheWiresOf}</Words>
       <Field
-        label="The key: twenty letters and digits"
+        label={DOOR_WORDS.theKeyTwentyLettersAndDigits}
         value={key}
         onChange={setKey}
         onEnter={come}

@@ -8,6 +8,7 @@ import {
   type InvitationView,
   type NewKeyView,
 } from '@ipsonomo/core/api';
+import { DOOR_WORDS } from '@ipsonomo/language/screens/door';
 import { acts, useAct, useActOn, useKeys, useNow } from '../../../data';
 import { Card, Notice, Page, Refusals, Words } from '../../../parts';
 import { agoWords, issuesOf, leftWords } from '../../words';
@@ -27,36 +28,34 @@ export function LetInScreen() {
       action={
         <Button
           size="lg"
-          title="Make a key"
+          title={DOOR_WORDS.makeAKey}
           loading={make.isPending}
           onPress={() => make.mutate()}
         />
       }
     >
       <View style={{ alignItems: 'flex-start' }}>
-        <Button type="clear" title="‹ Jobs" onPress={() => router.navigate('/')} />
+        <Button type="clear" title={DOOR_WORDS.jobs} onPress={() => router.navigate('/')} />
       </View>
       <Words size="title" heading={1}>
-        Let somebody in
+        {DOOR_WORDS.letSomebodyIn}
       </Words>
-      <Words tone="second">
-        A key lets browsers in for a day. Each then stays in until it is taken back.
-      </Words>
+      <Words tone="second">{DOOR_WORDS.aKeyLetsBrowsersInFor}</Words>
       <Refusals issues={issuesOf(make.error ?? takeBack.error)} />
       {make.data ? <NewKey made={make.data} now={now} /> : null}
       <Card>
         <Words size="strong" heading={2}>
-          Browsers that are in
+          {DOOR_WORDS.browsersThatAreIn}
         </Words>
         {keys?.browsers.map((one) => (
           <BrowserLine key={one.id} browser={one} now={now} onTakeBack={() => back(one.id)} />
         ))}
-        {keys?.browsers.length === 0 ? <Words tone="second">None yet.</Words> : null}
+        {keys?.browsers.length === 0 ? <Words tone="second">{DOOR_WORDS.noneYet}</Words> : null}
       </Card>
       {keys && keys.invitations.length > 0 ? (
         <Card>
           <Words size="strong" heading={2}>
-            Keys that let in
+            {DOOR_WORDS.keysThatLetIn}
           </Words>
           {keys.invitations.map((one) => (
             <KeyLine key={one.id} one={one} now={now} onTakeBack={() => back(one.id)} />
@@ -72,20 +71,23 @@ function NewKey({ made, now }: { readonly made: NewKeyView; readonly now: number
   return (
     <Card>
       <Words size="strong" heading={2}>
-        Scan this with the phone
+        {DOOR_WORDS.scanThisWithThePhone}
       </Words>
-      {first ? <QrCode text={first} label={`The address ${first}`} /> : null}
+      {first ? <QrCode text={first} label={DOOR_WORDS.theAddress({ first })} /> : null}
       {made.addresses.map((address) => (
         <Words key={address} size="second">
           {address}
         </Words>
       ))}
       <Words>
-        The key, to type: {spokenKey(made.key)} (good for {leftWords(made.endsAt, now)})
+        {DOOR_WORDS.theKeyToTypeGoodFor({
+          key: spokenKey(made.key),
+          endsAt: leftWords(made.endsAt, now),
+        })}
       </Words>
       {made.addresses.every((address) => address.includes('//127.')) ? (
-        <Notice tone="ochre" title="This server listens on its own machine alone">
-          Start it with npm start, or with HOST=0.0.0.0, to let phones in.
+        <Notice tone="ochre" title={DOOR_WORDS.thisServerListensOnItsOwn}>
+          {DOOR_WORDS.startItWithNpmStartOr}
         </Notice>
       ) : null}
     </Card>
@@ -98,16 +100,19 @@ interface LineProps {
 }
 
 function BrowserLine({ browser, now, onTakeBack }: LineProps & { readonly browser: BrowserView }) {
-  const who = browser.person || 'no name given yet';
+  const who = browser.person || DOOR_WORDS.noNameGivenYet;
   return (
     <View>
       <Words size="device">
         {who}
-        {browser.isOwn ? ' (this browser)' : ''}
+        {browser.isOwn ? DOOR_WORDS.thisBrowser : ''}
       </Words>
       <Words size="second" tone="second">
-        {deviceWords(browser.device)} · here {agoWords(browser.seenAt, now)} · let in{' '}
-        {format(browser.letInAt, 'd MMM, HH:mm')}
+        {DOOR_WORDS.hereLetIn({
+          device: deviceWords(browser.device),
+          seenAt: agoWords(browser.seenAt, now),
+          letInAt: format(browser.letInAt, 'd MMM, HH:mm'),
+        })}
       </Words>
       <TakeBack what={who} onPress={onTakeBack} />
     </View>
@@ -118,9 +123,13 @@ function KeyLine({ one, now, onTakeBack }: LineProps & { readonly one: Invitatio
   return (
     <View>
       <Words size="second">
-        made by {one.by} {agoWords(one.madeAt, now)}, good for {leftWords(one.endsAt, now)}
+        {DOOR_WORDS.madeByGoodFor({
+          by: one.by,
+          madeAt: agoWords(one.madeAt, now),
+          endsAt: leftWords(one.endsAt, now),
+        })}
       </Words>
-      <TakeBack what={`the key of ${one.by}`} onPress={onTakeBack} />
+      <TakeBack what={DOOR_WORDS.theKeyOf({ by: one.by })} onPress={onTakeBack} />
     </View>
   );
 }
@@ -130,8 +139,8 @@ function TakeBack({ what, onPress }: { readonly what: string; readonly onPress: 
     <View style={{ alignItems: 'flex-start', marginLeft: -16 }}>
       <Button
         type="clear"
-        title="Take back"
-        accessibilityLabel={`Take back: ${what}`}
+        title={DOOR_WORDS.takeBack}
+        accessibilityLabel={DOOR_WORDS.takeBack2({ what })}
         onPress={onPress}
       />
     </View>

@@ -2,6 +2,8 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import type { JobCounts, JobSummary } from '@ipsonomo/core/api';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { START_WORDS } from '@ipsonomo/language/screens/start';
 import {
   acts,
   changeSettings,
@@ -24,7 +26,7 @@ import {
   Words,
   useDraft,
 } from '../../../parts';
-import { issuesOf, plural } from '../../words';
+import { issuesOf } from '../../words';
 
 /** About as high as a job's line is. */
 const JOB_LINE = 76;
@@ -40,14 +42,14 @@ export function JobsScreen() {
         first ? (
           <Button
             size="lg"
-            title={`Open ${first.name}`}
+            title={COMMON_WORDS.open({ name: first.name })}
             onPress={() => router.navigate(`/job/${first.id}/assign`)}
           />
         ) : undefined
       }
     >
       <Words size="title" heading={1}>
-        Jobs
+        {START_WORDS.jobs}
       </Words>
       <Refusals issues={issuesOf(error)} />
       <ListeningNow jobs={jobs ?? []} />
@@ -57,9 +59,7 @@ export function JobsScreen() {
         height={JOB_LINE}
         render={(job) => <JobRow job={job} />}
       />
-      {jobs?.length === 0 ? (
-        <Words tone="second">No job yet. Name the first one below.</Words>
-      ) : null}
+      {jobs?.length === 0 ? <Words tone="second">{START_WORDS.noJobYetNameTheFirst}</Words> : null}
       <NewJob />
       <You />
     </Page>
@@ -67,8 +67,8 @@ export function JobsScreen() {
 }
 
 const countsWords = ({ subnets, devices, left }: JobCounts): string =>
-  `${plural(subnets, 'subnet')}, ${plural(devices, 'device')} · ${plural(left.plan, 'snag')}, ` +
-  `${left.assign} to assign, ${left.prove} to prove`;
+  START_WORDS.subnetDeviceSnag({ subnets, devices, plan: left.plan }) +
+  START_WORDS.toAssignToProve({ assign: left.assign, prove: left.prove });
 
 function JobRow({ job }: { readonly job: JobSummary }) {
   const router = useRouter();
@@ -76,7 +76,7 @@ function JobRow({ job }: { readonly job: JobSummary }) {
     <Row onPress={() => router.navigate(`/job/${job.id}/plan`)} label={job.name}>
       <Words size="device">{job.name}</Words>
       <Words size="second" tone="second">
-        {job.counts ? countsWords(job.counts) : 'what is left is being counted'}
+        {job.counts ? countsWords(job.counts) : START_WORDS.whatIsLeftIsBeingCounted}
       </Words>
     </Row>
   );
@@ -93,13 +93,13 @@ function ListeningNow({ jobs }: { readonly jobs: readonly JobSummary[] }) {
   return (
     <Card>
       <Words size="strong" heading={2}>
-        Listening now
+        {START_WORDS.listeningNow}
       </Words>
       {busy.map((wire) => (
         <Row
           key={wire.jobId}
           onPress={() => router.navigate(`/job/${wire.jobId}/wire`)}
-          label={`The wire of ${nameOf(wire.jobId)}`}
+          label={START_WORDS.theWireOf({ jobId: nameOf(wire.jobId) })}
         >
           <Words size="device">{nameOf(wire.jobId)}</Words>
           <Words size="second" tone="second">
@@ -109,7 +109,7 @@ function ListeningNow({ jobs }: { readonly jobs: readonly JobSummary[] }) {
       ))}
       <Button
         type="outline"
-        title="Fall silent on every wire"
+        title={START_WORDS.fallSilentOnEveryWire}
         loading={silence.isPending}
         onPress={() => silence.mutate()}
       />
@@ -131,11 +131,16 @@ function NewJob() {
   };
   return (
     <Card>
-      <Field label="A new job: the site or machine" value={name} onChange={setName} />
-      <Button type="outline" title="Begin this job" disabled={!name.trim()} onPress={create} />
+      <Field label={START_WORDS.aNewJobTheSiteOr} value={name} onChange={setName} />
+      <Button
+        type="outline"
+        title={START_WORDS.beginThisJob}
+        disabled={!name.trim()}
+        onPress={create}
+      />
       <Button
         type="clear"
-        title="Begin with a plan file …"
+        title={START_WORDS.beginWithAPlanFile}
         loading={fromFile.isPending}
         onPress={() => void choose()}
       />
@@ -145,9 +150,9 @@ function NewJob() {
 }
 
 const MODES = [
-  { value: 'auto', title: 'As this device has it' },
-  { value: 'light', title: 'Day: readable in the sun' },
-  { value: 'dark', title: 'Night: for a dark cabinet' },
+  { value: 'auto', title: START_WORDS.asThisDeviceHasIt },
+  { value: 'light', title: START_WORDS.dayReadableInTheSun },
+  { value: 'dark', title: START_WORDS.nightForADarkCabinet },
 ] as const;
 
 function You() {
@@ -156,17 +161,21 @@ function You() {
   return (
     <Card>
       <Field
-        label="Your name, written beside everything you decide"
+        label={START_WORDS.yourNameWrittenBesideEverythingYou}
         value={settings.person}
         onChange={(person) => changeSettings({ person })}
       />
       <Choice<Settings['mode']>
-        label="Light"
+        label={START_WORDS.light}
         options={MODES}
         value={settings.mode}
         onChange={(mode) => changeSettings({ mode })}
       />
-      <Button type="outline" title="Let somebody in …" onPress={() => router.navigate('/let-in')} />
+      <Button
+        type="outline"
+        title={START_WORDS.letSomebodyIn}
+        onPress={() => router.navigate('/let-in')}
+      />
     </Card>
   );
 }

@@ -3,6 +3,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { CabinetDevice, CabinetFault } from '@ipsonomo/core/api';
+import { CABINET_WORDS } from '@ipsonomo/language/screens/cabinet';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { cabinetQuery, useCabinetAct, useJobHere } from '../../../data';
 import { Choice, Field, MacText, Page, Row, SwitchFace, Words } from '../../../parts';
 import { useColours } from '../../../theme';
@@ -19,13 +21,11 @@ export function CabinetScreen() {
   return (
     <Page>
       <Words size="title" heading={1}>
-        At the cabinets
+        {CABINET_WORDS.atTheCabinets}
       </Words>
-      <Words tone="second">
-        The practice site as you would find it: look at labels and lamps, pull cables, switch power.
-      </Words>
+      <Words tone="second">{CABINET_WORDS.thePracticeSiteAsYouWould}</Words>
       <Choice
-        label="Your cable is plugged into"
+        label={CABINET_WORDS.yourCableIsPluggedInto}
         options={(data?.sockets ?? []).map(({ id, title }) => ({ value: id, title }))}
         value={data?.socket}
         onChange={(segment) => act.mutate({ kind: 'socket', segment })}
@@ -35,12 +35,12 @@ export function CabinetScreen() {
           <Button
             key={String(on)}
             type="outline"
-            title={on ? 'Everything on' : 'Everything off'}
+            title={on ? CABINET_WORDS.everythingOn : CABINET_WORDS.everythingOff}
             onPress={() => act.mutate({ kind: 'power-all', on })}
           />
         ))}
       </View>
-      <Field label="Find a device" value={find} onChange={setFind} />
+      <Field label={CABINET_WORDS.findADevice} value={find} onChange={setFind} />
       <View>
         {devices.map((device) => (
           <CabinetRow key={device.id} device={device} />
@@ -49,7 +49,7 @@ export function CabinetScreen() {
       <Faults faults={data?.faults ?? []} />
       <Button
         type="outline"
-        title="Put the whole site back as delivered"
+        title={CABINET_WORDS.putTheWholeSiteBackAs}
         onPress={() => act.mutate({ kind: 'reset' })}
       />
     </Page>
@@ -57,13 +57,13 @@ export function CabinetScreen() {
 }
 
 const LAMP_WORDS: Readonly<Record<CabinetDevice['lamp'], string>> = {
-  off: 'lamp off',
-  starting: 'lamp flickers: starting',
-  asking: 'lamp blinks: asks for an address',
-  waiting: 'lamp blinks slowly: no address',
-  flashing: 'lamp flashes: somebody asked it to',
-  steady: 'lamp steady: has an address',
-  conflict: 'lamp red: its address is taken',
+  off: CABINET_WORDS.lampOff,
+  starting: CABINET_WORDS.lampFlickersStarting,
+  asking: CABINET_WORDS.lampBlinksAsksForAnAddress,
+  waiting: CABINET_WORDS.lampBlinksSlowlyNoAddress,
+  flashing: CABINET_WORDS.lampFlashesSomebodyAskedItTo,
+  steady: CABINET_WORDS.lampSteadyHasAnAddress,
+  conflict: CABINET_WORDS.lampRedItsAddressIsTaken,
 };
 
 function CabinetRow({ device }: { readonly device: CabinetDevice }) {
@@ -86,7 +86,7 @@ function CabinetRow({ device }: { readonly device: CabinetDevice }) {
           </View>
           <View style={{ alignItems: 'flex-end' }}>
             <Words size="caption" tone="second">
-              label
+              {CABINET_WORDS.label}
             </Words>
             <MacText mac={device.label} size={15} />
           </View>
@@ -120,7 +120,7 @@ function CabinetRow({ device }: { readonly device: CabinetDevice }) {
               onTurn={(next) => act.mutate({ kind: 'turn', device: id, positions: next })}
             />
             <Words size="second" tone="second">
-              They are read when it gets power.
+              {CABINET_WORDS.theyAreReadWhenItGets}
             </Words>
           </>
         ) : null}
@@ -144,45 +144,45 @@ function CabinetActs({ device, isOpen, onOpen, onType }: ActsProps) {
     <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
       <Button
         type="outline"
-        title={power ? 'Power off' : 'Power on'}
-        accessibilityLabel={`${power ? 'Power off' : 'Power on'}: ${device.title}`}
+        title={power ? CABINET_WORDS.powerOff : CABINET_WORDS.powerOn}
+        accessibilityLabel={CABINET_WORDS.otherTitle({ power, title: device.title })}
         onPress={() => act.mutate({ kind: 'power', device: id, on: !power })}
       />
       <Button
         type="outline"
-        title={cable ? 'Pull the cable' : 'Plug the cable in'}
-        accessibilityLabel={`${cable ? 'Pull the cable' : 'Plug the cable in'}: ${device.title}`}
+        title={cable ? CABINET_WORDS.pullTheCable : CABINET_WORDS.plugTheCableIn}
+        accessibilityLabel={CABINET_WORDS.pullTheCable2({ cable, title: device.title })}
         onPress={() => act.mutate({ kind: 'cable', device: id, on: !cable })}
       />
       {face ? (
         <Button
           type="outline"
-          title={isOpen ? 'Leave its switches' : 'Turn its switches'}
-          accessibilityLabel={`${isOpen ? 'Leave' : 'Turn'} its switches: ${device.title}`}
+          title={isOpen ? CABINET_WORDS.leaveItsSwitches : CABINET_WORDS.turnItsSwitches}
+          accessibilityLabel={CABINET_WORDS.otherItsSwitchesTitle({ isOpen, title: device.title })}
           onPress={onOpen}
         />
       ) : null}
       {device.isTypedInto ? (
         <Button
           type="outline"
-          title="Type an address into it"
-          accessibilityLabel={`Type an address into it: ${device.title}`}
+          title={CABINET_WORDS.typeAnAddressIntoIt}
+          accessibilityLabel={CABINET_WORDS.typeAnAddressIntoIt2({ title: device.title })}
           onPress={onType}
         />
       ) : null}
       {device.ownSteps.length > 0 ? (
         <Button
           type="outline"
-          title="Do its own step"
-          accessibilityLabel={`Do its own step: ${device.title}`}
+          title={CABINET_WORDS.doItsOwnStep}
+          accessibilityLabel={CABINET_WORDS.doItsOwnStep2({ title: device.title })}
           onPress={() => act.mutate({ kind: 'own-step', device: id })}
         />
       ) : null}
       {device.setBack.length > 0 ? (
         <Button
           type="outline"
-          title="Set it back"
-          accessibilityLabel={`Set it back: ${device.title}`}
+          title={COMMON_WORDS.setItBack}
+          accessibilityLabel={CABINET_WORDS.setItBack({ title: device.title })}
           onPress={() => act.mutate({ kind: 'set-back', device: id })}
         />
       ) : null}
@@ -196,15 +196,20 @@ function TypeInto({ device }: { readonly device: CabinetDevice }) {
   const [address, setAddress] = useState('');
   return (
     <>
-      <Field label={`Address on ${device.title}`} value={address} onChange={setAddress} figures />
+      <Field
+        label={CABINET_WORDS.addressOn({ title: device.title })}
+        value={address}
+        onChange={setAddress}
+        figures
+      />
       <Button
         type="outline"
-        title="Store it in the device"
+        title={CABINET_WORDS.storeItInTheDevice}
         disabled={address.trim() === ''}
         onPress={() => act.mutate({ kind: 'type', device: device.id, address: address.trim() })}
       />
       <Words size="second" tone="second">
-        It is used after power off and on.
+        {CABINET_WORDS.itIsUsedAfterPowerOff}
       </Words>
     </>
   );
@@ -217,12 +222,14 @@ function Faults({ faults }: { readonly faults: readonly CabinetFault[] }) {
   return (
     <View>
       <Words size="strong" heading={2}>
-        {on === 0 ? 'Make something go wrong' : `${on} of ${faults.length} things go wrong`}
+        {on === 0
+          ? CABINET_WORDS.makeSomethingGoWrong
+          : CABINET_WORDS.ofThingsGoWrong({ on, faults: faults.length })}
       </Words>
       {faults.map((fault) => (
         <Row
           key={fault.id}
-          label={`${fault.on ? 'put right' : 'make wrong'}: ${fault.title}`}
+          label={CABINET_WORDS.putRight({ on: fault.on, title: fault.title })}
           selected={fault.on}
           onPress={() => act.mutate({ kind: 'fault', fault: fault.id, on: !fault.on })}
         >

@@ -1,0 +1,26 @@
+import { messages } from '../../message';
+
+export const ADD_WORDS = messages({
+  aDeviceAbove: 'a device above',
+  anotherDevice: 'another device',
+  device: '{drafts, plural, one {# device} other {# devices}}',
+  added: 'added {drafts}',
+  newDevices: 'New devices',
+  howMany: 'How many',
+  area: 'Area',
+  cabinet: 'Cabinet',
+  patternOfTheirHostNames: 'Pattern of their host names',
+  addDevice: 'Add {drafts, plural, one {# device} other {# devices}}',
+  howTheyGetTheirAddress: 'How they get their address',
+  theirController: 'Their controller',
+  nothingToAddYet: 'Nothing to add yet.',
+  machineNetwork: 'machine network',
+  aNewSubnet: 'A new subnet',
+  gatewayIfItHasOne: 'Gateway, if it has one',
+  vlanIfItHasOne: 'VLAN, if it has one',
+  isANumberFrom1To: 'is a number from 1 to 4094',
+  addThisSubnet: 'Add this subnet',
+  to: '{prefix} to {prefix2}',
+  touches: ' Touches: {value}.',
+  addressesForDevices: '{prefix} addresses for devices, {range}.{note}',
+});

@@ -1,0 +1,32 @@
+import { messages } from '../../message';
+
+export const CONTROLLER_WORDS = messages({
+  foundByItsAddressTheName: 'found by its address: the name is another',
+  itsNameIsNearlyThePlanned: 'its name is nearly the planned one',
+  asEnteredInTheController: 'as entered in the controller: {known}',
+  pasteTheTableHereOrType: 'Paste the table here, or type it',
+  takeLine: 'Take {known, plural, one {# line} other {# lines}}',
+  whichSheet: 'Which sheet',
+  lineMoreAreLeftOut: '! {left, plural, one {# line} other {# lines}} more are left out',
+  from0: 'from 0',
+  from1: 'from 1',
+  withAnAreaDigit40001: 'with an area digit (40001)',
+  readOneRegister: 'Read one register',
+  of: 'Of',
+  unit: 'Unit',
+  theDeviceItself: 'the device itself',
+  register: 'Register',
+  counted: 'Counted',
+  readIt: 'Read it',
+  plannedEnteredFound: '{title}: planned, entered, found',
+  eachValueAsPlannedAsEntered:
+    'Each value as planned, as entered in the controller and as found, side by side.',
+  copyTheListOfDevicesIn:
+    'Copy the list of devices in the controller’s project as a table, choose a file of it, or type it: name, address, revision, size in, size out, interval.',
+  nothingWasEnteredYet: 'Nothing was entered yet',
+  differs: 'Differs',
+  theSame: 'The same',
+  pasteFromTheController: 'Paste from the controller',
+  changeItInThePlan: 'Change it in the plan',
+  changeItInThePlan2: 'Change it in the plan: {title}',
+});

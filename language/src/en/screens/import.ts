@@ -1,0 +1,23 @@
+import { messages } from '../../message';
+
+export const IMPORT_WORDS = messages({
+  lineOfThemGood: '{count, plural, one {# line} other {# lines}}, {count2} of them good',
+  theyWouldBringWrongSnagInto:
+    'They would bring {wrong, plural, one {# wrong snag} other {# wrong snags}} into the plan.',
+  line: 'line {row}, {title}{text}',
+  leaveItOut: 'leave it out',
+  sheet: 'Sheet',
+  lines: '{name}, {count} lines',
+  forLinesThatDoNotSay: 'For lines that do not say',
+  whereTheAddressSays: 'where the address says',
+  chooseAnotherFile: 'Choose another file',
+  noLineCanBeTakenYet: 'No line can be taken yet',
+  addDevice: 'Add {good, plural, one {# device} other {# devices}}',
+  addTheOtherDevice: 'Add the other {good, plural, one {# device} other {# devices}}',
+  column: 'column {at}',
+  fileToBeReadBeforeIt: '{before, plural, one {# file} other {# files}} to be read before it …',
+  beingRead: 'Being read …',
+  xlsxOrCsvOneDeviceA:
+    'XLSX or CSV, one device a line, with headings above. Nothing is changed before you have seen what comes of it.',
+  nothingWasTakenFromIt: 'Nothing was taken from it.',
+});

@@ -1,0 +1,28 @@
+import { messages } from '../../message';
+
+export const PARTS_WORDS = messages({
+  ipsonomo: '{words} · Ipsonomo',
+  notCopiedHoldItToMark: 'not copied: hold it to mark it',
+  copiesTheAddress: 'copies the address',
+  stage: 'stage: {stage}',
+  readOffTheDeviceNotSeen: '{stage}: read off the device, not seen',
+  contradicted: '{stage}: contradicted',
+  ofAddressesGiven: '{given} of {value} addresses given',
+  onTheLabel: 'on the label',
+  heardOnTheWire: 'heard on the wire',
+  andTimesMoreTheLast: 'and {count} times more, the last {until}',
+  wire: 'wire: {wire}, {state}',
+  fallSilent: 'Fall silent',
+  left: '{label}, {left} left',
+  nothingChosen: 'nothing chosen',
+  aPartOfItsName: 'A part of its name',
+  andMoreTypeAPartOf: 'and {options} more: type a part of the name',
+  upIsOn: '{label}, up is on',
+  toOn: 'to on',
+  toOff: 'to off',
+  on: '{label} {isOn, select, true {on} other {off}}',
+  at: '{label} at {position}',
+  to: '{label}: to {wanted}',
+  oneUp: '{label} one {sign, select, true {up} other {down}}',
+  itEndsAt: '{titles}; it ends {direction} at {title}',
+});

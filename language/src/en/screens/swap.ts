@@ -1,0 +1,47 @@
+import { messages } from '../../message';
+
+export const SWAP_WORDS = messages({
+  itsControllerWritesItsParameters: 'Its controller writes its parameters back when it connects.',
+  itsParametersAreOnTheCard: 'Its parameters are on the card.',
+  loadTheStoredSetOfParameters: 'Load the stored set of parameters into it.',
+  itsParametersAreTypedByHand: 'Its parameters are typed by hand: take the list along.',
+  orderNumber: 'order number {orderNumber}',
+  revision: 'revision {revision}',
+  takeASpareOfTheSame: 'Take a spare of the same kind: {maker} {name}',
+  beforeAnythingElse: 'before anything else',
+  switchItsPowerOffAndTake: 'Switch its power off and take the old one out',
+  plugTheNetworkCableIntoThe: 'Plug the network cable into the same switch port as before',
+  thePortGivesTheAddress: 'The port gives the address.',
+  plugTheNetworkCableInAs: 'Plug the network cable in as it was',
+  setItsSwitchesAsDrawn: 'Set its switches as drawn',
+  putTheCardOfTheOld: 'Put the card of the old one into it',
+  atItsKeypadType: 'At its keypad, type {address}',
+  switchItsPowerOn: 'Switch its power on',
+  itStartsInAboutS: 'It starts in about {seconds} s.',
+  itsControllerFindsItUnderThe:
+    'Its controller finds it under the name {name} and gives it the address',
+  waitUntilItHasItsAddress: 'Wait until it has its address',
+  theDhcpServiceThatKnowsThe: 'The DHCP service that knows the port has to run.',
+  theDhcpServiceThatKnowsTheRun: 'The DHCP service that knows the name {name} has to run.',
+  withTheLaptopGiveItThe: 'With the laptop, give it the address: {way}',
+  itsMacIsNewAndHas: 'Its MAC is new and has to be bound.',
+  andTheName: 'and the name {name}',
+  bringItsParametersBack: 'Bring its parameters back',
+  thePlanDoesNotSayFrom: 'The plan does not say from where. Write it down there.',
+  itAsksForAPassword: 'It asks for a password',
+  kept: 'Kept: {at}',
+  lookWhetherAnswersAndItsController:
+    'Look whether {address} answers and its controller is content',
+  swap: 'Swap {title}',
+  itsWayTiesTheAddressTo:
+    'Its way ties the address to the device itself, so the new one has to be given it.',
+  theSpareGetsTheOldAddress:
+    'The spare gets the old address by what is set, plugged or put into it.',
+  aLaptopWithIpsonomoIsNeeded: 'A laptop with Ipsonomo is needed',
+  noLaptopIsNeeded: 'No laptop is needed',
+  stepsOfTheSwap: 'Steps of the swap',
+  name: 'name {device}',
+  theSpareIsInGiveIt: 'The spare is in: give it the address',
+  theSpareIsInLookFor: 'The spare is in: look for it',
+  printThisPage: 'Print this page',
+});
