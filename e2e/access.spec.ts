@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
 import { test } from './demo';
 import { jobView } from './jobs';
-import { button, goTo, openDemo, PHONE, place, WIDE } from './pages';
+import { button, goTo, openDemo, PAGES, PHONE, place, WIDE } from './pages';
 
 // Hands, eyes and keys: every page by axe-core (WCAG 2.2 A and AA), and the way through them by keys alone.
 
@@ -24,12 +24,6 @@ async function findings(page: Page): Promise<readonly string[]> {
     .filter(({ impact }) => impact === 'serious' || impact === 'critical')
     .map(({ id, nodes }) => `${id} n=${nodes.length}: ${nodes[0]?.html.slice(0, 160)}`);
 }
-
-const PAGES = [
-  ...['plan', 'assign', 'prove', 'hand-over', 'snags', 'revisions', 'kinds', 'wire', 'cabinet'],
-  ...['routes', 'picture', 'codes', 'controller', 'desk', 'vigil', 'runs', 'import', 'drill'],
-  ...['there-and-back', 'lanes', 'new-devices', 'new-subnet', 'copy'],
-];
 
 test('each page has a name, one first heading, one main part, and nothing serious by axe-core', async ({
   page,

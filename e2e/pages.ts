@@ -7,6 +7,13 @@ import type { TestServer } from './harness';
 export const PHONE = { width: 390, height: 844 };
 export const WIDE = { width: 1280, height: 800 };
 
+/** Every page of a job that stands for itself; those of one device, call or subnet come beside them. */
+export const PAGES = [
+  ...['plan', 'assign', 'prove', 'hand-over', 'snags', 'revisions', 'kinds', 'wire', 'cabinet'],
+  ...['routes', 'picture', 'codes', 'controller', 'desk', 'vigil', 'runs', 'import', 'drill'],
+  ...['there-and-back', 'lanes', 'new-devices', 'new-subnet', 'copy'],
+];
+
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
 /** By its whole name; the line of a device by its title, behind which its address and stage are said. */

@@ -8,10 +8,16 @@ import {
   type Stage,
 } from '@ipsonomo/core/plan';
 import { differencesIn } from '@ipsonomo/core/proof';
+import { messages } from '../message';
 import { differenceWords } from './proofs';
 import { pathWords } from './paths';
 import { registerWords } from './registers';
 import { watchedWords } from './vigils';
+
+const COUNTED = messages({
+  foundBefore:
+    '{count, plural, =0 {nothing answers at {at}} one {{found} answers at {at}} other {# devices answer at {at}: {found}}}',
+});
 
 /** The words a person reads for the plan's own terms. */
 export const ROLE_WORDS: Readonly<Record<Role, string>> = {
@@ -178,12 +184,7 @@ const EVIDENCE: { readonly [K in EvidenceKind]: (facts: FactsOf<K>) => string } 
         : 'Read its switches once more; they count only after power off and on'
     }`;
   },
-  'found-before': ({ at, found, count }) =>
-    count === 0
-      ? `nothing answers at ${at}`
-      : count === 1
-        ? `${found} answers at ${at}`
-        : `${count} devices answer at ${at}: ${found}`,
+  'found-before': ({ at, found, count }) => COUNTED.foundBefore({ at, count, found: found ?? '' }),
   'left-old': ({ was }) => `answers no longer at ${was}`,
   'still-at-old': ({ was }) => `still answers at ${was} as well`,
   'read-off': (facts) => `read off its ${facts.from}: ${readWords(facts)}`,

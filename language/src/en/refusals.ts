@@ -1,6 +1,12 @@
 import type { Issue, IssueCode, IssueFacts } from '@ipsonomo/core/net';
 import type { Facts } from '@ipsonomo/core/plan';
+import { messages } from '../message';
 import { stationRefusal } from './evidence';
+
+const COUNTED = messages({
+  parts:
+    '"{where}" has {have, plural, one {# part} other {# parts}}; an address has four, with dots between.',
+});
 
 /**
  * Every refusal in one short sentence: what is wrong, where, and what to do. The table is the
@@ -11,8 +17,7 @@ const SENTENCES: {
 } = {
   'ipv4.empty': () => 'There is no address. Write four numbers with dots, like 172.22.40.86.',
   'ipv4.space': (where) => `"${where}" has a space in it. Take the space out.`,
-  'ipv4.parts': (where, { have }) =>
-    `"${where}" has ${have} ${have === 1 ? 'part' : 'parts'}; an address has four, with dots between.`,
+  'ipv4.parts': (where, { have }) => COUNTED.parts({ where, have: Number(have) }),
   'ipv4.digits': (where, { part, text }) =>
     where === ''
       ? `Part ${part} of "${text}" is empty. Write a number from 0 to 255.`

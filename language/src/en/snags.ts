@@ -1,5 +1,5 @@
 import type { Issue } from '@ipsonomo/core/net';
-import type { Mend, MendLabel, Snag, SnagRule } from '@ipsonomo/core/snags';
+import type { Mend, MendLabel, Snag, SnagRule, Severity } from '@ipsonomo/core/snags';
 import { sentenceOf } from './refusals';
 import { ROLE_WORDS } from './evidence';
 import { WAY_WORDS } from '@ipsonomo/core/plan';
@@ -244,6 +244,13 @@ const wayWord = (way: unknown): string =>
 const dirWord = (way: unknown): string => (way === 'in' ? 'in' : 'out');
 const why = (facts: Facts): string =>
   sentenceOf({ code: facts['code'], where: String(facts['part']), facts } as unknown as Issue);
+
+/** How much a snag weighs. */
+export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
+  wrong: 'wrong',
+  doubtful: 'doubtful',
+  hint: 'hint',
+};
 
 export const snagSentence = (snag: Snag): string => SENTENCES[snag.rule](snag.facts);
 

@@ -3,7 +3,6 @@ import { useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns/format';
 import { View } from 'react-native';
 import { sourceWords } from '@ipsonomo/language';
-import { STAGES } from '@ipsonomo/core/plan';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { HAND_OVER_WORDS } from '@ipsonomo/language/screens/hand-over';
 import { acts, download, pathOf, reading, useAct, usePlan } from '../../data';
@@ -48,8 +47,7 @@ export function HandOverScreen({ job }: { readonly job: string }) {
             revision: view?.revision ?? 0,
             proven,
             interfaces: interfaces.length,
-          })}{' '}
-          {STAGES.at(-1)}
+          })}
         </Words>
       </Card>
       <Card>

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
-import { ROLE_WORDS } from '@ipsonomo/language';
-import { type FactoryState, type Kind, WAY_WORDS } from '@ipsonomo/core/plan';
+import { ROLE_WORDS, WAY_WORDS } from '@ipsonomo/language';
+import { type FactoryState, type Kind } from '@ipsonomo/core/plan';
 import { formatIpv4 } from '@ipsonomo/core/net';
 import { KINDS_WORDS } from '@ipsonomo/language/screens/kinds';
 import { Card, Words } from '../../parts';

@@ -1,7 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { type Kind, kindsOf, WAY_WORDS } from '@ipsonomo/core/plan';
+import { type Kind, kindsOf } from '@ipsonomo/core/plan';
+import { WAY_WORDS } from '@ipsonomo/language';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { KINDS_WORDS } from '@ipsonomo/language/screens/kinds';
 import { chooseFile, useJob } from '../../data';

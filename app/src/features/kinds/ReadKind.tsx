@@ -73,7 +73,7 @@ function Shown({ id, file, plan, doc, read, onDone }: Props & { readonly read: D
             >
               <Words size="strong">{kind.name}</Words>
               <Words size="caption" tone="second">
-                {left.has(kind.id) ? KINDS_WORDS.leftOut : 'taken'} ·{' '}
+                {left.has(kind.id) ? KINDS_WORDS.leftOut : KINDS_WORDS.taken} ·{' '}
                 {kind.orderNumber || kind.stationName}
               </Words>
             </Row>

@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { View } from 'react-native';
-import { sentenceOf } from '@ipsonomo/language';
+import { columnWords, sentenceOf } from '@ipsonomo/language';
 import type { Plan } from '@ipsonomo/core/plan';
 import { columnOf, rowsOf, type BadCell, type BadRowCell } from '@ipsonomo/core/sheet';
 import { SHEET_WORDS } from '@ipsonomo/language/screens/sheet';
@@ -41,7 +41,7 @@ export function PastePane({ plan, proposal, onTake, onLeave }: Props) {
           style={{ borderTopWidth: 3, borderTopColor: colours.brick, paddingTop: 6 }}
         >
           <Words size="caption" tone="second">
-            {rowWords(one)} · {columnOf(one.column).title}
+            {rowWords(one)} · {columnWords(columnOf(one.column))}
           </Words>
           <Words size="second">{one.text === '' ? '(empty)' : `“${one.text}”`}</Words>
           <Words size="second" tone="brick">

@@ -1,3 +1,5 @@
+import { columnWords } from '@ipsonomo/language';
+import { SHEET_WORDS } from '@ipsonomo/language/screens/sheet';
 import { columnOf, type ColumnId, type SheetColumn } from '@ipsonomo/core/sheet';
 
 /** A column as the sheet shows it; the stage is seen and never typed. */
@@ -33,7 +35,13 @@ const CHOSEN: readonly (ColumnId | 'stage')[] = ['kind', 'way', 'subnet', 'contr
 
 export const GRID_COLUMNS: readonly GridColumn[] = WIDTHS.map(([id, width]) => {
   const column = id === 'stage' ? undefined : columnOf(id);
-  return { id, width, column, title: column?.title ?? 'stage', hasChoice: CHOSEN.includes(id) };
+  return {
+    id,
+    width,
+    column,
+    title: column ? columnWords(column) : SHEET_WORDS.stage,
+    hasChoice: CHOSEN.includes(id),
+  };
 });
 
 export const GRID_WIDTH = WIDTHS.reduce((sum, [, width]) => sum + width, 0);

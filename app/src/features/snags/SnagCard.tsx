@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { mendWords, snagSentence } from '@ipsonomo/language';
+import { SEVERITY_WORDS, mendWords, snagSentence } from '@ipsonomo/language';
 import { docOf, type Edit, type Plan } from '@ipsonomo/core/plan';
 import { mendOf, snagKey, type Snag } from '@ipsonomo/core/snags';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
@@ -43,7 +43,7 @@ export function SnagCard({ job, plan, snag, to }: Props) {
   return (
     <View
       role="article"
-      aria-label={`${snag.severity}: ${sentence}`}
+      aria-label={`${SEVERITY_WORDS[snag.severity]}: ${sentence}`}
       style={{ borderTopWidth: 3, borderTopColor: colours[tone], paddingTop: 6, gap: 6 }}
     >
       {to !== undefined ? (

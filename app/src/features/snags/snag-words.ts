@@ -9,7 +9,7 @@ export function snagWords(plan: Plan, snags: readonly Snag[]): string {
   const counts = SEVERITIES.flatMap((severity) => {
     const count = open.filter((one) => one.severity === severity).length;
     if (count === 0) return [];
-    return [severity === 'hint' ? SNAGS_WORDS.hint({ count }) : `${count} ${severity}`];
+    return [SNAGS_WORDS[severity]({ count })];
   });
   const words = counts.length > 0 ? counts.join(', ') : SNAGS_WORDS.noSnags;
   return accepted > 0 ? SNAGS_WORDS.accepted2({ words, accepted }) : words;

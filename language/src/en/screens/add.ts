@@ -23,4 +23,6 @@ export const ADD_WORDS = messages({
   to: '{prefix} to {prefix2}',
   touches: ' Touches: {value}.',
   addressesForDevices: '{prefix} addresses for devices, {range}.{note}',
+  whatPeopleCallThem: 'What people call them; {count} counts',
+  conveyorDrive: 'Conveyor drive {count}',
 });

@@ -27,4 +27,6 @@ export const BLOCK_WORDS = messages({
   nothingIsLeft: 'nothing is left',
   nothingIsLeftOver: 'Nothing is left over',
   leftOver: 'Left over',
+  needsA: 'needs a /{length}',
+  theLargestPartLeft: 'the largest part left is a /{largest}',
 });

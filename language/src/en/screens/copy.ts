@@ -19,4 +19,5 @@ export const COPY_WORDS = messages({
   inNamesThis: 'In names, this …',
   whatComesOfIt: 'What comes of it',
   andMore: 'and {copies} more',
+  becomes: '… becomes ({count} is the number)',
 });

@@ -7,7 +7,7 @@ export const HAND_OVER_WORDS = messages({
   addressList: 'Address list',
   oneLineForEachOfDevice:
     'One line for each of {interfaces, plural, one {# device} other {# devices}}: names, place, kind, address, mask, gateway, MAC, way, and how far it is seen to be. CSV, for any spreadsheet.',
-  revisionOf: 'Revision {revision} · {proven} of {interfaces}',
+  revisionOf: 'Revision {revision} · {proven} of {interfaces} proven',
   dhcpReservations: 'DHCP reservations',
   forWhoeverAnswersDhcpInThe:
     'For whoever answers DHCP in the plant: by MAC, by name and by switch port, as the configuration of dnsmasq.',

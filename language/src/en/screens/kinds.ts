@@ -44,4 +44,5 @@ export const KINDS_WORDS = messages({
   device: '{id, plural, one {# device} other {# devices}}',
   noKindOfTheShelfIs: 'No kind of the shelf is called so.',
   readADescriptionFile: 'Read a description file',
+  taken: 'taken',
 });

@@ -14,4 +14,5 @@ export const PICTURE_WORDS = messages({
   thereIsDrawnThroughBackIs: 'There is drawn through, back is dashed.',
   lane: 'Lane',
   joinsLanesChooseOneAbove: 'joins {lanes} lanes: choose one above',
+  router: 'router',
 });

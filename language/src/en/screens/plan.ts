@@ -52,4 +52,9 @@ export const PLAN_WORDS = messages({
     'A plan begins with a subnet: which addresses does this site have for its devices?',
   addTheFirstSubnet: 'Add the first subnet',
   remove: 'Remove',
+  hostName2: 'host name',
+  kind2: 'kind',
+  subnet: 'subnet',
+  awaited: 'awaited',
+  papers: 'papers',
 });

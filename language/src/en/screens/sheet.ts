@@ -36,4 +36,5 @@ export const SHEET_WORDS = messages({
   undo: 'Undo',
   yesTakeOut: 'Yes, take out',
   takeOut: 'Take out',
+  stage: 'stage',
 });

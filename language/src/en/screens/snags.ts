@@ -27,4 +27,6 @@ export const SNAGS_WORDS = messages({
   accepted2: '{words}; {accepted} accepted',
   snags: 'Snags',
   nothingInThisPlanSpeaksAgainst: 'Nothing in this plan speaks against it.',
+  wrong: '{count} wrong',
+  doubtful: '{count} doubtful',
 });

@@ -52,4 +52,5 @@ export const SUBNET_WORDS = messages({
   backToAllOf: 'Back to all of {prefix}',
   realmHeldRangesAndAllThe: 'Realm, held ranges and all the rest',
   touchAnAddressWhoHasIt: 'Touch an address: who has it, or whom it could be given to.',
+  nobody: 'nobody',
 });

@@ -3,8 +3,8 @@ import { useRouter } from 'expo-router';
 import { memo, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import type { HeardView, JobView } from '@ipsonomo/core/api';
-import { noticeWords } from '@ipsonomo/language';
-import { isAsking, oncePer, type Plan, WAY_WORDS } from '@ipsonomo/core/plan';
+import { noticeWords, WAY_WORDS } from '@ipsonomo/language';
+import { isAsking, oncePer, type Plan } from '@ipsonomo/core/plan';
 import { ASSIGN_WORDS } from '@ipsonomo/language/screens/assign';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import {

@@ -1,7 +1,6 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
-import { evidenceWords } from '@ipsonomo/language';
-import { WAY_WORDS } from '@ipsonomo/core/plan';
+import { evidenceWords, WAY_WORDS } from '@ipsonomo/language';
 import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { acts, reading, useAct, useField } from '../../../data';
 import { Notice, Refusals, timeOf, Words } from '../../../parts';

@@ -1,6 +1,7 @@
 import { View } from 'react-native';
 import type { DeviceInfo, InterfaceView } from '@ipsonomo/core/api';
-import { type Kind, type Plan, WAY_WORDS } from '@ipsonomo/core/plan';
+import { type Kind, type Plan } from '@ipsonomo/core/plan';
+import { WAY_WORDS } from '@ipsonomo/language';
 import { AddressText, Page, StageNotches, Words } from '../../../parts';
 import type { HeardOffer } from '../assign/awaited';
 import { Seen } from '../../plan';

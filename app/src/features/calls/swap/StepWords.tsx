@@ -1,5 +1,5 @@
-import { sentenceOf, switchWords } from '@ipsonomo/language';
-import { type Device, type SwapStep, WAY_WORDS } from '@ipsonomo/core/plan';
+import { sentenceOf, switchWords, WAY_WORDS } from '@ipsonomo/language';
+import { type Device, type SwapStep } from '@ipsonomo/core/plan';
 import { formatIpv4 } from '@ipsonomo/core/net';
 import { SWAP_WORDS } from '@ipsonomo/language/screens/swap';
 import { SwitchFace, Words } from '../../../parts';

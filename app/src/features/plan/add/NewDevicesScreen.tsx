@@ -1,8 +1,9 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { findKind, findSubnet, kindsOf, type Plan, WAY_WORDS } from '@ipsonomo/core/plan';
+import { findKind, findSubnet, kindsOf, type Plan } from '@ipsonomo/core/plan';
 import { issueOf } from '@ipsonomo/core/net';
+import { WAY_WORDS } from '@ipsonomo/language';
 import { ADD_WORDS } from '@ipsonomo/language/screens/add';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
@@ -73,10 +74,10 @@ export function NewDevicesScreen({ job }: { readonly job: string }) {
       </Beside>
       <Beside>
         <Field
-          label="What people call them; {n} counts"
+          label={ADD_WORDS.whatPeopleCallThem({ count: '{n}' })}
           value={frame.titles}
           onChange={(titles) => change({ titles })}
-          placeholder="Conveyor drive {n}"
+          placeholder={ADD_WORDS.conveyorDrive({ count: '{n}' })}
         />
         <Field
           label={ADD_WORDS.patternOfTheirHostNames}

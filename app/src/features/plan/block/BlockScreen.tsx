@@ -161,9 +161,11 @@ function placeOf(
   if (!unplaced || !block) return undefined;
   const { largest } = unplaced;
   return {
-    network: `needs a /${lengthFor(unplaced.need, block) ?? unplaced.wanted}`,
+    network: BLOCK_WORDS.needsA({ length: lengthFor(unplaced.need, block) ?? unplaced.wanted }),
     detail:
-      largest === undefined ? BLOCK_WORDS.nothingIsLeft : `the largest part left is a /${largest}`,
+      largest === undefined
+        ? BLOCK_WORDS.nothingIsLeft
+        : BLOCK_WORDS.theLargestPartLeft({ largest }),
     isPlaced: false,
   };
 }

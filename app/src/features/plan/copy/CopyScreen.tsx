@@ -170,7 +170,7 @@ function How({ form }: { readonly form: CopyForm }) {
         </View>
         <View style={{ flex: 1 }}>
           <Field
-            label="… becomes ({n} is the number)"
+            label={COPY_WORDS.becomes({ count: '{n}' })}
             value={form.replace}
             onChange={form.setReplace}
             placeholder="FH{n}"

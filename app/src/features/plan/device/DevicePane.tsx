@@ -1,8 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { snagSentence } from '@ipsonomo/language';
-import { findKind, WAY_WORDS } from '@ipsonomo/core/plan';
+import { snagSentence, WAY_WORDS } from '@ipsonomo/language';
+import { findKind } from '@ipsonomo/core/plan';
 import { snagKey } from '@ipsonomo/core/snags';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
@@ -54,12 +54,12 @@ export function DevicePane({ job, device: id }: { readonly job: string; readonly
         </Notice>
       ))}
       <Card>
-        <Fact name="host name">{device.name}</Fact>
-        <Fact name="kind">{kind ? `${kind.maker} · ${kind.name}` : device.kindId}</Fact>
-        <Fact name="subnet">{`${subnet?.name} · ${subnet?.network}`}</Fact>
-        <Fact name="MAC">{at.mac ? <MacText mac={at.mac} /> : 'awaited'}</Fact>
+        <Fact name={PLAN_WORDS.hostName2}>{device.name}</Fact>
+        <Fact name={PLAN_WORDS.kind2}>{kind ? `${kind.maker} · ${kind.name}` : device.kindId}</Fact>
+        <Fact name={PLAN_WORDS.subnet}>{`${subnet?.name} · ${subnet?.network}`}</Fact>
+        <Fact name="MAC">{at.mac ? <MacText mac={at.mac} /> : PLAN_WORDS.awaited}</Fact>
         {kind && kind.papers.length > 0 ? (
-          <Fact name="papers">
+          <Fact name={PLAN_WORDS.papers}>
             <PaperList job={job} papers={kind.papers} />
           </Fact>
         ) : null}

@@ -167,7 +167,7 @@ export function Parts({ tape, view, onGo }: PartsProps) {
             <View style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
               <Text style={{ fontFamily: FIGURES, fontSize: 18, color: colours.ink }}>{words}</Text>
               <Words size="second" tone="second">
-                {given === 0 ? 'nobody' : SUBNET_WORDS.address({ given })}
+                {given === 0 ? SUBNET_WORDS.nobody : SUBNET_WORDS.address({ given })}
               </Words>
             </View>
           </Row>

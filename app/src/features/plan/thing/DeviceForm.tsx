@@ -8,8 +8,8 @@ import {
   type JsonObject,
   type Plan,
   type Way,
-  WAY_WORDS,
 } from '@ipsonomo/core/plan';
+import { WAY_WORDS } from '@ipsonomo/language';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { THING_WORDS } from '@ipsonomo/language/screens/thing';
 import { Row, Words } from '../../../parts';

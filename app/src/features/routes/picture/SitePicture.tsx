@@ -131,7 +131,7 @@ export function SitePicture(props: Props) {
 }
 
 export const JOINER_WORDS = {
-  router: 'router',
+  router: PICTURE_WORDS.router,
   translator: PICTURE_WORDS.translatesAddresses,
   rack: PICTURE_WORDS.rackPassesNoIp,
   'two-sided': PICTURE_WORDS.passesNothingOn,
