@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { COUNTERSIGN_WORDS, SIGN_WORDS } from '@ipsonomo/language';
+import { causeWords, COUNTERSIGN_WORDS, SIGN_WORDS } from '@ipsonomo/language';
 import { CAUSES } from '../src/causes';
 import { SNAG_RULES } from '../src/snags';
 
@@ -43,9 +43,10 @@ test('docs/RULES.md lists every snag with its severity, a plan, a near miss and 
 test('docs/RULES.md lists every cause with what it needs, what excludes it, what it explains and its test', () => {
   const words: Readonly<Record<string, string>> = { ...SIGN_WORDS, ...COUNTERSIGN_WORDS };
   const cell = (signs: readonly string[]) => signs.map((sign) => words[sign]).join('; ') || '–';
-  const wanted = CAUSES.map(({ id, title, needs, excludes, explains, test: how }) =>
-    [`\`${id}\``, title, cell(needs), cell(excludes), cell(explains), how].join(' | '),
-  );
+  const wanted = CAUSES.map(({ id, needs, excludes, explains }) => {
+    const { title, test: how } = causeWords(id);
+    return [`\`${id}\``, title, cell(needs), cell(excludes), cell(explains), how].join(' | ');
+  });
   const listed = read('docs/RULES.md')
     .split('\n')
     .filter((line) => /^\| `[a-z0-9-]+` \| .+( \| .+){4} \|$/.test(line))

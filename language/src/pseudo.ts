@@ -17,8 +17,8 @@ export const pseudoOf = (text: string): string =>
   '·'.repeat(Math.ceil(text.trim().length * LONGER));
 
 /** Set by a test before the application starts. */
-const isPseudo = (): boolean =>
+export const PSEUDO =
   (globalThis as { readonly ipsonomoLanguage?: string }).ipsonomoLanguage === 'pseudo';
 
 /** A text as it is read: as it is, or in the pseudo-language. */
-export const spoken: (text: string) => string = isPseudo() ? pseudoOf : (text) => text;
+export const spoken: (text: string) => string = PSEUDO ? pseudoOf : (text) => text;

@@ -1,3 +1,3 @@
 export { likelyCauses, type LikelyCause } from './likely';
-export { CAUSES, type CauseAct } from './rules';
+export { CAUSES, type CauseAct, type CauseId } from './rules';
 export { knownSince, SIGNS, signsOf, type Countersign, type Known, type Sign } from './signs';

@@ -1,9 +1,9 @@
-import { CAUSES, type CauseRule } from './rules';
+import { CAUSES, type CauseId, type CauseRule } from './rules';
 import { SIGNS, type Countersign, type Sign } from './signs';
 
 /** A cause that fits what was seen. */
 export interface LikelyCause {
-  readonly rule: CauseRule;
+  readonly rule: CauseRule<CauseId>;
   readonly explains: readonly Sign[];
   /** What was seen and is not explained by it. */
   readonly unexplained: readonly Sign[];

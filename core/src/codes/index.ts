@@ -1,3 +1,2 @@
-export { besideCode } from './beside';
 export { formatCode, readCode, type CodeReading } from './read-code';
-export { CODE_SYSTEMS, CODES, type CodeSystem } from './table';
+export { CODE_SYSTEMS, CODES, type CodeSystem, type CodeTopic } from './table';

@@ -43,7 +43,7 @@ export function readCode(text: string, system: CodeSystem): readonly CodeReading
 }
 
 /** As it is usually displayed. */
-export const formatCode = ({ system, value }: CodeReading): string =>
+export const formatCode = ({ system, value }: Omit<CodeReading, 'meaning'>): string =>
   system === 'cip-connection'
     ? `0x${value.toString(16).padStart(4, '0').toUpperCase()}`
     : system === 'cip'

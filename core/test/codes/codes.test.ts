@@ -1,13 +1,5 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import {
-  besideCode,
-  CODE_SYSTEMS,
-  CODES,
-  formatCode,
-  readCode,
-  type CodeSystem,
-} from '../../src/codes';
-import { toDevice, toPlan, type Connection } from '../../src/plan';
+import { CODE_SYSTEMS, CODES, formatCode, readCode, type CodeSystem } from '../../src/codes';
 
 // R-CODE: what a code means. The names are held against an independent dissector's.
 
@@ -38,14 +30,6 @@ withTshark('tshark has the same names', () => {
   });
 });
 
-test.each(
-  CODE_SYSTEMS.flatMap((system) =>
-    Object.entries(CODES[system]).map((one) => [system, ...one] as const),
-  ),
-)('%s %s is told in whole sentences', (_system, _value, { means, look }) => {
-  for (const sentence of [means, look]) expect(sentence).toMatch(/^[A-Z].*[.?]$/);
-});
-
 test.each<[string, CodeSystem, readonly string[]]>([
   ['0x01', 'cip', ['0x01 Connection failure']],
   ['16#0127', 'cip-connection', ['0x0127 Invalid O->T size']],
@@ -67,37 +51,4 @@ test.each<[string, CodeSystem, readonly string[]]>([
     (one) => `${formatCode(one)} ${one.meaning?.name ?? 'unknown'}`,
   );
   expect(read).toEqual(expected);
-});
-
-const end: Connection['device'] = {
-  ...{ inSize: 90, outSize: 16, unitBits: '16', viewpoint: 'controller', headerBytes: 0 },
-  ...{ inInstance: 101, outInstance: 102, configInstance: 103, intervalMillis: 20 },
-  ...{ revision: '', register: 40001, counting: 'area-digit' },
-};
-const drive = toDevice({
-  ...{ id: 'd', title: 'Drive', name: 'drive', kindId: 'belloch-drive-d4', way: 'keypad' },
-  connection: {
-    protocol: 'EtherNet/IP',
-    device: end,
-    controller: { ...end, unitBits: '8', inSize: 180 },
-  },
-});
-const plan = toPlan({ devices: [drive] });
-
-test('beside a size stands what the plan has, in one unit', () => {
-  expect(besideCode(plan, drive, 'size')).toEqual([
-    'The plan has 180 bytes to the controller at both ends: ask the project of the controller for its figure.',
-    'The plan has 16 bytes from the controller at the controller and 32 bytes at the device.',
-  ]);
-});
-
-test.each([
-  ['interval', /20 ms at the controller and 20 ms at the device; such a device can keep 2 ms/],
-  ['instance', /inputs 101 and 101; outputs 102 and 102; configuration 103 and 103/],
-  ['owner', /names no controller/],
-  ['identity', /Belloch Pump drive D4, revision 4\.02/],
-  ['register', /register 40001, counted with a leading area digit/],
-  ['name', /the name drive/],
-] as const)('beside %s', (topic, words) => {
-  expect(besideCode(plan, drive, topic).join(' ')).toMatch(words);
 });

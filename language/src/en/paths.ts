@@ -1,5 +1,6 @@
-import { CODES, formatCode } from '@ipsonomo/core/codes';
+import { formatCode } from '@ipsonomo/core/codes';
 import type { FactsOf } from '@ipsonomo/core/plan';
+import { codeWords } from './codes';
 
 /** What came back along a route path, as a clause. */
 export function pathWords(facts: FactsOf<'path-asked'>): string {
@@ -25,7 +26,7 @@ function refusalOf({ status, extended }: FactsOf<'path-asked'>): string {
     extended === undefined
       ? ({ system: 'cip', value: Number(status) } as const)
       : ({ system: 'cip-connection', value: extended } as const);
-  const meaning = CODES[reading.system][reading.value];
-  const code = formatCode({ ...reading, meaning });
-  return meaning ? `${code}: ${meaning.means} ${meaning.look}` : `Its code is ${code}`;
+  const words = codeWords(reading.system, reading.value);
+  const code = formatCode(reading);
+  return words ? `${code}: ${words.means} ${words.look}` : `Its code is ${code}`;
 }

@@ -1,5 +1,5 @@
-import { CODES } from '@ipsonomo/core/codes';
 import type { FactsOf } from '@ipsonomo/core/plan';
+import { codeWords } from './codes';
 
 const ITSELF = 255;
 
@@ -19,6 +19,6 @@ export function registerWords({
     return `${what}: ${value} (0x${hex})`;
   }
   if (exception === undefined) return `${what}: no answer (${why})`;
-  const meaning = CODES.modbus[exception];
-  return `${what}: exception ${exception}${meaning ? `: ${meaning.means} ${meaning.look}` : ''}`;
+  const words = codeWords('modbus', exception);
+  return `${what}: exception ${exception}${words ? `: ${words.means} ${words.look}` : ''}`;
 }

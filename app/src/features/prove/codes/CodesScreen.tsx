@@ -1,13 +1,8 @@
 import { useState } from 'react';
 import { View } from 'react-native';
-import {
-  besideCode,
-  formatCode,
-  readCode,
-  type CodeReading,
-  type CodeSystem,
-} from '@ipsonomo/core/codes';
+import { formatCode, readCode, type CodeReading, type CodeSystem } from '@ipsonomo/core/codes';
 import type { Plan } from '@ipsonomo/core/plan';
+import { besideCode, codeWords } from '@ipsonomo/language';
 import { CODES_WORDS } from '@ipsonomo/language/screens/codes';
 import { Card, Choice, Field, Notice, Page, Pick, Words } from '../../../parts';
 import { usePlan } from '../../../data';
@@ -85,8 +80,9 @@ interface ReadingProps {
 }
 
 function Reading({ one, plan, deviceId }: ReadingProps) {
-  const { meaning } = one;
-  if (!meaning)
+  const { meaning, system, value } = one;
+  const words = codeWords(system, value);
+  if (!meaning || !words)
     return (
       <Notice tone="ochre" title={CODES_WORDS.isNotInTheTable({ one: formatCode(one) })}>
         {CODES_WORDS.itMayBeACodeOf}
@@ -100,9 +96,9 @@ function Reading({ one, plan, deviceId }: ReadingProps) {
         {`${formatCode(one)} · ${meaning.name}`}
       </Words>
       <Words size="device" heading={2}>
-        {meaning.means}
+        {words.means}
       </Words>
-      <Words>{meaning.look}</Words>
+      <Words>{words.look}</Words>
       {beside.map((sentence) => (
         <Notice key={sentence} tone="plain">
           {sentence}

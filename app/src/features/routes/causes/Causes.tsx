@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import type { FieldTaskView } from '@ipsonomo/core/api';
-import { SIGN_WORDS } from '@ipsonomo/language';
+import { causeWords, SIGN_WORDS } from '@ipsonomo/language';
 import type { CauseAct, LikelyCause } from '@ipsonomo/core/causes';
 import { CAUSES_WORDS } from '@ipsonomo/language/screens/causes';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
@@ -56,9 +56,9 @@ export function Causes({ causes, ...whose }: Props) {
       {causes.slice(0, MOST).map(({ rule, unexplained }, place) => (
         <Card key={rule.id} strong={place === 0}>
           <Words size="strong">
-            {place + 1}. {rule.title}
+            {place + 1}. {causeWords(rule.id).title}
           </Words>
-          <Words size="second">{rule.test}</Words>
+          <Words size="second">{causeWords(rule.id).test}</Words>
           <Words size="caption" tone="second">
             {[
               CAUSES_WORDS.aboutMin({ minutes: rule.minutes }),
@@ -69,7 +69,7 @@ export function Causes({ causes, ...whose }: Props) {
                 : CAUSES_WORDS.explainsAllThatWasSeen,
             ].join(' · ')}
           </Words>
-          <Try {...whose} title={rule.title} act={rule.act} />
+          <Try {...whose} title={causeWords(rule.id).title} act={rule.act} />
         </Card>
       ))}
     </View>

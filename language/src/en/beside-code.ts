@@ -1,6 +1,13 @@
-import { formatIpv4 } from '../net';
-import { findDevice, findKind, measureEnd, stationNameOf, type Device, type Plan } from '../plan';
-import type { CodeTopic } from './table';
+import { formatIpv4 } from '@ipsonomo/core/net';
+import {
+  findDevice,
+  findKind,
+  measureEnd,
+  stationNameOf,
+  type Device,
+  type Plan,
+} from '@ipsonomo/core/plan';
+import type { CodeTopic } from '@ipsonomo/core/codes';
 
 const number = (value: number | undefined, unit = ''): string =>
   value === undefined ? 'nothing' : `${value}${unit}`;
