@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { evidenceWords, issueCodes, sentenceOf, sourceWords } from '@ipsonomo/language';
-import { parseIpv4, parsePrefix, type Issue } from '@ipsonomo/core/net';
+import { parseIpv4, parsePrefix, type Issue, type IssueFacts } from '@ipsonomo/core/net';
 import { EVIDENCE_KINDS, type EvidenceTold } from '@ipsonomo/core/plan';
 
 const ROOT = join(__dirname, '../..');
@@ -64,8 +64,29 @@ const FACTS = {
     note: 'NOTE',
     person: 'PERSON',
     what: 'WHAT',
+    misfit: 'text',
   },
 };
+
+test.each<readonly [IssueFacts['body.invalid'], string]>([
+  [{ misfit: 'missing' }, 'name: is missing.'],
+  [{ misfit: 'integer', least: 1, most: 4094 }, 'name: must be a whole number from 1 to 4094.'],
+  [{ misfit: 'too-long', have: 81, most: 80 }, 'name: has 81 characters; 80 is the most.'],
+  [{ misfit: 'too-many', have: 3, most: 2 }, 'name: has 3 entries; 2 is the most.'],
+  [{ misfit: 'choice', options: 'a, b' }, 'name: must be one of: a, b.'],
+  [
+    { misfit: 'control', sign: '\\x00', place: 2 },
+    'name: has a character that cannot be written (\\x00) at place 2.',
+  ],
+  [
+    { misfit: 'half-character', sign: '\\uDC00', place: 1 },
+    'name: has half a character (\\uDC00) at place 1.',
+  ],
+  [{ unread: 'not-json' }, 'name: is not JSON.'],
+  [{ why: 'must be a valid GUID' }, 'name: must be a valid GUID.'],
+])('%j: %s', (facts, sentence) => {
+  expect(sentenceOf({ code: 'body.invalid', where: 'name', facts })).toBe(sentence);
+});
 
 test.each(issueCodes)('%s is a sentence', (code) => {
   const sentence = sentenceOf({ code, where: 'WHERE', facts: FACTS } as unknown as Issue);

@@ -76,7 +76,7 @@ test.each(THING_TYPES)('a form can be made of every field of a %s', (type) => {
   readThing(type, empty, '', issues);
   // What is empty lacks nothing but what a person has to say: no field has the wrong type.
   const wrong = issues.filter(({ facts }) =>
-    /is missing|no field/.test(String(facts && 'why' in facts ? facts.why : '')),
+    ['missing', 'unknown'].includes(String(facts && 'misfit' in facts ? facts.misfit : '')),
   );
   expect(wrong).toEqual([]);
 });

@@ -1,4 +1,4 @@
-import { fail, ok, type Issue, type Result } from '../net';
+import { fail, ok, type Issue, type Result, type Misfit } from '../net';
 import {
   docFromThings,
   isObject,
@@ -89,7 +89,7 @@ export function readPlanFile(text: string): Result<PlanFile, readonly Issue[]> {
   const issues: Issue[] = unknownFields(json);
   const things = THING_TYPES.flatMap((type) => readList(type, json[LISTS[type]], issues));
   const { name } = json;
-  if (typeof name !== 'string') issues.push(value('name', 'must be a text'));
+  if (typeof name !== 'string') issues.push(value('name', { misfit: 'text' }));
   const papers = readPapers(json[PAPERS], issues);
   return issues.length > 0
     ? fail(issues)
@@ -104,11 +104,7 @@ function parseJson(text: string): Result<Json> {
   }
 }
 
-const value = (where: string, why: string): Issue => ({
-  code: 'file.value',
-  where,
-  facts: { why },
-});
+const value = (where: string, facts: Misfit): Issue => ({ code: 'file.value', where, facts });
 
 const HEAD = ['$schema', 'format', 'version', 'name', PAPERS];
 
@@ -116,13 +112,13 @@ function unknownFields(json: JsonObject): Issue[] {
   const known = new Set([...HEAD, ...Object.values(LISTS)]);
   return Object.keys(json)
     .filter((field) => !known.has(field))
-    .map((field) => value(field, 'is no field of a plan'));
+    .map((field) => value(field, { misfit: 'unknown' }));
 }
 
 function readPapers(json: Json | undefined, issues: Issue[]): PlanPapers {
   if (json === undefined) return NO_PAPERS;
   if (!isObject(json)) {
-    issues.push(value(PAPERS, 'must be an object'));
+    issues.push(value(PAPERS, { misfit: 'object' }));
     return NO_PAPERS;
   }
   const papers = Object.entries(json);
@@ -130,7 +126,7 @@ function readPapers(json: Json | undefined, issues: Issue[]): PlanPapers {
     const path = `${PAPERS}.${id.slice(0, 80)}`;
     sha256.read(id, path, issues);
     if (typeof content !== 'string' || !/^[A-Za-z0-9+/]+={0,2}$/.test(content))
-      issues.push(value(path, 'must be base64'));
+      issues.push(value(path, { misfit: 'base64' }));
   }
   return new Map(papers.map(([id, content]) => [id, String(content)]));
 }
@@ -141,7 +137,7 @@ function readList(type: ThingType, json: Json | undefined, issues: Issue[]): rea
   if (json === undefined) return [];
   const list = LISTS[type];
   if (!Array.isArray(json)) {
-    issues.push(value(list, 'must be a list'));
+    issues.push(value(list, { misfit: 'list' }));
     return [];
   }
   const seen = new Set<string>();

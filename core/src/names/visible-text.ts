@@ -1,3 +1,5 @@
+import type { Misfit } from '../net';
+
 /** What neither JSON in a database nor a person's eye can take: controls, and halves of a character. */
 const UNSEEN =
   /[\u0000-\u001f\u007f-\u009f]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g;
@@ -25,18 +27,19 @@ export const rawText = (visible: string): string =>
   );
 
 /** Why a text cannot be kept as it is; undefined where it can. Line ends and tabs can. */
-export function unwritable(text: string): string | undefined {
+export function unwritable(text: string): Misfit | undefined {
   const found = /[\u0000-\u0008\u000b\u000c\u000e-\u001f]/.exec(text);
-  if (found)
-    return `has a character that cannot be written (${escaped(found[0])}) at place ${found.index + 1}`;
+  if (found) return { misfit: 'control', sign: escaped(found[0]), place: found.index + 1 };
   const half = /[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/.exec(text);
-  return half ? `has half a character (${escaped(half[0])}) at place ${half.index + 1}` : undefined;
+  return half
+    ? { misfit: 'half-character', sign: escaped(half[0]), place: half.index + 1 }
+    : undefined;
 }
 
 /** A text somewhere in a value that cannot be kept, and where: `edits.0.to`. */
 interface Unwritable {
   readonly where: string;
-  readonly why: string;
+  readonly why: Misfit;
 }
 
 /** The first text in a JSON value, keys included, that cannot be kept as it is. */

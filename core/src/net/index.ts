@@ -1,5 +1,5 @@
 export { formatIpv4, LIMITED_BROADCAST, parseIpv4, toIpv4, UNSPECIFIED, type Ipv4 } from './ipv4';
-export type { IssueCode, IssueFacts, IssueFamily } from './issues';
+export type { IssueCode, IssueFacts, IssueFamily, Misfit, Unread } from './issues';
 export {
   checkLabel,
   judgeLabel,

@@ -2,6 +2,27 @@
 type Value = string | number;
 type None = Readonly<Record<never, never>>;
 
+/** In what way a value of a file does not fit its place. */
+export type Misfit =
+  | {
+      readonly misfit:
+        | ('text' | 'id' | 'sha-256' | 'base64' | 'boolean' | 'list' | 'object')
+        | ('unknown' | 'missing');
+    }
+  | { readonly misfit: 'integer'; readonly least: number; readonly most: number }
+  | { readonly misfit: 'too-long' | 'too-many'; readonly have: number; readonly most: number }
+  | { readonly misfit: 'choice'; readonly options: string }
+  | {
+      readonly misfit: 'control' | 'half-character';
+      readonly sign: string;
+      readonly place: number;
+    };
+
+/** Why what was sent could not be read at all. */
+export type Unread =
+  | ('address' | 'body' | 'not-json' | 'length' | 'parts' | 'broken-off' | 'other-site')
+  | ('packing' | 'packed-wrongly' | 'character-set');
+
 /**
  * Everything that can be refused, and what is known of it then: what a sentence needs. The catalogue of codes; the first
  * part of a code is its family.
@@ -71,7 +92,7 @@ export interface IssueFacts {
   readonly 'split.outside': { readonly name: Value; readonly block: Value };
   readonly 'split.overlap': { readonly name: Value; readonly other: Value };
   readonly 'split.small': { readonly name: Value; readonly hosts: Value };
-  readonly 'file.value': { readonly why: Value };
+  readonly 'file.value': Misfit;
   readonly 'file.json': { readonly why: Value };
   readonly 'file.format': None;
   readonly 'file.version': { readonly have: Value; readonly most: Value };
@@ -128,7 +149,8 @@ export interface IssueFacts {
   readonly 'gateway.broadcast': { readonly network: Value };
   readonly 'mac.taken': { readonly holder: Value };
   readonly 'label.differs': { readonly heard: Value };
-  readonly 'body.invalid': { readonly why: Value };
+  /** `why` is the sentence of the library that checks what comes in. */
+  readonly 'body.invalid': Misfit | { readonly unread: Unread } | { readonly why: string };
   readonly 'body.tooLarge': None;
   readonly 'door.locked': None;
   readonly 'door.wrongKey': None;

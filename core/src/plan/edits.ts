@@ -1,4 +1,4 @@
-import { fail, ok, type Issue, type Result } from '../net';
+import { fail, ok, type Issue, type Result, type Misfit } from '../net';
 import { type PlanDoc, readThing } from './document';
 import { madeFrom } from './plan-of';
 import { sameJson, type Json, type JsonObject } from './shape';
@@ -177,24 +177,24 @@ export function readEdits(json: readonly JsonObject[]): Result<readonly Edit[], 
 function readEdit(json: JsonObject, path: string, issues: Issue[]): Edit | undefined {
   const { op, type: name } = json;
   const type = THING_TYPES.find((one) => one === name);
-  const bad = (where: string, why: string): undefined => {
-    issues.push({ code: 'file.value', where: `${path}.${where}`, facts: { why } });
+  const bad = (where: string, facts: Misfit): undefined => {
+    issues.push({ code: 'file.value', where: `${path}.${where}`, facts });
     return undefined;
   };
-  if (!type) return bad('type', `must be one of: ${THING_TYPES.join(', ')}`);
+  if (!type) return bad('type', { misfit: 'choice', options: THING_TYPES.join(', ') });
   if (op === 'add' || op === 'remove') {
     const thing = readThing(type, json['thing'] ?? null, `${path}.thing`, issues);
     return thing && { op, type, thing };
   }
-  if (op !== 'set') return bad('op', 'must be one of: add, remove, set');
+  if (op !== 'set') return bad('op', { misfit: 'choice', options: 'add, remove, set' });
   const { id, field, from = null, to = null } = json;
-  if (typeof id !== 'string') return bad('id', 'must be a text');
+  if (typeof id !== 'string') return bad('id', { misfit: 'text' });
   const { fields } = shapeOf(type);
   // Its own fields: every object answers to `toString`.
   const shape =
     typeof field === 'string' && Object.hasOwn(fields, field) ? fields[field] : undefined;
   if (!shape || typeof field !== 'string' || field === 'id')
-    return bad('field', `is no field of a ${type}`);
+    return bad('field', { misfit: 'unknown' });
   const before = issues.length;
   const value = shape.read(to, `${path}.to`, issues);
   return issues.length > before ? undefined : { op, type, id, field, from, to: shape.write(value) };

@@ -8,6 +8,7 @@ import {
   type Ipv4,
   type Issue,
   type MacAddress,
+  type Misfit,
   type Prefix,
   type Result,
 } from '../net';
@@ -37,24 +38,24 @@ export interface Shape<T> {
 
 export type ValueOf<S> = S extends Shape<infer T> ? T : never;
 
-function wrong(issues: Issue[], path: string, why: string): undefined {
-  issues.push({ code: 'file.value', where: path, facts: { why } });
+function wrong(issues: Issue[], where: string, facts: Misfit): undefined {
+  issues.push({ code: 'file.value', where, facts });
   return undefined;
 }
 
 const LONGEST_TEXT = 2000;
 
 function writable(text: string, path: string, issues: Issue[]): string | undefined {
-  const why = unwritable(text);
-  return why === undefined ? text : wrong(issues, path, why);
+  const misfit = unwritable(text);
+  return misfit === undefined ? text : wrong(issues, path, misfit);
 }
 
 export const text = (most = LONGEST_TEXT): Shape<string> => ({
   read: (json, path, issues) =>
     typeof json !== 'string'
-      ? wrong(issues, path, 'must be a text')
+      ? wrong(issues, path, { misfit: 'text' })
       : json.length > most
-        ? wrong(issues, path, `has ${json.length} characters; ${most} is the most`)
+        ? wrong(issues, path, { misfit: 'too-long', have: json.length, most })
         : writable(json, path, issues),
   write: (value) => value,
   schema: { type: 'string', maxLength: most },
@@ -67,7 +68,7 @@ export const id: Shape<string> = {
   read: (json, path, issues) =>
     typeof json === 'string' && /^[\w.:-]{1,80}$/.test(json)
       ? json
-      : wrong(issues, path, 'must be an id: letters, digits, . _ : -, at most 80'),
+      : wrong(issues, path, { misfit: 'id' }),
   write: (value) => value,
   schema: { type: 'string', pattern: '^[\\w.:-]{1,80}$' },
 };
@@ -76,7 +77,7 @@ export const sha256: Shape<string> = {
   read: (json, path, issues) =>
     typeof json === 'string' && /^[0-9a-f]{64}$/.test(json)
       ? json
-      : wrong(issues, path, 'must be a SHA-256: 64 hex digits in small letters'),
+      : wrong(issues, path, { misfit: 'sha-256' }),
   write: (value) => value,
   schema: { type: 'string', pattern: '^[0-9a-f]{64}$' },
 };
@@ -85,14 +86,14 @@ export const whole = (least: number, most: number): Shape<number> => ({
   read: (json, path, issues) =>
     typeof json === 'number' && Number.isInteger(json) && json >= least && json <= most
       ? json
-      : wrong(issues, path, `must be a whole number from ${least} to ${most}`),
+      : wrong(issues, path, { misfit: 'integer', least, most }),
   write: (value) => value,
   schema: { type: 'integer', minimum: least, maximum: most },
 });
 
 export const flag = (absent = false): Shape<boolean> => ({
   read: (json, path, issues) =>
-    typeof json === 'boolean' ? json : wrong(issues, path, 'must be true or false'),
+    typeof json === 'boolean' ? json : wrong(issues, path, { misfit: 'boolean' }),
   write: (value) => value,
   schema: { type: 'boolean', default: absent },
   absent: () => absent,
@@ -101,7 +102,7 @@ export const flag = (absent = false): Shape<boolean> => ({
 export const choice = <const T extends string>(...options: readonly T[]): Shape<T> => ({
   read: (json, path, issues) =>
     options.find((option) => option === json) ??
-    wrong(issues, path, `must be one of: ${options.join(', ')}`),
+    wrong(issues, path, { misfit: 'choice', options: options.join(', ') }),
   write: (value) => value,
   schema: { enum: options },
 });
@@ -114,7 +115,7 @@ function written<T>(
 ): Shape<T> {
   return {
     read(json, path, issues) {
-      if (typeof json !== 'string') return wrong(issues, path, 'must be a text');
+      if (typeof json !== 'string') return wrong(issues, path, { misfit: 'text' });
       const read = parse(json);
       if (read.ok) return read.value;
       // The same refusal, and where in the file it is.
@@ -166,9 +167,9 @@ const MOST_ENTRIES = 100_000;
 
 export const list = <T>(shape: Shape<T>, most = MOST_ENTRIES): Shape<readonly T[]> => ({
   read(json, path, issues) {
-    if (!Array.isArray(json)) return wrong(issues, path, 'must be a list');
+    if (!Array.isArray(json)) return wrong(issues, path, { misfit: 'list' });
     if (json.length > most)
-      return wrong(issues, path, `has ${json.length} entries; ${most} is the most`);
+      return wrong(issues, path, { misfit: 'too-many', have: json.length, most });
     return (json as readonly Json[]).flatMap((entry, index) => {
       const value = shape.read(entry, `${path}.${index}`, issues);
       return value === undefined ? [] : [value];
@@ -195,10 +196,10 @@ export function object<const F extends { readonly [K in keyof F]: Shape<unknown>
   return {
     fields: table,
     read(json, path, issues) {
-      if (!isObject(json)) return wrong(issues, path, 'must be an object');
+      if (!isObject(json)) return wrong(issues, path, { misfit: 'object' });
       const before = issues.length;
       for (const name of Object.keys(json))
-        if (!(name in table)) wrong(issues, joined(path, name), 'is no field of this');
+        if (!(name in table)) wrong(issues, joined(path, name), { misfit: 'unknown' });
       const value: Record<string, unknown> = {};
       for (const name of names)
         value[name] = readField(table[name], json[name], joined(path, name), issues);
@@ -227,7 +228,7 @@ function readField(
   issues: Issue[],
 ): unknown {
   if (json !== undefined) return shape?.read(json, path, issues);
-  return shape?.absent ? shape.absent() : wrong(issues, path, 'is missing');
+  return shape?.absent ? shape.absent() : wrong(issues, path, { misfit: 'missing' });
 }
 
 /** One of several objects, told apart by the word in their field `kind`. */
@@ -238,10 +239,11 @@ export function variant<const V extends Readonly<Record<string, ObjectShape<unkn
   const kinds = Object.keys(variants);
   return {
     read(json, path, issues) {
-      if (!isObject(json)) return wrong(issues, path, 'must be an object');
+      if (!isObject(json)) return wrong(issues, path, { misfit: 'object' });
       const { kind, ...rest } = json;
       const shape = typeof kind === 'string' ? variants[kind] : undefined;
-      if (!shape) return wrong(issues, joined(path, 'kind'), `must be one of: ${kinds.join(', ')}`);
+      if (!shape)
+        return wrong(issues, joined(path, 'kind'), { misfit: 'choice', options: kinds.join(', ') });
       const value = shape.read(rest, path, issues);
       return value === undefined ? undefined : ({ ...value, kind } as unknown as T);
     },

@@ -38,8 +38,8 @@ test.each([
 
 test.each([
   ['one\ntwo\tthree\r\n', undefined],
-  ['a\0b', 'has a character that cannot be written (\\x00) at place 2'],
-  ['\udc00', 'has half a character (\\uDC00) at place 1'],
-])('%j: %s', (text, why) => {
-  expect(unwritable(text)).toBe(why);
+  ['a\0b', { misfit: 'control', sign: '\\x00', place: 2 }],
+  ['\udc00', { misfit: 'half-character', sign: '\\uDC00', place: 1 }],
+])('%j: %j', (text, why) => {
+  expect(unwritable(text)).toEqual(why);
 });

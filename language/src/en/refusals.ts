@@ -1,7 +1,55 @@
-import type { Issue, IssueCode, IssueFacts } from '@ipsonomo/core/net';
+import type { Issue, IssueCode, IssueFacts, Misfit, Unread } from '@ipsonomo/core/net';
 import type { Facts } from '@ipsonomo/core/plan';
 import { messages } from '../message';
 import { stationRefusal } from './evidence';
+
+/** What is asked of a value that does not fit its place, or what it has too many of. */
+function misfitWords(facts: Misfit): string {
+  switch (facts.misfit) {
+    case 'integer':
+      return `must be a whole number from ${facts.least} to ${facts.most}`;
+    case 'too-long':
+      return `has ${facts.have} characters; ${facts.most} is the most`;
+    case 'too-many':
+      return `has ${facts.have} entries; ${facts.most} is the most`;
+    case 'choice':
+      return `must be one of: ${facts.options}`;
+    case 'control':
+      return `has a character that cannot be written (${facts.sign}) at place ${facts.place}`;
+    case 'half-character':
+      return `has half a character (${facts.sign}) at place ${facts.place}`;
+    default:
+      return MISFITS[facts.misfit];
+  }
+}
+
+const MISFITS = {
+  text: 'must be a text',
+  id: 'must be an id: letters, digits, . _ : -, at most 80',
+  'sha-256': 'must be a SHA-256: 64 hex digits in small letters',
+  base64: 'must be base64',
+  boolean: 'must be true or false',
+  list: 'must be a list',
+  object: 'must be an object',
+  unknown: 'is no field of this',
+  missing: 'is missing',
+};
+
+const UNREAD: Readonly<Record<Unread, string>> = {
+  address: 'has a % that stands for nothing',
+  body: 'cannot be read',
+  'not-json': 'is not JSON',
+  packing: 'is packed in a way that is not known here',
+  'packed-wrongly': 'is not packed as it says',
+  'character-set': 'is written in a character set that is not known here',
+  'broken-off': 'was broken off',
+  length: 'is not as long as it says',
+  parts: 'has too many parts',
+  'other-site': 'is another site',
+};
+
+const bodyWords = (facts: IssueFacts['body.invalid']): string =>
+  'misfit' in facts ? misfitWords(facts) : 'unread' in facts ? UNREAD[facts.unread] : facts.why;
 
 const COUNTED = messages({
   parts:
@@ -94,7 +142,7 @@ const SENTENCES: {
   'split.overlap': (where, { name, other }) => `${name} is fixed at ${where}, which ${other} has.`,
   'split.small': (where, { name, hosts }) =>
     `${name} is fixed at ${where}, too small for its ${hosts} addresses.`,
-  'file.value': (where, { why }) => `${where}: ${why}.`,
+  'file.value': (where, misfit) => `${where}: ${misfitWords(misfit)}.`,
   'file.json': (where, { why }) => `${where} is no JSON: ${why}.`,
   'file.format': (where) => `${where} is no plan of Ipsonomo: "format" is missing or another.`,
   'file.version': (where, { have, most }) =>
@@ -172,7 +220,7 @@ const SENTENCES: {
     `${where} is bound to ${holder}. Unbind it there first, or look at the label again.`,
   'label.differs': (where, { heard }) =>
     `The label says ${where}, the wire says ${heard}. Nothing was bound.`,
-  'body.invalid': (where, { why }) => `${where}: ${why}.`,
+  'body.invalid': (where, facts) => `${where}: ${bodyWords(facts)}.`,
   'body.tooLarge': () => 'That is more than can be sent at once (1 MB). Send it in parts.',
   'door.locked': () =>
     'This browser was not let in, or its key was taken back. Open the address with a key, or type the key here.',

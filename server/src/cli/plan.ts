@@ -99,7 +99,7 @@ function readNeeds(text: string): Result<readonly Need[], readonly Issue[]> {
     return fail([{ code: 'file.json', where: 'The list of needs', facts: { why } }]);
   }
   if (!Array.isArray(json) || !json.every(isObject))
-    return fail([{ code: 'file.value', where: 'needs', facts: { why: 'must be a list' } }]);
+    return fail([{ code: 'file.value', where: 'needs', facts: { misfit: 'list' } }]);
   const issues: Issue[] = [];
   const needs = (json as readonly Json[]).flatMap(
     (one, index) => needShape.read(one, `needs.${index}`, issues) ?? [],

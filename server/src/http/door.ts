@@ -24,7 +24,7 @@ export function checked(schema: Joi.Schema, input: unknown): unknown {
 function writable<T>(value: T): T {
   const found = unwritableIn(value);
   if (!found) return value;
-  throw Refusal.of('body.invalid', found.where || 'request', { why: found.why });
+  throw Refusal.of('body.invalid', found.where || 'request', found.why);
 }
 
 const MOST_NAME = 80;

@@ -1,6 +1,6 @@
 import type { ErrorRequestHandler } from 'express';
 import type { ErrorView } from '@ipsonomo/core/api';
-import type { Issue, IssueCode, IssueFamily } from '@ipsonomo/core/net';
+import type { Issue, IssueCode, IssueFamily, Unread } from '@ipsonomo/core/net';
 import { FieldRefusal } from '@ipsonomo/wire';
 import { Refusal } from '../store/refusal';
 
@@ -91,31 +91,30 @@ function issuesOf(error: unknown): readonly Issue[] | undefined {
   if (error instanceof Refusal) return error.issues;
   if (error instanceof FieldRefusal) return [{ ...error.told, where: '' } as Issue];
   if (!(error instanceof Error)) return undefined;
-  if (error instanceof URIError) return notReadable('address', 'has a % that stands for nothing');
+  if (error instanceof URIError) return notReadable('address', 'address');
   const isTheirs = 'status' in error && error.status === 400;
   // Packed wrongly: zlib tells that by a number alone.
-  if (!('type' in error)) return isTheirs ? notReadable('request', 'cannot be read') : undefined;
+  if (!('type' in error)) return isTheirs ? notReadable('request', 'body') : undefined;
   // body-parser's own refusals.
-  if (error.type === 'entity.parse.failed')
-    return [{ code: 'body.invalid', where: 'request', facts: { why: 'is not JSON' } }];
+  if (error.type === 'entity.parse.failed') return notReadable('request', 'not-json');
   if (error.type === 'entity.too.large') return [{ code: 'body.tooLarge', where: 'request' }];
-  const why = UNREAD[String(error.type)];
-  if (why !== undefined) return notReadable('request', why);
-  return isTheirs ? notReadable('request', 'cannot be read') : undefined;
+  const unread = UNREAD[String(error.type)];
+  if (unread !== undefined) return notReadable('request', unread);
+  return isTheirs ? notReadable('request', 'body') : undefined;
 }
 
 /** What body-parser says of a body that it does not read. */
-const UNREAD: Readonly<Record<string, string>> = {
-  'encoding.unsupported': 'is packed in a way that is not known here',
-  'charset.unsupported': 'is written in a character set that is not known here',
-  'encoding.invalid': 'is not packed as it says',
-  'request.aborted': 'was broken off',
-  'request.size.invalid': 'is not as long as it says',
-  'parameters.too.many': 'has too many parts',
+const UNREAD: Readonly<Record<string, Unread>> = {
+  'encoding.unsupported': 'packing',
+  'charset.unsupported': 'character-set',
+  'encoding.invalid': 'packed-wrongly',
+  'request.aborted': 'broken-off',
+  'request.size.invalid': 'length',
+  'parameters.too.many': 'parts',
 };
 
-const notReadable = (where: string, why: string): readonly Issue[] => [
-  { code: 'body.invalid', where, facts: { why } },
+const notReadable = (where: string, unread: Unread): readonly Issue[] => [
+  { code: 'body.invalid', where, facts: { unread } },
 ];
 
 /** Seconds after which whoever was sent away may come back. */

@@ -67,8 +67,8 @@ export const sameOrigin: RequestHandler = (request, _response, next) => {
   const origin = request.header('origin');
   const site = request.header('sec-fetch-site');
   if (site !== undefined && !['same-origin', 'none'].includes(site))
-    throw Refusal.of('body.invalid', 'origin', { why: 'is another site' });
+    throw Refusal.of('body.invalid', 'origin', { unread: 'other-site' });
   if (request.method === 'GET' || origin === undefined) return next();
   if (URL.canParse(origin) && new URL(origin).host === request.header('host')) return next();
-  throw Refusal.of('body.invalid', 'origin', { why: 'is another site' });
+  throw Refusal.of('body.invalid', 'origin', { unread: 'other-site' });
 };

@@ -18,7 +18,6 @@ export const ADD_WORDS = messages({
   aNewSubnet: 'A new subnet',
   gatewayIfItHasOne: 'Gateway, if it has one',
   vlanIfItHasOne: 'VLAN, if it has one',
-  isANumberFrom1To: 'is a number from 1 to 4094',
   addThisSubnet: 'Add this subnet',
   to: '{prefix} to {prefix2}',
   touches: ' Touches: {value}.',

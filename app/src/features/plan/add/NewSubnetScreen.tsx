@@ -93,7 +93,11 @@ export function NewSubnetScreen({ job }: { readonly job: string }) {
         issue={
           vlanOk
             ? undefined
-            : { code: 'body.invalid', where: 'VLAN', facts: { why: ADD_WORDS.isANumberFrom1To } }
+            : {
+                code: 'body.invalid',
+                where: 'VLAN',
+                facts: { misfit: 'integer', least: 1, most: 4094 },
+              }
         }
       />
       <Refusals issues={[...read.issues, ...(issuesOf(add.error) ?? [])]} />
