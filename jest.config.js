@@ -28,6 +28,9 @@ const ASSETS = Object.fromEntries(
   Object.entries(transform).filter(([, by]) => by !== 'babel-jest' && by[0] !== 'babel-jest'),
 );
 
+/** Packages that come as modules of ECMAScript alone. */
+const MODULES = 'intl-messageformat|@formatjs';
+
 /** Plain Node: also for what is pure of the application, which needs none of React Native's 750 modules. */
 const nodeProject = (dir, displayName = dir) => ({
   displayName,
@@ -36,6 +39,7 @@ const nodeProject = (dir, displayName = dir) => ({
   testMatch: ['<rootDir>/test/**/*.test.ts'],
   setupFilesAfterEnv: [RETRY],
   transform: { '\\.[jt]sx?$': SWC },
+  transformIgnorePatterns: [`/node_modules/(?!(${MODULES})/)`],
 });
 
 module.exports = {
@@ -65,7 +69,7 @@ module.exports = {
       // In place of Babel with everything a native target needs: that takes 40 s for 700 files.
       transform: { ...ASSETS, '\\.[jt]sx?$': SWC },
       transformIgnorePatterns: [
-        '/node_modules/(?!(expo[a-z-]*|@expo|@rneui|react-native-[a-z-]+)/)',
+        `/node_modules/(?!(expo[a-z-]*|@expo|@rneui|react-native-[a-z-]+|${MODULES})/)`,
       ],
     },
   ],

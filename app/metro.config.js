@@ -12,11 +12,17 @@ const UNUSED = [
   /react-native-web\/dist\/(vendor\/react-native\/)?(exports\/)?(VirtualizedList|VirtualizedSectionList|FlatList|SectionList)\//,
   /expo-router\/build\/layouts\/(Tabs|TabsClient|Stack|Stack\.web|BaseStack|experimental-stack)(\.js|\/)/,
   /expo-router\/build\/(fork\/native-stack\/NativeStackView|react-navigation\/native-stack\/views|layouts\/stack-utils)(\.|\/)/,
+  // Messages have words, plurals and choices, and no patterns of dates or figures.
+  /@formatjs\/icu-skeleton-parser\//,
   /expo-router\/build\/(native-tabs|react-navigation\/bottom-tabs\/(navigators|views))\//,
 ];
+// Of all ways to make an id one is used.
+const UUID = require.resolve('uuid').replace(/dist\/.*/, 'dist/esm-browser/v4.js');
+const OWN = { '@rneui/themed': USED, uuid: UUID };
+
 config.resolver.resolveRequest = (context, name, platform) => {
   if (ICONS.test(name)) return { type: 'empty' };
-  const found = context.resolveRequest(context, name === '@rneui/themed' ? USED : name, platform);
+  const found = context.resolveRequest(context, OWN[name] ?? name, platform);
   const isUnused = platform === 'web' && UNUSED.some((one) => one.test(found.filePath ?? ''));
   return isUnused ? { type: 'empty' } : found;
 };

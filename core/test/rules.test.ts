@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { causeWords, COUNTERSIGN_WORDS, SIGN_WORDS } from '@ipsonomo/language';
+import { causeWords, COUNTERSIGN_WORDS, SIGN_WORDS } from '@ipsonomo/language/causes';
 import { CAUSES } from '../src/causes';
 import { SNAG_RULES } from '../src/snags';
 

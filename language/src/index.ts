@@ -1,10 +1,6 @@
-// What people read: the one language there is. Everything here is made of values, and never stored. The words of the
-// screens have doors of their own, so that a page is sent only its own.
-import type { CauseId } from '@ipsonomo/core/causes';
+// What people read: the one language there is. Everything here is made of values, and never stored. The words of
+// screens, causes and codes have doors of their own, so that a page is sent only its own.
 import { WAY_WORDS as CORE_WAYS } from '@ipsonomo/core/plan';
-import { besideCode as beside } from './en/beside-code';
-import * as causes from './en/causes';
-import * as codes from './en/codes';
 import * as differences from './en/differences';
 import { ENTERED_WORDS as entered } from './en/entered';
 import * as evidence from './en/evidence';
@@ -17,7 +13,6 @@ import * as switches from './en/switches';
 import * as vigils from './en/vigils';
 import { said, words } from './said';
 
-export { SEEN_AT_DEVICE } from './en/causes';
 export { frameView, messageView, optionView } from './en/decoded';
 export {
   docBefore,
@@ -31,11 +26,6 @@ export { issueCodes } from './en/refusals';
 export { cureEdits, rackPathView, type RackPathView } from './en/routes';
 export { turnLineOf, type TurnLine, type TurnRow } from './en/turn-line';
 
-export const COUNTERSIGN_WORDS = words(causes.COUNTERSIGN_WORDS);
-export const SIGN_WORDS = words(causes.SIGN_WORDS);
-export const causeWords = said((id: CauseId) => causes.CAUSE_WORDS[id]);
-export const codeWords = said(codes.codeWords);
-export const besideCode = said(beside);
 export const fieldWords = said(differences.fieldWords);
 export const ENTERED_WORDS = words(entered);
 export const evidenceWords = said(evidence.evidenceWords);

@@ -1,7 +1,8 @@
 import { CODE_SYSTEMS, CODES } from '@ipsonomo/core/codes';
 import { CAUSES } from '@ipsonomo/core/causes';
 import { toDevice, toPlan, type Connection } from '@ipsonomo/core/plan';
-import { besideCode, causeWords, codeWords } from '../src';
+import { causeWords } from '../src/causes';
+import { besideCode, codeWords } from '../src/codes';
 
 // R-CODE and R-CAUSES as a person reads them.
 

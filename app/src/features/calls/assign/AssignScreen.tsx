@@ -32,7 +32,7 @@ import {
   Words,
 } from '../../../parts';
 import { useWide } from '../../../theme';
-import { CallPane } from '../call/CallPane';
+import { Call, useCallsSoon } from '../call/Call';
 import { agoWords, issuesOf, lengthOf, placeOf } from '../../words';
 import { Clock } from '../../Clock';
 import { awaitedOf, HeardBook, loanEndsOf, type Awaited, type HeardOffer } from './awaited';
@@ -62,6 +62,7 @@ export function AssignScreen({ job, selected }: Props) {
   const round = useRound(job);
   const { order } = round;
   const [isOrdering, setOrdering] = useState(false);
+  useCallsSoon();
   const loanEnds = useMemo(() => (view ? loanEndsOf(view) : []), [view]);
   const now = useTimeThereOf(loanEnds);
   const awaited = useMemo(() => (view ? awaitedOf(view, order, now) : []), [view, order, now]);
@@ -111,7 +112,7 @@ export function AssignScreen({ job, selected }: Props) {
   if (selected !== undefined || !wide) return list;
   return (
     <Beside main="list" list={list}>
-      {shown === undefined ? null : <CallPane key={shown} job={job} id={shown} />}
+      {shown === undefined ? null : <Call key={shown} job={job} id={shown} />}
     </Beside>
   );
 }

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { formatCode, readCode, type CodeReading, type CodeSystem } from '@ipsonomo/core/codes';
 import type { Plan } from '@ipsonomo/core/plan';
-import { besideCode, codeWords } from '@ipsonomo/language';
+import { besideCode, codeWords } from '@ipsonomo/language/codes';
 import { CODES_WORDS } from '@ipsonomo/language/screens/codes';
 import { Card, Choice, Field, Notice, Page, Pick, Words } from '../../../parts';
 import { usePlan } from '../../../data';

@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import type { FieldTaskView } from '@ipsonomo/core/api';
-import { causeWords, SIGN_WORDS } from '@ipsonomo/language';
+import { causeWords, SIGN_WORDS } from '@ipsonomo/language/causes';
 import type { CauseAct, LikelyCause } from '@ipsonomo/core/causes';
 import { CAUSES_WORDS } from '@ipsonomo/language/screens/causes';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';

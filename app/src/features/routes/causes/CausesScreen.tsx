@@ -4,7 +4,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { knownOf } from '@ipsonomo/core/api';
-import { SEEN_AT_DEVICE, SIGN_WORDS } from '@ipsonomo/language';
+import { SEEN_AT_DEVICE, SIGN_WORDS } from '@ipsonomo/language/causes';
 import {
   knownSince,
   likelyCauses,
