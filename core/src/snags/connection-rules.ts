@@ -36,12 +36,15 @@ export function connectionSnags({
   ];
 }
 
-const at = (device: Device, rule: SnagRule, facts: SnagFacts): Snag =>
-  snag(
-    rule,
-    { type: 'device', id: device.id, field: 'connection' },
-    { device: device.title, ...facts },
-  );
+const at = <Rule extends SnagRule>(
+  device: Device,
+  rule: Rule,
+  facts: Omit<SnagFacts[Rule], 'device'>,
+): Snag =>
+  snag(rule, { type: 'device', id: device.id, field: 'connection' }, {
+    device: device.title,
+    ...facts,
+  } as unknown as SnagFacts[Rule]);
 
 /** A station that states no size has the one that its modules come to. */
 function ownSizes(device: Device, kind: Kind | undefined, stated: Measured): Measured {
@@ -85,8 +88,6 @@ function sizeSnags(
     if (isUnits)
       return at(device, 'S-SIZE-UNITS', {
         ...facts,
-        ownUnit: ownEnd.unitBits,
-        otherUnit: controllerEnd.unitBits,
         factor: most / least,
       });
     return at(device, 'S-SIZE', facts);

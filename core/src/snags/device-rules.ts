@@ -30,8 +30,16 @@ export function deviceSnags(scope: DeviceScope): readonly Snag[] {
   return snags;
 }
 
-const at = (device: Device, rule: SnagRule, field: string, facts: SnagFacts = {}): Snag =>
-  snag(rule, { type: 'device', id: device.id, field }, { device: device.title, ...facts });
+const at = <Rule extends SnagRule>(
+  device: Device,
+  rule: Rule,
+  field: string,
+  facts: Omit<SnagFacts[Rule], 'device'>,
+): Snag =>
+  snag(rule, { type: 'device', id: device.id, field }, {
+    device: device.title,
+    ...facts,
+  } as unknown as SnagFacts[Rule]);
 
 /** The default gateway an interface goes by, undefined for none. */
 function gatewayOf({ subnet }: DeviceScope, one: Interface): Ipv4 | undefined {
@@ -167,8 +175,9 @@ function isOneOff(a: string, b: string): boolean {
 function controllerSnags(scope: DeviceScope): readonly Snag[] {
   const { device, kind, controller, controllerKind } = scope;
   if (device.controllerId === undefined)
-    return device.way === 'controller' ? [at(device, 'S-WAY-CONTROLLER', 'controllerId')] : [];
-  if (device.controllerId === device.id) return [at(device, 'S-CONTROLLER-SELF', 'controllerId')];
+    return device.way === 'controller' ? [at(device, 'S-WAY-CONTROLLER', 'controllerId', {})] : [];
+  if (device.controllerId === device.id)
+    return [at(device, 'S-CONTROLLER-SELF', 'controllerId', {})];
   if (!controller)
     return [at(device, 'S-CONTROLLER-GONE', 'controllerId', { controller: device.controllerId })];
   const snags: Snag[] = [];
@@ -229,7 +238,7 @@ function moduleSnags({ device, kind }: DeviceScope): readonly Snag[] {
   const snags: Snag[] = [];
   const taken = new Set<number>();
   for (const { slot, title } of device.modules) {
-    if (taken.has(slot)) snags.push(at(device, 'S-SLOT-TWICE', 'modules', { slot, module: title }));
+    if (taken.has(slot)) snags.push(at(device, 'S-SLOT-TWICE', 'modules', { slot }));
     taken.add(slot);
     if (!kind || kind.modules.length === 0) continue;
     const offers = kind.modules.filter((one) => one.title === title);

@@ -8,7 +8,7 @@ import {
   type PlannedInterface,
   type Subnet,
 } from '../plan';
-import { snag, type Snag } from './snag';
+import { snag, type Snag, type SnagFacts, type SnagRule } from './snag';
 
 // What may be there once and is there twice. Each device says under which keys it stands; a key with
 // more than one member is looked at.
@@ -40,10 +40,10 @@ const titles = (members: readonly Member[]): string =>
   members.map(({ device }) => device.title).join(' and ');
 
 /** A snag at the first, with the others beside it. */
-function twice(
-  rule: Parameters<typeof snag>[0],
+function twice<Rule extends SnagRule>(
+  rule: Rule,
   field: string,
-  facts: (member: Member) => Readonly<Record<string, string>>,
+  facts: (member: Member) => Omit<SnagFacts[Rule], 'devices' | 'count'>,
 ): Judge {
   return (members) => {
     const [first, ...others] = members;
@@ -58,7 +58,11 @@ function twice(
           field,
           also: others.map(idOf),
         },
-        { ...facts(first), devices: titles(members), count: members.length },
+        {
+          ...facts(first),
+          devices: titles(members),
+          count: members.length,
+        } as unknown as SnagFacts[Rule],
       ),
     ];
   };

@@ -10,5 +10,6 @@ export {
   snagKey,
   type Severity,
   type Snag,
+  type SnagFacts,
   type SnagRule,
 } from './snag';

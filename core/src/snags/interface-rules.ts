@@ -41,7 +41,7 @@ function macSnags({ device }: DeviceScope, { id, mac, address }: Interface): rea
   return [snag('S-MAC-GROUP', { type: 'interface', id, field: 'mac' }, facts)];
 }
 
-type Facts = () => Readonly<Record<string, string>>;
+type Facts = () => Readonly<Record<'device' | 'address' | 'subnet' | 'network', string>>;
 
 function addressSnags(scope: DeviceScope, at: Interface, subnet: Subnet): readonly Snag[] {
   const { address } = at;
@@ -135,7 +135,7 @@ function maskSnags({ device }: DeviceScope, at: Interface, subnet: Subnet): read
   if (length === undefined) return [snag('S-MASK-GAP', place, facts)];
   if (length === subnet.prefix.length) return [];
   const effect = length < subnet.prefix.length ? 'wide' : 'narrow';
-  return [snag('S-MASK-OTHER', place, { ...facts, subnet: subnet.name, effect })];
+  return [snag('S-MASK-OTHER', place, { ...facts, effect })];
 }
 
 function ownGatewaySnags({ device, kind }: DeviceScope, at: Interface, subnet: Subnet) {

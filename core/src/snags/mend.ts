@@ -18,7 +18,7 @@ import {
   type Subnet,
   type ThingType,
 } from '../plan';
-import type { Snag } from './snag';
+import type { Snag, SnagBy, SnagRule } from './snag';
 
 /** What would mend a snag: shown as a button with its preview, done as one revision. */
 export interface Mend {
@@ -41,13 +41,17 @@ export type MendLabel =
   | 'correct-reference'
   | 'move-subnet';
 
-type Mender = (plan: Plan, snag: Snag, now: number) => Mend | undefined;
+type Mender<Rule extends SnagRule = SnagRule> = (
+  plan: Plan,
+  snag: SnagBy<Rule>,
+  now: number,
+) => Mend | undefined;
 
 /** The mend of a snag, undefined where only a person can know. @param now milliseconds since 1970 */
 export const mendOf = (plan: Plan, snag: Snag, now: number): Mend | undefined =>
-  MENDERS[snag.rule]?.(plan, snag, now);
+  (MENDERS[snag.rule] as Mender | undefined)?.(plan, snag, now);
 
-const MENDERS: Partial<Record<Snag['rule'], Mender>> = {
+const MENDERS: { readonly [Rule in SnagRule]?: Mender<Rule> } = {
   'S-ADDRESS-TWICE': (plan, snag, now) => {
     // The first keeps it, and so does one whose device has it already.
     const ids = [snag.id, ...snag.also];
@@ -75,7 +79,7 @@ const MENDERS: Partial<Record<Snag['rule'], Mender>> = {
   'S-ADDRESS-SLIP': (plan, snag, now) => {
     const found = findAt(plan, snag.id);
     const subnet = found && findSubnet(plan, found.at.subnetId);
-    const meant = String(snag.facts['meant']);
+    const meant = String(snag.facts.meant);
     if (!found || !subnet) return undefined;
     const taken = avoidedFor(plan, subnet, { kind: undefined, way: found.device.way, now }).taken;
     if ([...taken].some((one) => formatIpv4(one) === meant)) return giveNextFree(plan, found, now);
@@ -168,7 +172,7 @@ const MENDERS: Partial<Record<Snag['rule'], Mender>> = {
       'correct-reference',
       { references: after['references'] ?? [] },
       {
-        now: String(snag.facts['now']),
+        now: String(snag.facts.now),
       },
     );
   },

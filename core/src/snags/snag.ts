@@ -106,21 +106,125 @@ export const SNAG_RULES = {
 export type SnagRule = keyof typeof SNAG_RULES;
 export const SNAG_RULE_IDS = Object.keys(SNAG_RULES) as readonly SnagRule[];
 
-export type SnagFacts = Readonly<Record<string, string | number>>;
+type Of<Names extends string> = Readonly<Record<Names, string | number>>;
+/** A name that its rules refuse: the refusal's code, and its facts beside the device. */
+type RefusedName = Of<'device' | 'name' | 'code' | 'part'> &
+  Readonly<Record<string, string | number>>;
 
-/** Something wrong or doubtful in the plan: which rule, where, and the values a sentence needs. */
-export interface Snag {
-  readonly rule: SnagRule;
+/** What is known of a snag of each rule: the values that its sentence needs. */
+export interface SnagFacts {
+  readonly 'S-SUBNET-OVERLAP': Of<'subnet' | 'network' | 'other' | 'otherNetwork'>;
+  readonly 'S-SUBNET-NEVER': Of<'subnet' | 'network' | 'block'>;
+  readonly 'S-SUBNET-LINK-LOCAL': Of<'subnet' | 'network'>;
+  readonly 'S-SUBNET-DOCUMENTATION': Of<'subnet' | 'network'>;
+  readonly 'S-SUBNET-SHARED': Of<'subnet' | 'network'>;
+  readonly 'S-SUBNET-PUBLIC': Of<'subnet' | 'network'>;
+  readonly 'S-SUBNET-HOME': Of<'subnet' | 'network'>;
+  readonly 'S-SUBNET-BLOCK': Of<'subnet' | 'network' | 'blocks'>;
+  readonly 'S-SUBNET-SMALL': Of<'subnet' | 'devices' | 'room'>;
+  readonly 'S-SUBNET-GROWTH': Of<'subnet' | 'devices' | 'free'>;
+  readonly 'S-VLAN-TWICE': Of<'subnet' | 'vlan' | 'other'>;
+  readonly 'S-REALM-GONE': Of<'subnet'>;
+  readonly 'S-RANGE-OUTSIDE': Of<'subnet' | 'network' | 'first' | 'last' | 'note'>;
+  readonly 'S-BAND-OVERLAP': Of<'subnet' | 'band' | 'other' | 'first'>;
+  readonly 'S-BAND-FULL': Of<'subnet' | 'band'>;
+  readonly 'S-GATEWAY-OUTSIDE': Of<'subnet' | 'network' | 'gateway' | 'role'>;
+  readonly 'S-GATEWAY-DEVICE': Of<'device' | 'address' | 'subnet'>;
+  readonly 'S-GATEWAY-MISSING': Of<'device' | 'controller' | 'side'>;
+  readonly 'S-GATEWAY-NOBODY': Of<'subnet' | 'gateway'>;
+  readonly 'S-FACTORY-WIRE': Of<'subnet' | 'address' | 'count' | 'devices'>;
+  readonly 'S-BLOCK-NEED': Of<'block' | 'network' | 'need' | 'where'>;
+  readonly 'S-SUBNET-GONE': Of<'device' | 'address'>;
+  readonly 'S-ADDRESS-TWICE': Of<'address' | 'devices' | 'count'>;
+  readonly 'S-ADDRESS-ON-BOTH': Of<'device' | 'address'>;
+  readonly 'S-ADDRESS-OUTSIDE': Of<'device' | 'address' | 'subnet' | 'network'>;
+  readonly 'S-ADDRESS-SLIP': Of<'device' | 'address' | 'meant' | 'how' | 'subnet'>;
+  readonly 'S-ADDRESS-NETWORK': Of<'device' | 'address' | 'network'>;
+  readonly 'S-ADDRESS-BROADCAST': Of<'device' | 'address' | 'network'>;
+  readonly 'S-ADDRESS-NEVER': Of<'device' | 'address' | 'block'>;
+  readonly 'S-ADDRESS-HELD': Of<'device' | 'address' | 'note'>;
+  readonly 'S-ADDRESS-POOL': Of<'device' | 'address' | 'subnet'>;
+  readonly 'S-ADDRESS-LAPTOPS': Of<'device' | 'address'>;
+  readonly 'S-ADDRESS-BAND': Of<'device' | 'address' | 'band' | 'role'>;
+  readonly 'S-ADDRESS-EDGE': Of<'device' | 'address' | 'last'>;
+  readonly 'S-ADDRESS-FACTORY': Of<'device' | 'address' | 'other'>;
+  readonly 'S-ADDRESS-PROPOSED': Of<'device' | 'address' | 'kind'>;
+  readonly 'S-ADDRESS-FREED': Of<'device' | 'address' | 'whose'>;
+  readonly 'S-LOAN-OUTSIDE': Of<'device' | 'lent' | 'network'>;
+  readonly 'S-LOAN-KEPT': Of<'device' | 'lent' | 'subnet' | 'whose'>;
+  readonly 'S-SERVER-DEVICE': Of<'device' | 'address' | 'subnet'>;
+  readonly 'S-MASK-GAP': Of<'device' | 'mask'>;
+  readonly 'S-MASK-OTHER': Of<'device' | 'mask' | 'wanted' | 'effect'>;
+  readonly 'S-OWN-GATEWAY': Of<'device' | 'gateway' | 'network' | 'why'>;
+  readonly 'S-GATEWAYS-TWO': Of<'device' | 'gateways'>;
+  readonly 'S-INTERFACES-ONE-SUBNET': Of<'device' | 'subnet'>;
+  readonly 'S-MAC-TWICE': Of<'mac' | 'devices'>;
+  readonly 'S-MAC-GROUP': Of<'device' | 'mac'>;
+  readonly 'S-SWITCH-CODE': Of<'device' | 'last' | 'act' | 'kind'>;
+  readonly 'S-SWITCH-NEVER': Of<'device' | 'address' | 'kind'>;
+  readonly 'S-SWITCH-BASE': Of<'device' | 'address' | 'base'>;
+  readonly 'S-SWITCH-NAME': Of<'device' | 'name' | 'pattern'>;
+  readonly 'S-KIND-GONE': Of<'device' | 'kind'>;
+  readonly 'S-WAY-MISSING': Of<'device' | 'way' | 'kind'>;
+  readonly 'S-WAY-CONTROLLER': Of<'device'>;
+  readonly 'S-HOST-NAME': RefusedName;
+  readonly 'S-HOST-NAME-TWICE': Of<'name' | 'devices'>;
+  readonly 'S-STATION-NAME': RefusedName;
+  readonly 'S-STATION-NAME-TWICE': Of<'name' | 'devices'>;
+  readonly 'S-DHCP-NAME': RefusedName;
+  readonly 'S-DHCP-NAME-TWICE': Of<'name' | 'devices'>;
+  readonly 'S-VARIABLE': RefusedName;
+  readonly 'S-VARIABLE-TWICE': Of<'name' | 'devices'>;
+  readonly 'S-NAME-NEAR': Of<'device' | 'name' | 'host'>;
+  readonly 'S-TITLE-TWICE': Of<'devices' | 'count' | 'title'>;
+  readonly 'S-CONTROLLER-GONE': Of<'device'>;
+  readonly 'S-CONTROLLER-SELF': Of<'device'>;
+  readonly 'S-ROLE-NONE': Of<'device' | 'controller' | 'kind' | 'controllerKind'>;
+  readonly 'S-REALM-APART': Of<'device' | 'controller'>;
+  readonly 'S-PROTOCOL-KIND': Of<'device' | 'protocol' | 'kind'>;
+  readonly 'S-CONNECTIONS-LIMIT': Of<'device' | 'have' | 'most'>;
+  readonly 'S-PACKETS-LIMIT': Of<'device' | 'have' | 'most'>;
+  readonly 'S-SIZE': Of<'device' | 'way' | 'own' | 'other'>;
+  readonly 'S-SIZE-UNITS': Of<'device' | 'way' | 'own' | 'other' | 'factor'>;
+  readonly 'S-SIZE-HEADER': Of<'device' | 'way' | 'own' | 'other' | 'header'>;
+  readonly 'S-VIEWPOINT': Of<'device' | 'inDevice' | 'outDevice'>;
+  readonly 'S-SIZE-OFFERED': Of<'device' | 'way' | 'stated' | 'need' | 'offered'>;
+  readonly 'S-INSTANCE': Of<'device' | 'what' | 'own' | 'other'>;
+  readonly 'S-INTERVAL': Of<'device' | 'own' | 'other'>;
+  readonly 'S-INTERVAL-SHORT': Of<'device' | 'interval' | 'least' | 'kind'>;
+  readonly 'S-REVISION': Of<'device' | 'own' | 'other'>;
+  readonly 'S-REGISTER-AREA': Of<'device' | 'own' | 'other' | 'ownArea' | 'otherArea'>;
+  readonly 'S-REGISTER-ONE': Of<'device' | 'own' | 'other' | 'ownCounting' | 'otherCounting'>;
+  readonly 'S-REGISTER': Of<'device' | 'own' | 'other'>;
+  readonly 'S-SLOT-TWICE': Of<'device' | 'slot'>;
+  readonly 'S-SLOT-OFFER': Of<'device' | 'slot' | 'module' | 'kind'>;
+  readonly 'S-UNIT-TWICE': Of<'device' | 'line' | 'unit' | 'sub' | 'other'>;
+  readonly 'S-UNIT-RANGE': Of<'device' | 'line' | 'unit' | 'sub'>;
+  readonly 'S-LINE-PORT': Of<'device' | 'line' | 'other' | 'port'>;
+  readonly 'S-REFERENCE-GONE': Of<'device' | 'what'>;
+  readonly 'S-REFERENCE-OLD': Of<'device' | 'what' | 'named' | 'address' | 'now'>;
+  readonly 'S-PORT-TWICE': Of<'device' | 'port'>;
+  readonly 'S-CABLE-GONE': Of<'port'>;
+  readonly 'S-ROUTE-VIA': Of<'device' | 'to' | 'via'>;
+  readonly 'S-ROUTE-NOBODY': Of<'device' | 'kind'>;
+  readonly 'S-TRANSLATION-SIZE': Of<'device' | 'inside' | 'outside'>;
+}
+
+interface SnagOf<Rule extends SnagRule> {
+  readonly rule: Rule;
   readonly severity: Severity;
   /** The thing it is at. */
   readonly type: ThingType;
   readonly id: string;
   /** The field of the thing that would be changed. */
   readonly field: string | undefined;
-  readonly facts: SnagFacts;
+  readonly facts: SnagFacts[Rule];
   /** Others it is at too: ids of interfaces or devices. */
   readonly also: readonly string[];
 }
+
+/** Something wrong or doubtful in the plan: which rule, where, and the values a sentence needs. */
+export type Snag = { readonly [Rule in SnagRule]: SnagOf<Rule> }[SnagRule];
 
 export const countWrong = (snags: readonly Snag[]): number =>
   snags.filter((one) => one.severity === 'wrong').length;
@@ -128,6 +232,9 @@ export const countWrong = (snags: readonly Snag[]): number =>
 /** What an acceptance names: the same rule at the same place, with the same values. */
 export const snagKey = (snag: Snag): string =>
   `${snag.rule}@${snag.id}${snag.field === undefined ? '' : `.${snag.field}`}`;
+
+/** One of a rule. */
+export type SnagBy<Rule extends SnagRule> = Extract<Snag, { readonly rule: Rule }>;
 
 interface Place {
   readonly type: ThingType;
@@ -138,15 +245,22 @@ interface Place {
   readonly severity?: Severity;
 }
 
-export const snag = (rule: SnagRule, place: Place, facts: SnagFacts = {}): Snag => ({
-  rule,
-  severity: place.severity ?? SNAG_RULES[rule],
-  type: place.type,
-  id: place.id,
-  field: place.field,
-  facts,
-  also: place.also ?? [],
-});
+export const snag = <Rule extends SnagRule>(
+  rule: Rule,
+  place: Place,
+  facts: SnagFacts[Rule],
+): Snag => {
+  const one: SnagOf<Rule> = {
+    rule,
+    severity: place.severity ?? SNAG_RULES[rule],
+    type: place.type,
+    id: place.id,
+    field: place.field,
+    facts,
+    also: place.also ?? [],
+  };
+  return one as unknown as Snag;
+};
 
 /** Nothing speaks against nearly every thing: one list for all of them. */
 export const NO_SNAGS: readonly Snag[] = [];

@@ -1,13 +1,13 @@
 import type { Issue } from '@ipsonomo/core/net';
-import type { Mend, MendLabel, Snag, SnagRule, Severity } from '@ipsonomo/core/snags';
+import type { Mend, MendLabel, Snag, SnagFacts, SnagRule, Severity } from '@ipsonomo/core/snags';
 import { sentenceOf } from './refusals';
 import { ROLE_WORDS } from './evidence';
 import { WAY_WORDS } from '@ipsonomo/core/plan';
 
-type Facts = Snag['facts'];
+type Sentences = { readonly [Rule in SnagRule]: (facts: SnagFacts[Rule]) => string };
 
 /** A snag in two short sentences: what it is, with its values; and what it will do, or how it came. */
-const SENTENCES: Readonly<Record<SnagRule, (facts: Facts) => string>> = {
+const SENTENCES: Sentences = {
   'S-SUBNET-OVERLAP': ({ subnet, network, other, otherNetwork }) =>
     `${subnet} (${network}) overlaps ${other} (${otherNetwork}). Neither way between them works.`,
   'S-SUBNET-NEVER': ({ subnet, network, block }) =>
@@ -242,7 +242,7 @@ const roleWord = (role: unknown): string =>
 const wayWord = (way: unknown): string =>
   (WAY_WORDS as Readonly<Record<string, string>>)[String(way)] ?? String(way);
 const dirWord = (way: unknown): string => (way === 'in' ? 'in' : 'out');
-const why = (facts: Facts): string =>
+const why = (facts: SnagFacts['S-HOST-NAME']): string =>
   sentenceOf({ code: facts['code'], where: String(facts['part']), facts } as unknown as Issue);
 
 /** How much a snag weighs. */
@@ -252,7 +252,8 @@ export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
   hint: 'hint',
 };
 
-export const snagSentence = (snag: Snag): string => SENTENCES[snag.rule](snag.facts);
+export const snagSentence = ({ rule, facts }: Snag): string =>
+  (SENTENCES[rule] as (facts: Snag['facts']) => string)(facts);
 
 const MENDS: Readonly<Record<MendLabel, (facts: Mend['facts']) => string>> = {
   'give-address': ({ device, address }) => `Give ${device} ${address}`,
