@@ -33,7 +33,7 @@ function run(count: number): {
   const random = () => (seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0) / 2 ** 32;
   const devices = Array.from({ length: count }, (_, index) => asking(index));
   const site = new PracticeSite(
-    { segments: [hall], devices, routers: [] },
+    { segments: [hall], devices, routers: [], faults: [] },
     random,
     () => (frames += 1),
     0,

@@ -32,6 +32,7 @@ const definition: SiteDefinition = {
   ],
   devices: Array.from({ length: STATIONS }, (_, index) => station(index)),
   routers: [],
+  faults: [],
 };
 
 async function search(): Promise<number> {

@@ -2,6 +2,7 @@ import type { HostAddress } from '@ipsonomo/core/host';
 import type { MacAddress, Prefix } from '@ipsonomo/core/net';
 import { guideOf, type Kind } from '@ipsonomo/core/plan';
 import type { Pool } from './lending';
+import type { Quirk } from './quirks';
 import type { RegisterServer } from './modbus-service';
 import type { RackModule } from './rack';
 import type { ProjectStation } from './station-controller';
@@ -45,6 +46,10 @@ export interface DeviceDefinition {
   readonly rack?: readonly RackModule[];
   /** Where its connection has its data (EtherNet/IP assemblies). */
   readonly assemblies?: readonly Assembly[];
+  /** How it is other than it should be, from the beginning. */
+  readonly quirks?: readonly Quirk[];
+  /** It stands nowhere while its cable is out: somebody brings it, or it is at another switch. */
+  readonly isBrought?: boolean;
   /** It lends addresses to whoever asks. */
   readonly lends?: Pool;
 }

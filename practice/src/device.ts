@@ -68,7 +68,9 @@ export class PracticeDevice {
   private conflict = false;
   private heldBack = 0;
   /** How it is other than it should be. */
-  readonly quirks = new Set<Quirk>();
+  readonly quirks: Set<Quirk>;
+  /** What is printed on it. */
+  label: string;
   private readonly services: Services;
   private readonly controller: StationController;
   /** Who is on a segment, for a rack that passes requests on. */
@@ -85,6 +87,8 @@ export class PracticeDevice {
     now: number,
   ) {
     const { kind, stored, stationName } = definition;
+    this.quirks = new Set(definition.quirks);
+    this.label = definition.label;
     this.cable = !definition.unplugged;
     this.services = new Services(random);
     this.controller = new StationController(definition.mac, definition.project ?? []);

@@ -5,3 +5,6 @@ export * from './device';
 export * from './tern-cove';
 export * from './tcpip-service';
 export { identityOf } from './identity';
+export { siteOfPlan, type PlannedSite } from './rehearsal/site-of-plan';
+export { withMistakes } from './rehearsal/mistakes';
+export { seeded } from './seeded';

@@ -38,6 +38,8 @@ export interface SegmentFrame {
 /** A router between segments: one forwarding host an interface, connected subnets only. */
 export class PracticeRouter {
   private readonly hosts = new Map<string, HostState>();
+  /** Segments on which its cable is out. */
+  readonly cutOff = new Set<string>();
   /** It answers ARP for addresses of others (RFC 1027). */
   answersForAll = false;
 
@@ -59,7 +61,7 @@ export class PracticeRouter {
 
   receive(segment: string, frame: Dissected, now: number): readonly SegmentFrame[] {
     const own = this.definition.interfaces.find((one) => one.segment === segment);
-    if (!own) return [];
+    if (!own || this.cutOff.has(segment)) return [];
     const proxied = this.answersForAll ? proxyAnswer(own.mac, own.at.address, frame) : undefined;
     const out = this.step(segment, { kind: 'frame', frame }, now);
     return proxied ? [...out, { segment, frame: proxied }] : out;
@@ -80,7 +82,8 @@ export class PracticeRouter {
       }
       const packet = { ...one.packet, timeToLive: one.packet.timeToLive - 1 };
       const way = this.segmentTowards(packet.to);
-      if (way && way !== segment) out.push(...this.step(way, { kind: 'send-packet', packet }, now));
+      if (way && way !== segment && !this.cutOff.has(way))
+        out.push(...this.step(way, { kind: 'send-packet', packet }, now));
     }
     return out;
   }

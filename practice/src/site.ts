@@ -12,7 +12,7 @@ import {
   withTag,
   type Dissected,
 } from '@ipsonomo/core/wire';
-import { FAULTS } from './faults';
+import type { Fault } from './faults';
 import { isTypedInto, type DeviceDefinition } from './definition';
 import { PracticeDevice } from './device';
 import { PracticeRouter, type RouterDefinition, type SegmentFrame } from './router';
@@ -34,6 +34,10 @@ export interface SiteDefinition {
   readonly segments: readonly Segment[];
   readonly devices: readonly DeviceDefinition[];
   readonly routers: readonly RouterDefinition[];
+  /** What can be made to go wrong. */
+  readonly faults: readonly Fault[];
+  /** Those of them that go wrong from the beginning, and are not told: they are there to be found. */
+  readonly surprises?: readonly string[];
 }
 
 const LAPTOP = 'laptop';
@@ -58,6 +62,7 @@ export class PracticeSite {
   private bySegment = new Map<string, PracticeDevice[]>();
   routers: PracticeRouter[] = [];
   private readonly faults = new Set<string>();
+  private readonly hidden: ReadonlySet<string>;
   private switches = new Map<string, PracticeSwitch>();
   private socket = '';
   private speaksAt = 0;
@@ -70,6 +75,7 @@ export class PracticeSite {
     private readonly toLaptop: (frame: Uint8Array) => void,
     now: number,
   ) {
+    this.hidden = new Set(definition.surprises);
     this.reset(now);
   }
 
@@ -105,6 +111,7 @@ export class PracticeSite {
     this.speaksAt = now + SPEAKS_AFTER;
     this.faults.clear();
     this.isTrunk = false;
+    for (const id of this.hidden) this.setFault(id, true, now);
   }
 
   nextAt(): number {
@@ -168,6 +175,11 @@ export class PracticeSite {
     return this.byId.get(id);
   }
 
+  /** What one meets who walks along the cabinets. */
+  private get shown(): readonly PracticeDevice[] {
+    return this.devices.filter(({ cable, definition }) => cable || !definition.isBrought);
+  }
+
   private awakeAt(segment: string, address: string): RackNeighbour | undefined {
     const device = this.devicesOn(segment).find((one) => one.power && one.lampSays === address);
     return (
@@ -185,8 +197,15 @@ export class PracticeSite {
     this.switches.get(device.definition.segment)?.forget(id);
   }
 
+  /** Puts right what is wrong from the beginning; false where it is not, or no longer. */
+  putRight(id: string, now: number): boolean {
+    if (!this.faults.has(id)) return false;
+    this.setFault(id, false, now);
+    return true;
+  }
+
   private setFault(id: string, on: boolean, now: number): void {
-    const fault = FAULTS.find((one) => one.id === id);
+    const fault = this.definition.faults.find((one) => one.id === id);
     if (!fault || this.faults.has(id) === on) return;
     if (on) this.faults.add(id);
     else this.faults.delete(id);
@@ -196,13 +215,15 @@ export class PracticeSite {
   view(now: number): CabinetView {
     return {
       socket: this.socket,
-      faults: FAULTS.map(({ id, title }) => ({ id, title, on: this.faults.has(id) })),
+      faults: this.definition.faults
+        .filter(({ id }) => !this.hidden.has(id))
+        .map(({ id, title }) => ({ id, title, on: this.faults.has(id) })),
       sockets: this.definition.segments.map(({ id, title }) => ({ id, title })),
-      devices: this.devices.map((device) => {
-        const { id, title, kind, place, segment, label } = device.definition;
+      devices: this.shown.map((device) => {
+        const { id, title, kind, place, segment } = device.definition;
         const ownSteps = kind.pinning.by === 'own-step' ? kind.pinning.steps : [];
         const display = device.lampSays;
-        const { power, cable, positions } = device;
+        const { label, power, cable, positions } = device;
         return {
           id,
           title,

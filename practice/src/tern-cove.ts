@@ -2,6 +2,7 @@ import type { HostAddress } from '@ipsonomo/core/host';
 import { must, parseIpv4, parseMac, parsePrefix, toPrefixLength } from '@ipsonomo/core/net';
 import { findShelfKind, type Kind } from '@ipsonomo/core/plan';
 import type { DeviceDefinition } from './definition';
+import { FAULTS } from './faults';
 import type { RouterDefinition } from './router';
 import type { SiteDefinition } from './site';
 
@@ -209,4 +210,5 @@ export const TERN_COVE: SiteDefinition = {
   ],
   devices,
   routers: [router],
+  faults: FAULTS,
 };

@@ -18,6 +18,7 @@ const site = (kind: Kind | undefined, hostName?: string): SiteDefinition => {
     segments: TERN_COVE.segments.slice(0, 1).map((one) => ({ ...one, id: 'a' })),
     devices: [device],
     routers: [],
+    faults: [],
   };
 };
 

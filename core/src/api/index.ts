@@ -71,3 +71,15 @@ export type {
   WireChoice,
 } from './views';
 export { watchedFacts } from './watched-facts';
+export {
+  MISTAKE_KINDS,
+  MISTAKES_AT_NOBODY,
+  type FoundMistake,
+  type Mistake,
+  type MistakeClaim,
+  type MistakeKind,
+  type MistakeWish,
+  type NewRehearsal,
+  type RehearsalView,
+  type Unrehearsed,
+} from './rehearsal';

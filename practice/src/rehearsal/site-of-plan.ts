@@ -1,0 +1,166 @@
+import {
+  dhcpNameOf,
+  findKind,
+  interfacesOf,
+  maskLengthOf,
+  measureEnd,
+  stationNameOf,
+  type Device,
+  type Interface,
+  type Kind,
+  type Plan,
+  type Subnet,
+} from '@ipsonomo/core/plan';
+import { formatMac, toMac, type Ipv4, type MacAddress } from '@ipsonomo/core/net';
+import type { Unrehearsed } from '@ipsonomo/core/api';
+import type { Assembly, DeviceDefinition } from '../definition';
+import type { RouterDefinition } from '../router';
+import type { Segment } from '../site';
+import { seeded } from '../seeded';
+
+// R-REHEARSE: any plan can be rehearsed: each planned device as its maker delivers it, in its cabinet, on the network the
+// plan has for it.
+
+/** What stands on the site of a plan. */
+export interface PlannedSite {
+  readonly segments: readonly Segment[];
+  readonly devices: readonly DeviceDefinition[];
+  readonly routers: readonly RouterDefinition[];
+  readonly unrehearsed: readonly Unrehearsed[];
+}
+
+/** What a device on a serial line counts: invented. */
+const REGISTERS = [0, 1, 2, 3];
+
+interface Placed {
+  readonly device: Device;
+  readonly at: Interface;
+  readonly kind: Kind;
+  readonly subnet: Subnet;
+}
+
+/** @param seed the same one gives the same MACs */
+export function siteOfPlan(plan: Plan, seed: number): PlannedSite {
+  const subnets = new Map(plan.subnets.map((one) => [one.id, one]));
+  const unrehearsed: Unrehearsed[] = [];
+  const placed = interfacesOf(plan).flatMap(({ device, at }): readonly Placed[] => {
+    const kind = findKind(plan, device.kindId);
+    const subnet = subnets.get(at.subnetId);
+    if (kind && subnet) {
+      if (device.way === 'dhcp-port') unrehearsed.push({ interfaceId: at.id, why: 'no-relay' });
+      return [{ device, at, kind, subnet }];
+    }
+    unrehearsed.push({ interfaceId: at.id, why: kind ? 'no-subnet' : 'no-kind' });
+    return [];
+  });
+  const macs = macsOf(placed, seed);
+  const macOf = ({ at }: Placed): MacAddress => macs.get(at.id) ?? toMac(0);
+  const segments = plan.subnets.map((subnet, index): Segment => ({
+    ...{ id: subnet.id, title: subnet.name, name: `switch-${index + 1}`, port: 'port 1' },
+    ...{ mac: ownMac(0x0a, index), vlan: subnet.vlan ?? 1 },
+  }));
+  return {
+    ...{ segments, unrehearsed },
+    devices: placed.filter(({ kind }) => !kind.forwards).map((one) => deviceOf(one, placed, macOf)),
+    routers: routersOf(plan, placed, macOf),
+  };
+}
+
+/** MACs of the rehearsal's own: locally administered (IEEE 802), each block for one purpose. */
+const ownMac = (block: number, number: number): MacAddress =>
+  toMac(0x02_7e_00_00_00_00 + block * 2 ** 24 + number);
+
+/** The MAC that the plan knows; else one that no other has. */
+function macsOf(placed: readonly Placed[], seed: number): ReadonlyMap<string, MacAddress> {
+  const random = seeded(seed);
+  const taken = new Set(placed.flatMap(({ at }) => at.mac ?? []));
+  const macs = new Map<string, MacAddress>();
+  for (const { at } of placed) {
+    let mac = at.mac;
+    while (mac === undefined || (mac !== at.mac && taken.has(mac)))
+      mac = ownMac(0x10, Math.floor(random() * 2 ** 24));
+    taken.add(mac);
+    macs.set(at.id, mac);
+  }
+  return macs;
+}
+
+function deviceOf(
+  one: Placed,
+  placed: readonly Placed[],
+  macOf: (one: Placed) => MacAddress,
+): DeviceDefinition {
+  const { device, at, kind, subnet } = one;
+  const mac = macOf(one);
+  const controller = placed.find((other) => other.device.id === device.controllerId);
+  return {
+    id: at.id,
+    title: at.label === '' ? device.title : `${device.title}, ${at.label}`,
+    kind,
+    place: [device.cabinet, device.position].filter((part) => part !== '').join(' / '),
+    segment: subnet.id,
+    mac,
+    label: formatMac(mac).toUpperCase().replaceAll(':', '-'),
+    network: subnet.prefix,
+    ...(device.way === 'dhcp-name' ? { hostName: dhcpNameOf(device) } : {}),
+    ...(device.way === 'controller' && controller ? { runBy: macOf(controller) } : {}),
+    project: projectOf(one, placed),
+    assemblies: assembliesOf(device),
+    line: device.lines.flatMap(({ units }) =>
+      units.map(({ unit }) => ({ unit, registers: REGISTERS })),
+    ),
+  };
+}
+
+/** What a controller starts: the stations that the plan has under it, by their names. */
+const projectOf = ({ device }: Placed, placed: readonly Placed[]) =>
+  placed
+    .filter((other) => other.device.controllerId === device.id && other.device.way === 'controller')
+    .map(({ device: station, at, subnet }) => ({
+      name: stationNameOf(station),
+      at: { address: at.address, length: maskLengthOf(at, subnet) },
+    }));
+
+/** The data of its connection, as the plan has them at the device's end. */
+function assembliesOf({ connection }: Device): readonly Assembly[] {
+  if (connection?.protocol !== 'EtherNet/IP') return [];
+  const { inInstance, outInstance, configInstance } = connection.device;
+  const { inBytes, outBytes } = measureEnd(connection.device);
+  return [
+    ...(inInstance === undefined ? [] : [{ instance: inInstance, bytes: inBytes ?? 0 }]),
+    ...(outInstance === undefined ? [] : [{ instance: outInstance, bytes: outBytes ?? 0 }]),
+    ...(configInstance === undefined ? [] : [{ instance: configInstance, bytes: 0 }]),
+  ];
+}
+
+/** Routers stand as the plan has them; a gateway that no planned device has is the site's own router. */
+function routersOf(
+  plan: Plan,
+  placed: readonly Placed[],
+  macOf: (one: Placed) => MacAddress,
+): readonly RouterDefinition[] {
+  const planned = new Map<string, RouterDefinition>();
+  for (const one of placed.filter(({ kind }) => kind.forwards)) {
+    const { id, title } = one.device;
+    const at = { address: one.at.address, length: maskLengthOf(one.at, one.subnet) };
+    const before = planned.get(id)?.interfaces ?? [];
+    const interfaces = [...before, { segment: one.subnet.id, mac: macOf(one), at }];
+    planned.set(id, { id, title, interfaces });
+  }
+  const held = new Set(placed.map(({ at, subnet }) => keyOf(subnet, at.address)));
+  const open = plan.subnets.flatMap((subnet, index) => {
+    const { gateway } = subnet;
+    if (gateway === undefined || held.has(keyOf(subnet, gateway))) return [];
+    const at = { address: gateway, length: subnet.prefix.length };
+    return [{ realm: subnet.realmId, segment: subnet.id, mac: ownMac(0x01, index), at }];
+  });
+  const realms = [...new Set(open.map(({ realm }) => realm))];
+  const site = realms.map((realm): RouterDefinition => ({
+    id: `router-${realm}`,
+    title: 'router',
+    interfaces: open.filter((one) => one.realm === realm),
+  }));
+  return [...planned.values(), ...site];
+}
+
+const keyOf = ({ id }: Subnet, address: Ipv4): string => `${id} ${address}`;
