@@ -16,13 +16,9 @@ const UNUSED = [
   /@formatjs\/icu-skeleton-parser\//,
   /expo-router\/build\/(native-tabs|react-navigation\/bottom-tabs\/(navigators|views))\//,
 ];
-// Of all ways to make an id one is used.
-const UUID = require.resolve('uuid').replace(/dist\/.*/, 'dist/esm-browser/v4.js');
-const OWN = { '@rneui/themed': USED, uuid: UUID };
-
 config.resolver.resolveRequest = (context, name, platform) => {
   if (ICONS.test(name)) return { type: 'empty' };
-  const found = context.resolveRequest(context, OWN[name] ?? name, platform);
+  const found = context.resolveRequest(context, name === '@rneui/themed' ? USED : name, platform);
   const isUnused = platform === 'web' && UNUSED.some((one) => one.test(found.filePath ?? ''));
   return isUnused ? { type: 'empty' } : found;
 };

@@ -9,7 +9,18 @@ export const WIDE = { width: 1280, height: 800 };
 
 /** Every page of a job that stands for itself; those of one device, call or subnet come beside them. */
 export const PAGES = [
-  ...['plan', 'assign', 'prove', 'hand-over', 'snags', 'revisions', 'kinds', 'wire', 'cabinet'],
+  ...[
+    'plan',
+    'assign',
+    'prove',
+    'hand-over',
+    'snags',
+    'revisions',
+    'kinds',
+    'wire',
+    'cabinet',
+    'rehearsal',
+  ],
   ...['routes', 'picture', 'codes', 'controller', 'desk', 'vigil', 'runs', 'import', 'drill'],
   ...['there-and-back', 'lanes', 'new-devices', 'new-subnet', 'copy'],
 ];

@@ -10,6 +10,7 @@ export const keys = {
   runs: (job: string) => ['job', job, 'runs'],
   proofs: (job: string) => ['job', job, 'proofs'],
   proof: (job: string, proof: string) => ['job', job, 'proofs', proof],
+  rehearsal: (job: string) => ['job', job, 'rehearsal'],
   vigil: (job: string) => ['job', job, 'vigil'],
   list: (list: string) => ['list', list],
   // Told by the stream of news, and not read again with the rest of the job.

@@ -20,6 +20,7 @@ import type {
   ProgressView,
   ProofDetailView,
   ProofView,
+  RehearsalView,
   RevisionView,
   RoundView,
   RunView,
@@ -39,6 +40,11 @@ export interface OpenedAt {
   readonly port: number;
   /** With a key that is good for this opening. */
   readonly path: string;
+}
+
+/** Whether what somebody says is wrong is. */
+export interface Claimed {
+  readonly isRight: boolean;
 }
 
 /** Whether the database answers. */
@@ -62,6 +68,7 @@ export interface Views {
   readonly Adapters: readonly AdapterView[];
   readonly Added: Added;
   readonly Cabinet: CabinetView;
+  readonly Claimed: Claimed;
   readonly Description: DescriptionView;
   readonly Door: DoorView;
   readonly Edited: EditedView;
@@ -85,6 +92,7 @@ export interface Views {
   readonly Proof: ProofDetailView;
   readonly Proofs: readonly ProofView[];
   readonly Readings: Readings;
+  readonly Rehearsal: RehearsalView;
   readonly Revisions: readonly RevisionView[];
   /** The mark alone where it is the one that was sent. */
   readonly Round: RoundView | Pick<RoundView, 'mark'>;

@@ -8,3 +8,4 @@ export { identityOf } from './identity';
 export { siteOfPlan, type PlannedSite } from './rehearsal/site-of-plan';
 export { withMistakes } from './rehearsal/mistakes';
 export { seeded } from './seeded';
+export type { RehearsedPlan } from './rehearsal/rehearsed-plan';

@@ -1,12 +1,15 @@
 import { parentPort, workerData, type MessagePort } from 'node:worker_threads';
 import type { CabinetAction, CabinetView } from '@ipsonomo/core/api';
 import { threadClock, type CallOff, type Conducted } from '@ipsonomo/core/clock';
+import { rehearsedSite, type RehearsedPlan } from './rehearsal/rehearsed-plan';
+import { seeded } from './seeded';
 import { PracticeSite } from './site';
 import { TERN_COVE } from './tern-cove';
 
 /** What the owner of the worker may say. Frames travel on a port of their own. */
 export type PracticeCommand =
   | { readonly kind: 'wire'; readonly port: MessagePort }
+  | { readonly kind: 'right'; readonly mistake: string }
   | { readonly kind: 'act'; readonly id: number; readonly action: CabinetAction | undefined };
 
 export interface PracticeReport {
@@ -26,16 +29,19 @@ const clock = threadClock<NodeJS.Timeout>(
   },
   (workerData as { readonly conducted: Conducted | undefined }).conducted,
 );
+const { rehearsed } = workerData as { readonly rehearsed: RehearsedPlan | undefined };
 const now = (): number => clock.now();
 let wire: MessagePort | undefined;
 let callOff: CallOff = () => undefined;
 
 const site = PracticeSite.thatIsUp(
-  TERN_COVE,
-  Math.random,
+  rehearsed ? rehearsedSite(rehearsed) : TERN_COVE,
+  rehearsed ? seeded(rehearsed.seed) : Math.random,
   (frame) => wire?.postMessage(frame.slice()),
   now(),
 );
+
+for (const mistake of rehearsed?.found ?? []) site.putRight(mistake, now());
 
 function schedule(): void {
   callOff();
@@ -54,6 +60,11 @@ owner.on('message', (command: PracticeCommand) => {
       site.fromLaptop(frame, now());
       schedule();
     });
+    return;
+  }
+  if (command.kind === 'right') {
+    site.putRight(command.mistake, now());
+    schedule();
     return;
   }
   if (command.action) site.act(command.action, now());

@@ -63,6 +63,8 @@ export class PracticeSite {
   routers: PracticeRouter[] = [];
   private readonly faults = new Set<string>();
   private readonly hidden: ReadonlySet<string>;
+  /** What was put right stays right, also where all is put back. */
+  private readonly righted = new Set<string>();
   private switches = new Map<string, PracticeSwitch>();
   private socket = '';
   private speaksAt = 0;
@@ -111,7 +113,7 @@ export class PracticeSite {
     this.speaksAt = now + SPEAKS_AFTER;
     this.faults.clear();
     this.isTrunk = false;
-    for (const id of this.hidden) this.setFault(id, true, now);
+    for (const id of this.hidden) if (!this.righted.has(id)) this.setFault(id, true, now);
   }
 
   nextAt(): number {
@@ -200,6 +202,7 @@ export class PracticeSite {
   /** Puts right what is wrong from the beginning; false where it is not, or no longer. */
   putRight(id: string, now: number): boolean {
     if (!this.faults.has(id)) return false;
+    this.righted.add(id);
     this.setFault(id, false, now);
     return true;
   }

@@ -15,13 +15,14 @@ import { ListImporter } from './service/import-list';
 import { Papers } from './service/papers';
 import { PlanReader } from './service/read-plan';
 import { Proofs } from './service/proofs';
+import { Rehearsals } from './service/rehearsals';
 import { Rounds } from './service/round';
 import { PlanWork } from './service/plan-work';
 import { Thinking } from './service/thinking';
 import { JobSummaries } from './service/job-summaries';
 import { JobTeller, type Told } from './service/job-teller';
 import { Vigils } from './service/vigils';
-import { Wires } from './service/wires';
+import { Wires, type WiresOf } from './service/wires';
 import type { Database } from './store/database';
 import { Store } from './store/store';
 
@@ -70,9 +71,8 @@ export async function compose(settings: Settings): Promise<Running> {
   const changed = (jobId: string) => teller.changed(jobId);
   const sink = await sinkOf(settings, (jobIds) => jobIds.forEach((jobId) => changed(jobId)));
 
-  const wires: Wires = new Wires({
-    ...{ store, time, folder: captures, log },
-    practiceFirst: settings.practiceFirst === true,
+  const rehearsals = await Rehearsals.open(store);
+  const wires: Wires = wiresOf(settings, rehearsals, {
     news: (name, data) => events.send(name, data),
     seen: (seen) => sink.take(seen),
     status: (jobId, status) => proofs.stateChanged(jobId, status.proof),
@@ -87,7 +87,8 @@ export async function compose(settings: Settings): Promise<Running> {
   const papers = new Papers(store, clock);
   const relay = relayOf(wires, settings.pages);
   const app = buildApp({
-    ...{ store, reader, changer, importer, papers, readings, wires, proofs, captures, planWork },
+    ...{ store, reader, changer, importer, papers, readings, rehearsals },
+    ...{ wires, proofs, captures, planWork },
     ...{
       rounds: new Rounds(reader, thinking),
       summaries: new JobSummaries(store, (jobId) => planWork.counts(jobId), settings.build),
@@ -100,11 +101,16 @@ export async function compose(settings: Settings): Promise<Running> {
   const close = async () => {
     for (const one of [events, relay, lists]) one.close();
     for (const one of [thinking, planWork, wires]) await one.close();
-    sink.stop();
-    time.stop();
+    for (const one of [sink, time]) one.stop();
   };
   return { app, door, wires, close };
 }
+
+const wiresOf = (
+  { store, time, captures: folder, log, practiceFirst = false }: Settings,
+  rehearsals: Rehearsals,
+  told: Pick<WiresOf, 'news' | 'seen' | 'status'>,
+): Wires => new Wires({ store, time, folder, log, practiceFirst, rehearsals, ...told });
 
 /** Pages are told of a change, and the wire of its job, before it counts as made. */
 const toldBy = (teller: JobTeller, wires: Wires): Told => ({

@@ -180,7 +180,8 @@ type Of<K extends FieldCommand['kind']> = Extract<FieldCommand, { readonly kind:
 const COMMANDS: {
   readonly [K in FieldCommand['kind']]: (command: Of<K>) => unknown;
 } = {
-  'open-practice': ({ port }) => open((events) => openPracticeCarrier(port, events)),
+  'open-practice': ({ port, source }) =>
+    open((events) => openPracticeCarrier(port, source, events)),
   'open-live': async ({ adapter }) => {
     if (conducted) throw FieldRefusal.of('field.hastened');
     await undone;

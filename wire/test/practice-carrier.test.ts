@@ -10,7 +10,7 @@ function open(): CarrierBench {
   port2.on('message', (frame: Uint8Array) => heard.push(frame));
   return {
     source: 'practice',
-    open: (events) => openPracticeCarrier(port1, events),
+    open: (events) => openPracticeCarrier(port1, 'practice', events),
     other: { heard, send: (frame) => port2.postMessage(frame) },
     close: () => port2.close(),
   };

@@ -6,8 +6,8 @@ import { FIELD, show } from '../world';
 // The list of jobs: what is left in each, and who listens where.
 
 const jobs = [
-  { id: 'job', name: 'Tern Cove hatchery', counts: null },
-  { id: 'other', name: 'Bottling line 3', counts: null },
+  { id: 'job', name: 'Tern Cove hatchery', rehearses: null, counts: null },
+  { id: 'other', name: 'Bottling line 3', rehearses: null, counts: null },
 ] as unknown as readonly JobSummary[];
 
 test('wires on which somebody listens stand first, each with its job, and one touch ends all that is sent', async () => {

@@ -3,9 +3,10 @@ import { doorActs, houseActs } from './door';
 import { jobActs } from './jobs';
 import { fileActs } from './files';
 import { proofActs } from './proofs';
+import { rehearsalActs } from './rehearsals';
 import { wireActs } from './wire';
 
-export { assignActs, doorActs, fileActs, houseActs, jobActs, proofActs, wireActs };
+export { assignActs, doorActs, fileActs, houseActs, jobActs, proofActs, rehearsalActs, wireActs };
 
 /** Everything that can be asked of the server, by name. */
 export const acts = {
@@ -14,6 +15,7 @@ export const acts = {
   ...assignActs,
   ...proofActs,
   ...wireActs,
+  ...rehearsalActs,
   ...doorActs,
   ...houseActs,
 } as const;

@@ -35,6 +35,8 @@ export interface Left {
 export interface JobSummary {
   readonly id: string;
   readonly name: string;
+  /** The name of the job whose plan it rehearses; null where it is no rehearsal. */
+  readonly rehearses: string | null;
   /** Null while they are counted. */
   readonly counts: JobCounts | null;
 }

@@ -233,6 +233,9 @@ export interface IssueFacts {
   readonly 'list.reading': None;
   readonly 'list.nothing': None;
   readonly 'job.taken': None;
+  readonly 'rehearsal.none': None;
+  readonly 'rehearsal.live': None;
+  readonly 'rehearsal.ended': None;
   readonly 'store.conflict': None;
   readonly 'server.away': None;
   readonly 'server.failed': None;

@@ -299,4 +299,10 @@ const twinWords = (differs: string): string =>
 
 /** `practice` and `live:eth0` as a person says them. */
 export const sourceWords = (source: string): string =>
-  source === 'practice' ? 'practice site' : source === 'desk' ? 'at the desk' : source.slice(5);
+  SOURCES[source] ?? source.slice('live:'.length);
+
+const SOURCES: Readonly<Record<string, string>> = {
+  practice: 'practice site',
+  rehearsal: 'rehearsal',
+  desk: 'at the desk',
+};

@@ -342,6 +342,10 @@ const SENTENCES: {
   'list.fell': (where) => `${where} could not be read: it asks for too much memory or time.`,
   'list.reading': () => 'The list is still being read.',
   'list.nothing': () => 'No line of the list can be taken as it stands.',
+  'rehearsal.none': () => 'This job is no rehearsal. Begin one on its page of the wire.',
+  'rehearsal.live': () =>
+    'A rehearsal has its own site and takes no adapter. Open the job itself to work on a real wire.',
+  'rehearsal.ended': () => 'This rehearsal has ended. Begin another.',
   'job.taken': (where) => `There is a job called ${where} already.`,
   'store.conflict': () => 'Somebody changed this a moment ago. Load again and look.',
   'server.away': () =>

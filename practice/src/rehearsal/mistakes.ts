@@ -84,7 +84,7 @@ function misprinted(label: string): string {
 }
 
 const broughtMac = (random: () => number): MacAddress =>
-  toMac(0x02_7e_20_00_00_00 + Math.floor(random() * 2 ** 24));
+  toMac(0x02_7e_f0_00_00_00 + Math.floor(random() * 2 ** 24));
 
 const stranger = (kind: Kind, segment: string, random: () => number): DeviceDefinition => {
   const mac = broughtMac(random);

@@ -75,10 +75,13 @@ function macsOf(placed: readonly Placed[], seed: number): ReadonlyMap<string, Ma
   const random = seeded(seed);
   const taken = new Set(placed.flatMap(({ at }) => at.mac ?? []));
   const macs = new Map<string, MacAddress>();
-  for (const { at } of placed) {
+  // As on a real site, those of one maker begin alike.
+  const makers = [...new Set(placed.map(({ kind }) => kind.maker))];
+  for (const { at, kind } of placed) {
+    const block = 0x10 + (makers.indexOf(kind.maker) % 0x40);
     let mac = at.mac;
     while (mac === undefined || (mac !== at.mac && taken.has(mac)))
-      mac = ownMac(0x10, Math.floor(random() * 2 ** 24));
+      mac = ownMac(block, Math.floor(random() * 2 ** 24));
     taken.add(mac);
     macs.set(at.id, mac);
   }

@@ -6,6 +6,7 @@ import {
   houseActs,
   jobActs,
   proofActs,
+  rehearsalActs,
   wireActs,
   type AnyAct,
 } from '@ipsonomo/contract';
@@ -16,6 +17,7 @@ import { houseHandlers } from './acts/house';
 import { fileHandlers } from './acts/files';
 import { jobHandlers } from './acts/jobs';
 import { proofHandlers } from './acts/proofs';
+import { rehearsalHandlers } from './acts/rehearsals';
 import { wireHandlers } from './acts/wire';
 import { actorIn, onlyLetIn, slowly } from './browsers';
 import { sameOrigin } from './guard';
@@ -55,6 +57,7 @@ export function apiOf(services: Services, log: (line: string) => void): Router {
   register(assignActs, assignHandlers(services));
   register(proofActs, proofHandlers(services));
   register(wireActs, wireHandlers(services));
+  register(rehearsalActs, rehearsalHandlers(services));
   api.use(() => {
     throw Refusal.of('thing.unknown', 'address');
   });

@@ -31,6 +31,8 @@ const STATUS: Readonly<Partial<Record<IssueCode | IssueFamily, Status>>> = {
   'address.taken': 409,
   'name.taken': 409,
   'job.taken': 409,
+  'rehearsal.none': 404,
+  rehearsal: 409,
   'paper.large': 413,
   'paper.full': 409,
   'paper.missing': 404,

@@ -8,6 +8,7 @@ import type { Papers } from '../service/papers';
 import type { PlanWork } from '../service/plan-work';
 import type { Proofs } from '../service/proofs';
 import type { PlanReader } from '../service/read-plan';
+import type { Rehearsals } from '../service/rehearsals';
 import type { Rounds } from '../service/round';
 import type { Vigils } from '../service/vigils';
 import type { Wires } from '../service/wires';
@@ -26,6 +27,7 @@ export interface Services {
   readonly rounds: Rounds;
   readonly summaries: JobSummaries;
   readonly wires: Wires;
+  readonly rehearsals: Rehearsals;
   readonly proofs: Proofs;
   readonly vigils: Vigils;
   readonly planWork: PlanWork;

@@ -64,12 +64,16 @@ export class PlanChanger {
   }
 
   /** A new job with a plan that is there already, under a name that no other job has. */
-  async addJobWith({ name, doc }: PlanFile, actor: Actor): Promise<string> {
+  async addJobWith(
+    { name, doc }: Pick<PlanFile, 'name' | 'doc'>,
+    actor: Actor,
+    why = 'read from a plan file',
+  ): Promise<string> {
     const names = await this.jobNames();
     let free = name.trim() || 'Plan';
     for (let more = 2; names.has(free); more += 1) free = `${name.trim()} ${more}`;
     const jobId = await this.addJob(free);
-    await this.apply(jobId, actor, 'read from a plan file', (state) => ({
+    await this.apply(jobId, actor, why, (state) => ({
       edits: diffDocs(state.doc, doc),
       result: undefined,
     }));

@@ -36,7 +36,10 @@ export class JobSummaries {
       await Promise.race([tired, Promise.all(missing.map((head) => this.make(head)))]);
       clearTimeout(timer);
     }
-    return heads.map((head) => ({ id: head.id, name: head.name, counts: this.known(head) }));
+    return heads.map((head) => {
+      const { id, name, rehearses } = head;
+      return { id, name, rehearses, counts: this.known(head) };
+    });
   }
 
   private known(head: Head): JobCounts | null {

@@ -59,6 +59,8 @@ export interface WireHouse {
   readonly told: (jobId: string) => void;
   /** The practice site is the wire of whoever has chosen none. */
   readonly practiceFirst: boolean;
+  /** It rehearses a plan: its site is its wire, and no other. */
+  readonly isRehearsal: (jobId: string) => boolean;
   /** Opens an adapter once nobody else has it, and nobody else takes one meanwhile. Refuses with `wire.inUse`. */
   readonly take: (wire: JobWire, taking: Taking) => Promise<void>;
   /** Begins the threads of a wire, which has them then. Refuses with `wire.tooMany`. */
@@ -93,8 +95,17 @@ export class JobWire {
 
   get status(): FieldStatus {
     const known = this.threads?.field.status ?? IDLE;
-    const isToBe = known.source === undefined && this.house.practiceFirst;
-    return isToBe ? { ...known, source: 'practice' } : known;
+    const isToBe = known.source === undefined && (this.house.practiceFirst || this.isRehearsal);
+    return isToBe ? { ...known, source: this.siteSource } : known;
+  }
+
+  /** What its practice site is called. */
+  private get siteSource(): 'practice' | 'rehearsal' {
+    return this.isRehearsal ? 'rehearsal' : 'practice';
+  }
+
+  private get isRehearsal(): boolean {
+    return this.house.isRehearsal(this.jobId);
   }
 
   get isOpen(): boolean {
@@ -167,6 +178,7 @@ export class JobWire {
   }
 
   private async openWire(choice: WireChoice, actor: Actor): Promise<void> {
+    if (choice.kind === 'live' && this.isRehearsal) throw Refusal.of('rehearsal.live', '');
     const other = this.listener;
     const isTaken = other !== undefined && other.person !== actor.name;
     const evenSo = choice.evenSo === true;
@@ -178,7 +190,10 @@ export class JobWire {
         this.notice('wire-taken', { by: actor.name, from: other.person, what: other.what });
       if (choice.kind === 'live')
         await threads.field.call({ kind: 'open-live', adapter: choice.adapter });
-      else await threads.field.call({ kind: 'open-practice', port: threads.practice.wire() });
+      else {
+        const port = threads.practice.wire();
+        await threads.field.call({ kind: 'open-practice', port, source: this.siteSource });
+      }
     };
     if (choice.kind === 'live')
       await this.house.take(this, { adapter: choice.adapter, actor, evenSo, open });
@@ -210,6 +225,11 @@ export class JobWire {
     this.plan.forget();
     await threads?.close();
     this.house.told(this.jobId);
+  }
+
+  /** Puts something right on its practice site, where that is there. */
+  putRight(mistake: string): void {
+    this.threads?.putRight(mistake);
   }
 
   listen(actor: Actor): Promise<void> {

@@ -1,4 +1,4 @@
-import type { JobCounts, ListLines, ListPreview } from '@ipsonomo/core/api';
+import type { JobCounts, ListLines, ListPreview, NewRehearsal } from '@ipsonomo/core/api';
 import type { Edit, PlanDoc } from '@ipsonomo/core/plan';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
@@ -9,6 +9,7 @@ import { Papers } from './papers';
 import { listDevices, listLines, listPreview, type ListQuestion } from './list-answers';
 import { jobFromFile, planFile } from './plan-files';
 import { PlanReader } from './read-plan';
+import { rehearse } from './begin-rehearsal';
 
 /** A file that leaves the house. */
 export interface OutFile {
@@ -24,6 +25,12 @@ export type PlanQuestion =
   | FileQuestion
   | ListQuestion
   | { readonly kind: 'job-from-plan'; readonly bytes: Uint8Array; readonly actor: Actor }
+  | {
+      readonly kind: 'rehearse';
+      readonly jobId: string;
+      readonly wanted: NewRehearsal;
+      readonly actor: Actor;
+    }
   | { readonly kind: 'counts'; readonly jobId: string };
 
 export type PlanAnswer =
@@ -39,11 +46,11 @@ const UNHEARD = { changed: () => Promise.resolve(), otherwise: () => undefined }
 
 /** Answers what needs a whole plan, in whatever thread it is asked. */
 export class PlanAnswers {
-  private readonly papers: Papers;
-  private readonly changer: PlanChanger;
+  readonly papers: Papers;
+  readonly changer: PlanChanger;
 
   constructor(
-    private readonly store: Store,
+    readonly store: Store,
     private readonly reader = new PlanReader(store),
   ) {
     this.papers = new Papers(store, Date.now);
@@ -55,6 +62,10 @@ export class PlanAnswers {
       case 'job-from-plan': {
         const { bytes, actor } = question;
         return { jobId: await jobFromFile(this.changer, this.papers, textOf(bytes), actor) };
+      }
+      case 'rehearse': {
+        const { jobId, wanted, actor } = question;
+        return { jobId: await rehearse(this, jobId, wanted, actor) };
       }
       case 'counts':
         return { counts: await this.counts(question.jobId) };

@@ -1,4 +1,4 @@
-import type { JobCounts, ListLines, ListPreview } from '@ipsonomo/core/api';
+import type { JobCounts, ListLines, ListPreview, NewRehearsal } from '@ipsonomo/core/api';
 import type { Edit } from '@ipsonomo/core/plan';
 import { AskedThread } from '../common/asked-thread';
 import type { Database } from '../store/database';
@@ -63,6 +63,12 @@ export class PlanWork {
       bytes.length <= this.fewBytes
         ? await this.here.to(question)
         : await this.thread.ask(question, transfer);
+    return (made as { readonly jobId: string }).jobId;
+  }
+
+  /** Begins a rehearsal of a plan. @returns the id of its job */
+  async rehearse(jobId: string, wanted: NewRehearsal, actor: Actor): Promise<string> {
+    const made = await this.ask({ kind: 'rehearse', jobId, wanted, actor });
     return (made as { readonly jobId: string }).jobId;
   }
 

@@ -1,4 +1,5 @@
 import { Field, Practice, type FieldEvent, type FieldStatus } from '@ipsonomo/wire';
+import type { RehearsedPlan } from '@ipsonomo/practice';
 import type { Time } from '@ipsonomo/threads';
 import type { PresentNews, StationsNews } from '@ipsonomo/core/api';
 import type { TellNotice } from '@ipsonomo/core/plan';
@@ -23,6 +24,8 @@ export interface WireThreadsOf {
   readonly seen: (events: readonly FieldEvent[]) => void;
   readonly status: (status: FieldStatus) => void;
   readonly notice: TellNotice;
+  /** What its practice site is made of, where it rehearses a plan. */
+  readonly rehearsed: RehearsedPlan | undefined;
 }
 
 /** The threads of one wire: its own, and its practice site's once somebody wants one. */
@@ -53,7 +56,12 @@ export class WireThreads {
 
   /** Its own practice site, as delivered. */
   get practice(): Practice {
-    return (this.site ??= new Practice(this.of.time, this.of.log));
+    return (this.site ??= new Practice(this.of.time, this.of.log, this.of.rehearsed));
+  }
+
+  /** Puts something right on its site, where there is one. */
+  putRight(mistake: string): void {
+    this.site?.putRight(mistake);
   }
 
   async close(): Promise<void> {

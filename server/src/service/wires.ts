@@ -5,6 +5,7 @@ import { listAdapters, Notices, type FieldEvent, type FieldStatus } from '@ipson
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import { JobWire, type Taking } from './job-wire';
+import type { Rehearsals } from './rehearsals';
 import { WireThreads, type TellNews } from './wire-threads';
 
 /** Each has a thread of its own, and another where its practice site is used. */
@@ -18,6 +19,7 @@ export interface WiresOf {
   readonly folder: string;
   readonly log: (line: string) => void;
   readonly practiceFirst: boolean;
+  readonly rehearsals: Pick<Rehearsals, 'has' | 'planFor'>;
   readonly news: TellNews;
   readonly seen: (events: readonly FieldEvent[]) => void;
   /** How a wire stands, each time it tells. */
@@ -49,6 +51,7 @@ export class Wires {
       clock: () => Math.floor(this.of.time.clock.now()), // whole milliseconds, as plans write them
       told: (id) => this.told(id),
       practiceFirst: this.of.practiceFirst,
+      isRehearsal: (id) => this.of.rehearsals.has(id),
       take: (one, taking) => this.takings.take(() => this.take(one, taking)),
       begin: (one) => this.beginnings.take(() => this.begin(one)),
     });
@@ -146,8 +149,9 @@ export class Wires {
     const { jobId } = wire;
     const { folder, time, log, seen } = this.of;
     let runId: string | undefined;
+    const rehearsed = await this.of.rehearsals.planFor(jobId);
     const threads = new WireThreads({
-      ...{ jobId, folder, time, log, seen, notice: wire.notice },
+      ...{ jobId, folder, time, log, seen, rehearsed, notice: wire.notice },
       news: this.of.news,
       status: (status) => {
         if (status.runId !== runId) this.runEnded(runId);

@@ -1,11 +1,6 @@
 import type { Knex } from 'knex';
-
-/** Migrations live in the bundle, so an installed server needs no files beside it. */
-interface Migration {
-  readonly name: string;
-  readonly up: string;
-  readonly down: string;
-}
+import type { Migration } from './migration';
+import { REHEARSALS } from './migrations-rehearsals';
 
 const MIGRATIONS: readonly Migration[] = [
   {
@@ -417,6 +412,7 @@ const MIGRATIONS: readonly Migration[] = [
       set (fillfactor = 60, autovacuum_vacuum_scale_factor = 0.05);`,
     down: 'alter table latest_evidence reset (fillfactor, autovacuum_vacuum_scale_factor);',
   },
+  REHEARSALS,
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

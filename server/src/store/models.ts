@@ -1,4 +1,5 @@
 import { Model } from 'objection';
+import type { Mistake, MistakeKind, MistakeWish, Unrehearsed } from '@ipsonomo/core/api';
 import type { Edit, JsonObject } from '@ipsonomo/core/plan';
 import type { ProofEnd, Stranger } from '@ipsonomo/core/proof';
 
@@ -9,6 +10,35 @@ export class JobRow extends Model {
   declare name: string;
   declare created_at: Date;
   static override readonly tableName = 'job';
+}
+
+/** A job that rehearses the plan of another. */
+export class RehearsalRow extends Model {
+  declare job_id: string;
+  declare of_job: string | null;
+  declare of_name: string;
+  declare of_revision: number;
+  declare seed: number;
+  declare wish: MistakeWish;
+  declare mistakes: readonly Mistake[];
+  declare unrehearsed: readonly Unrehearsed[];
+  declare wrong_claims: number;
+  declare begun_at: Date;
+  declare ended_at: Date | null;
+  static override readonly tableName = 'rehearsal';
+  static override readonly idColumn = 'job_id';
+}
+
+/** A mistake of a rehearsal that somebody found. */
+export class FoundMistakeRow extends Model {
+  declare job_id: string;
+  declare mistake: string;
+  declare kind: MistakeKind;
+  declare interface_id: string;
+  declare person: string;
+  declare at: Date;
+  static override readonly tableName = 'found_mistake';
+  static override readonly idColumn = ['job_id', 'mistake'];
 }
 
 /** One thing of a plan; its body is text as in a plan file. */

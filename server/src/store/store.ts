@@ -7,6 +7,7 @@ import { EvidenceStore } from './evidence-store';
 import { PlanStore, type Change, type Changed, type Decision, type PlanState } from './plan-store';
 import { asking } from './asking';
 import { DoorStore } from './door-store';
+import { RehearsalStore } from './rehearsal-store';
 import { ProofStore } from './proof-store';
 import { Refusal } from './refusal';
 
@@ -17,6 +18,8 @@ export interface JobRecord {
 
 /** A job, the last of each that its summary depends on, and that summary where it was made from these. */
 export interface JobHead<T> extends JobRecord {
+  /** The name of the job whose plan it rehearses. */
+  readonly rehearses: string | null;
   readonly revision: number;
   readonly place: string;
   readonly handedOver: number;
@@ -32,6 +35,7 @@ export class Store {
   readonly proofs: ProofStore;
   readonly evidence: EvidenceStore;
   readonly door: DoorStore;
+  readonly rehearsals: RehearsalStore;
   private readonly plans: PlanStore;
 
   constructor(private readonly knex: Knex) {
@@ -39,6 +43,7 @@ export class Store {
     this.evidence = new EvidenceStore(knex);
     this.proofs = new ProofStore(knex);
     this.door = new DoorStore(knex);
+    this.rehearsals = new RehearsalStore(knex);
   }
 
   async isAlive(): Promise<boolean> {
@@ -55,6 +60,7 @@ export class Store {
       const { rows } = await this.knex.raw<{ rows: readonly JobHead<T>[] }>(
         `select head.*, kept.body as summary from (
            select id, name, created_at,
+             (select of_name from rehearsal where job_id = job.id) as rehearses,
              coalesce((select max(number) from revision where job_id = job.id), 0) as revision,
              coalesce((select max(place) from evidence where job_id = job.id), 0)::text as place,
              coalesce((select max(revision) from hand_over where job_id = job.id), 0)
@@ -71,7 +77,7 @@ export class Store {
   }
 
   keepSummary(
-    { id, revision, place, handedOver }: Omit<JobHead<never>, 'name' | 'summary'>,
+    { id, revision, place, handedOver }: Omit<JobHead<never>, 'name' | 'rehearses' | 'summary'>,
     madeBy: string,
     summary: object,
   ): Promise<void> {

@@ -38,6 +38,7 @@ function open() {
     clock: Date.now,
     told: () => undefined,
     practiceFirst: false,
+    isRehearsal: () => false,
     take: () => Promise.resolve(),
     begin: () => Promise.resolve(threads),
   });

@@ -36,7 +36,7 @@ export interface UdpQuestion extends TcpRequest {
  * adapter are the same to everything above.
  */
 export interface Carrier {
-  /** `practice`, or `live:eth0`: the source written into evidence. */
+  /** `practice`, `rehearsal` or `live:eth0`: the source written into evidence. */
   readonly source: string;
   /** The MAC frames are sent from. */
   readonly mac: MacAddress;

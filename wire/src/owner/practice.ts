@@ -1,5 +1,6 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import type { CabinetAction, CabinetView } from '@ipsonomo/core/api';
+import type { RehearsedPlan } from '@ipsonomo/practice';
 import type { PracticeCommand, PracticeReport } from '@ipsonomo/practice/src/practice.worker';
 import { Thread, type Time } from '@ipsonomo/threads';
 
@@ -14,13 +15,14 @@ export class Practice {
   private readonly waiting = new Map<number, (view: CabinetView) => void>();
   private count = 0;
 
-  constructor(time: Time, log: (line: string) => void) {
+  /** @param rehearsed the plan its site is made of; without one it is the site that ships with Ipsonomo */
+  constructor(time: Time, log: (line: string) => void, rehearsed?: RehearsedPlan) {
     const message = (report: unknown) => this.take(report as PracticeReport);
     // The new site is as delivered; whoever waited looks at that.
     const restarted = () => {
       for (const id of this.waiting.keys()) this.send({ kind: 'act', id, action: undefined });
     };
-    this.thread = new Thread(PROGRAM, {}, time, { message, restarted }, log);
+    this.thread = new Thread(PROGRAM, { rehearsed }, time, { message, restarted }, log);
   }
 
   /** A new cable into the site's socket; the one before it is pulled. */
@@ -38,6 +40,11 @@ export class Practice {
       this.waiting.set(id, resolve);
       this.send({ kind: 'act', id, action });
     });
+  }
+
+  /** Puts right what is wrong from the beginning. */
+  putRight(mistake: string): void {
+    this.send({ kind: 'right', mistake });
   }
 
   close(): Promise<void> {

@@ -3,6 +3,9 @@ import type { PortSegment, Stay } from '@ipsonomo/core/wire';
 import type { MessagePort } from 'node:worker_threads';
 import type { PlanNews } from './plan';
 
+/** The site that ships with Ipsonomo, or one made of a plan that is rehearsed: what is seen there is evidence of that. */
+export type PracticeSource = 'practice' | 'rehearsal';
+
 // What the main thread asks of the wire's thread.
 
 /** One register of a device, or of one on a line behind it. */
@@ -19,7 +22,11 @@ export interface RegisterQuestion {
 }
 
 export type FieldCommand =
-  | { readonly kind: 'open-practice'; readonly port: MessagePort }
+  | {
+      readonly kind: 'open-practice';
+      readonly port: MessagePort;
+      readonly source: PracticeSource;
+    }
   | { readonly kind: 'open-live'; readonly adapter: string }
   | { readonly kind: 'plan'; readonly plan: PlanNews }
   | { readonly kind: 'listen'; readonly runId: string }

@@ -1,8 +1,15 @@
 import { format } from 'date-fns/format';
 import { sourceWords } from '@ipsonomo/language';
+import { REHEARSAL_WORDS } from '@ipsonomo/language/screens/rehearsal';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { FRAME_WORDS } from '@ipsonomo/language/screens/frame';
 import type { FieldNow } from '../../data';
+
+/** Sites that stand in no machine. */
+const SITES: Readonly<Record<string, string>> = {
+  practice: COMMON_WORDS.practiceSite,
+  rehearsal: REHEARSAL_WORDS.rehearsal,
+};
 
 // How a wire stands, in a few words.
 
@@ -28,7 +35,7 @@ const isTrouble = ({ code }: FieldNow['notices'][number]): boolean => code !== '
 export function wireWords(field: FieldNow | undefined): string {
   if (!field) return FRAME_WORDS.askingTheServer;
   if (field.source === null) return FRAME_WORDS.noWireChosen;
-  const name = field.source === 'practice' ? COMMON_WORDS.practiceSite : sourceWords(field.source);
+  const name = SITES[field.source] ?? sourceWords(field.source);
   if (field.link === 'gone') return FRAME_WORDS.adapterGone({ name });
   return field.link === 'down' ? FRAME_WORDS.noLink({ name }) : name;
 }

@@ -4,15 +4,18 @@ import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import type { AdapterView, WireChoice } from '@ipsonomo/core/api';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { REHEARSAL_WORDS } from '@ipsonomo/language/screens/rehearsal';
 import { WIRE_WORDS } from '@ipsonomo/language/screens/wire';
 import { acts, adaptersQuery, useAct, useField, usePlan, useTraffic } from '../../data';
 import { Choice, Notice, Page, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
 import { officeClashes } from './office';
+import { RehearseCard, useRehearses } from './rehearsal/RehearseCard';
 import { SocketCard } from './SocketCard';
 import { WhoIsThere } from './WhoIsThere';
 
 const PRACTICE = 'practice';
+const REHEARSAL = 'rehearsal';
 
 /** Which wire is in use, and whether somebody listens on it. */
 export function WireScreen({ job }: { readonly job: string }) {
@@ -23,11 +26,14 @@ export function WireScreen({ job }: { readonly job: string }) {
   const choose = useAct(acts.chooseWire, { job });
   const listen = useAct(acts.listen, { job });
   const rest = useAct(acts.rest, { job });
+  const isRehearsal = useRehearses(job) !== null;
   const value = field?.source?.replace(/^live:/, '') ?? undefined;
   const listening = !!field?.runId;
   const pick = (name: string) => {
     const choice: WireChoice =
-      name === PRACTICE ? { kind: 'practice' } : { kind: 'live', adapter: name };
+      name === PRACTICE || name === REHEARSAL
+        ? { kind: 'practice' }
+        : { kind: 'live', adapter: name };
     choose.mutate(choice);
   };
   return (
@@ -64,18 +70,7 @@ export function WireScreen({ job }: { readonly job: string }) {
       ) : null}
       <Choice
         label={WIRE_WORDS.whereIpsonomoListensAndSpeaks}
-        options={[
-          {
-            value: PRACTICE,
-            title: COMMON_WORDS.practiceSite,
-            detail: WIRE_WORDS.theSimulatedHatcheryThatShipsWith,
-          },
-          ...(adapters ?? []).map((adapter) => ({
-            value: adapter.name,
-            title: adapter.name,
-            detail: adapterWords(adapter, job),
-          })),
-        ]}
+        options={wiresFor(job, adapters ?? [], isRehearsal)}
         value={value}
         onChange={pick}
       />
@@ -88,18 +83,46 @@ export function WireScreen({ job }: { readonly job: string }) {
           {WIRE_WORDS.itHasWhatIsMeantFor({ address: one.address, adapter: one.adapter })}
         </Notice>
       ))}
-      {field?.source === PRACTICE ? (
+      {field?.source === PRACTICE || isRehearsal ? (
         <Button
           type="outline"
           title={WIRE_WORDS.goToTheCabinetsOfThe}
           onPress={() => router.navigate(`/job/${job}/cabinet`)}
         />
       ) : null}
+      {isRehearsal ? (
+        <Button
+          type="outline"
+          title={REHEARSAL_WORDS.rehearsal}
+          onPress={() => router.navigate(`/job/${job}/rehearsal`)}
+        />
+      ) : null}
       {listening ? <SocketCard job={job} /> : null}
       {listening ? <WhoIsThere job={job} /> : null}
       {listening ? <Counters /> : null}
+      {isRehearsal ? null : <RehearseCard job={job} />}
     </Page>
   );
+}
+
+/** A rehearsal has its own site and takes no adapter. */
+function wiresFor(job: string, adapters: readonly AdapterView[], isRehearsal: boolean) {
+  if (isRehearsal)
+    return [
+      { value: REHEARSAL, title: REHEARSAL_WORDS.ownSite, detail: REHEARSAL_WORDS.ownSiteMore },
+    ];
+  return [
+    {
+      value: PRACTICE,
+      title: COMMON_WORDS.practiceSite,
+      detail: WIRE_WORDS.theSimulatedHatcheryThatShipsWith,
+    },
+    ...adapters.map((adapter) => ({
+      value: adapter.name,
+      title: adapter.name,
+      detail: adapterWords(adapter, job),
+    })),
+  ];
 }
 
 const isInUse = (error: unknown): boolean =>
