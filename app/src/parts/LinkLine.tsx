@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { Pressable, Text, View } from 'react-native';
 import { PARTS_WORDS } from '@ipsonomo/language/screens/parts';
 import { FIGURES, TOUCH, useColours, useWide } from '../theme';
@@ -16,11 +17,13 @@ interface Props {
   readonly trouble: boolean;
   readonly onPress: () => void;
   readonly onFallSilent: () => void;
+  /** What stands at its end: which job this is. */
+  readonly end?: ReactNode;
 }
 
 /** Which wire is in use and whether anything may be sent. Quiet, and plum while it may. */
 export function LinkLine(props: Props) {
-  const { wire, who, state, left, isSending, trouble, onPress, onFallSilent } = props;
+  const { wire, who, state, left, isSending, trouble, onPress, onFallSilent, end } = props;
   const colours = useColours();
   const wide = useWide();
   const ground = isSending ? colours.plum : colours.ground;
@@ -76,6 +79,7 @@ export function LinkLine(props: Props) {
           </Words>
         </Pressable>
       ) : null}
+      {isSending && !wide ? null : end}
     </View>
   );
 }

@@ -26,3 +26,4 @@ export { useDraft } from './use-draft';
 export { Beside } from './Beside';
 export { LinkTo } from './LinkTo';
 export { arrowsChoose, arrowsInGrid, spacePresses } from './keys';
+export { cutInTheMiddle } from './cut-in-the-middle';

@@ -90,11 +90,12 @@ test('one that has ended says what was missed and by which number it can be had 
 });
 
 const JOBS: readonly JobSummary[] = [
-  { id: 'job', name: 'Tern Cove hatchery', rehearses: null, counts: null },
+  { id: 'job', name: 'Tern Cove hatchery', rehearses: null, archived: false, counts: null },
   {
     id: 'one',
     name: 'Rehearsal of Tern Cove hatchery',
     rehearses: 'Tern Cove hatchery',
+    archived: false,
     counts: null,
   },
 ];

@@ -2,10 +2,11 @@ import type { NewEdits, NewSubnet } from '@ipsonomo/core/api';
 import type { Edit } from '@ipsonomo/core/plan';
 import { answers, bytes, changes, does, reads } from '../act';
 import { keys } from '../keys';
-import { anyObject, list, matching, object, orNull, text, whole, type Shape } from '../shape';
+import { anyObject, flag, list, matching, object, orNull, text, whole, type Shape } from '../shape';
 
 const ofJobs = () => [keys.jobs];
 export const ofJob = ({ job }: { readonly job: string }) => [keys.job(job)];
+const ofJobAndJobs = ({ job }: { readonly job: string }) => [keys.jobs, keys.job(job)];
 
 /** What a page has already, as it was told it. */
 const mark = object({}, { since: text(200) });
@@ -42,6 +43,16 @@ export const jobActs = {
     body: bytes('application/octet-stream'),
     most: '200mb',
     refusals: ['file', 'paper', 'reading', 'name', 'ipv4', 'prefix', 'mac'],
+  }),
+  renameJob: changes('/jobs/:job', {
+    ...{ about: 'Gives a job another name.', right: 'plan', stale: ofJobAndJobs },
+    body: object({ name: text(120) }),
+    refusals: ['name.empty', 'job.taken'],
+  }),
+  archiveJob: does('/jobs/:job/archive', {
+    about: 'Puts a job among the archived ones, which ends its wire, or takes it back from there.',
+    ...{ right: 'plan', stale: ofJobAndJobs },
+    body: object({ archived: flag }),
   }),
   readPlan: reads('/jobs/:job/plan', 'Plan', {
     about: 'The plan whole, thing by thing, as of its last revision.',

@@ -52,11 +52,23 @@ export class PlanChanger {
   ) {}
 
   async addJob(name: string): Promise<string> {
+    const job = await this.store.addJob(await this.freeName(name));
+    return job.id;
+  }
+
+  async renameJob(jobId: string, name: string): Promise<void> {
+    const { name: before } = await this.store.job(jobId);
+    if (name.trim() === before) return;
+    await this.store.renameJob(jobId, await this.freeName(name));
+    this.told.otherwise(jobId);
+  }
+
+  /** A name that no other job has. Refuses with `name.empty` and `job.taken`. */
+  private async freeName(name: string): Promise<string> {
     const trimmed = name.trim();
     if (trimmed === '') throw Refusal.of('name.empty', name);
     if ((await this.jobNames()).has(trimmed)) throw Refusal.of('job.taken', trimmed);
-    const job = await this.store.addJob(trimmed);
-    return job.id;
+    return trimmed;
   }
 
   private async jobNames(): Promise<ReadonlySet<string>> {

@@ -29,3 +29,10 @@ export const REHEARSALS: Migration = {
     `,
   down: 'drop table found_mistake, rehearsal;',
 };
+
+/** Jobs that are put away stay as they are. */
+export const ARCHIVED: Migration = {
+  name: '011_archived_jobs',
+  up: 'alter table job add column archived_at timestamptz;',
+  down: 'alter table job drop column archived_at;',
+};

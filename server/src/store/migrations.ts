@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import type { Migration } from './migration';
-import { REHEARSALS } from './migrations-rehearsals';
+import { ARCHIVED, REHEARSALS } from './migrations-rehearsals';
 
 const MIGRATIONS: readonly Migration[] = [
   {
@@ -413,6 +413,7 @@ const MIGRATIONS: readonly Migration[] = [
     down: 'alter table latest_evidence reset (fillfactor, autovacuum_vacuum_scale_factor);',
   },
   REHEARSALS,
+  ARCHIVED,
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

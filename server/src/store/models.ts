@@ -9,6 +9,7 @@ export class JobRow extends Model {
   declare id: string;
   declare name: string;
   declare created_at: Date;
+  declare archived_at: Date | null;
   static override readonly tableName = 'job';
 }
 

@@ -20,6 +20,7 @@ export interface JobRecord {
 export interface JobHead<T> extends JobRecord {
   /** The name of the job whose plan it rehearses. */
   readonly rehearses: string | null;
+  readonly archived: boolean;
   readonly revision: number;
   readonly place: string;
   readonly handedOver: number;
@@ -59,7 +60,7 @@ export class Store {
     return asking(async () => {
       const { rows } = await this.knex.raw<{ rows: readonly JobHead<T>[] }>(
         `select head.*, kept.body as summary from (
-           select id, name, created_at,
+           select id, name, created_at, archived_at is not null as archived,
              (select of_name from rehearsal where job_id = job.id) as rehearses,
              coalesce((select max(number) from revision where job_id = job.id), 0) as revision,
              coalesce((select max(place) from evidence where job_id = job.id), 0)::text as place,
@@ -77,7 +78,12 @@ export class Store {
   }
 
   keepSummary(
-    { id, revision, place, handedOver }: Omit<JobHead<never>, 'name' | 'rehearses' | 'summary'>,
+    {
+      id,
+      revision,
+      place,
+      handedOver,
+    }: Omit<JobHead<never>, 'name' | 'rehearses' | 'archived' | 'summary'>,
     madeBy: string,
     summary: object,
   ): Promise<void> {
@@ -97,6 +103,19 @@ export class Store {
       const row = await JobRow.query(this.knex).findById(id);
       if (!row) throw Refusal.of('thing.unknown', 'job');
       return row;
+    });
+  }
+
+  renameJob(id: string, name: string): Promise<void> {
+    return asking(async () => {
+      await JobRow.query(this.knex).findById(id).patch({ name });
+    });
+  }
+
+  archiveJob(id: string, archived: boolean): Promise<void> {
+    return asking(async () => {
+      const at = archived ? new Date() : null;
+      await JobRow.query(this.knex).findById(id).patch({ archived_at: at });
     });
   }
 

@@ -19,6 +19,7 @@ import { PageFell } from './PageFell';
 import { placeOf } from './place-of';
 import { SkipLink } from './SkipLink';
 import { Spoken } from './Spoken';
+import { HomeLink } from './HomeLink';
 import { useKeptFocus } from './use-kept-focus';
 import {
   awayWords,
@@ -71,7 +72,7 @@ function Frame({ job }: { readonly job: string }) {
   const frame = (
     <>
       <SkipLink page={page} />
-      <WireLine job={job} />
+      <WireLine job={job} name={now?.view.name} />
       <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column' }}>
         {wide ? bar : null}
         <View
@@ -98,7 +99,7 @@ function Frame({ job }: { readonly job: string }) {
   );
 }
 
-function WireLine({ job }: { readonly job: string }) {
+function WireLine({ job, name }: { readonly job: string; readonly name: string | undefined }) {
   const router = useRouter();
   const { field, now, isSending: wasSending } = useWire();
   const away = useAway();
@@ -134,6 +135,7 @@ function WireLine({ job }: { readonly job: string }) {
       trouble={trouble}
       onPress={() => router.navigate(`/job/${job}/wire`)}
       onFallSilent={() => silence.mutate()}
+      end={name === undefined ? null : <HomeLink name={name} />}
     />
   );
 }

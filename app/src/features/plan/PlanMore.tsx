@@ -6,6 +6,7 @@ import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import type { Job } from '../../data';
 import { Words } from '../../parts';
 import { Realms } from './Realms';
+import { ThisJob } from './ThisJob';
 
 interface Props {
   readonly id: string;
@@ -43,6 +44,7 @@ export function PlanMore({ id, job }: Props) {
         <Button type="outline" title={PLAN_WORDS.copyAMachine} onPress={go('copy')} />
       ) : null}
       <Realms id={id} plan={job.plan} />
+      <ThisJob key={job.view.name} job={id} name={job.view.name} />
     </View>
   );
 }

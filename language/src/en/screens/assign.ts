@@ -59,9 +59,9 @@ export const ASSIGN_WORDS = messages({
   itHasItsAddressMakeIt: 'It has its address. Make it stay.',
   boundItLastAsked: 'Bound. It last asked {lastAt}.',
   boundItsNextRequestWillBe: 'Bound. Its next request will be answered while you let it.',
-  boundAwaitedAtItsAddressBy: 'Bound. Awaited at its address, by {way}',
+  boundAwaitedAtItsAddressBy: 'Bound. Awaited at its address: {way}',
   heardThatMayBeIt: '{offers} heard that may be it',
-  awaitedBy: 'awaited by {way}',
+  awaitedBy: 'awaited: {way}',
   then: 'Then',
   strangersHeardBoundToNothingNever: 'Strangers: heard, bound to nothing, never answered',
 });

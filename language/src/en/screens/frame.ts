@@ -49,4 +49,6 @@ export const FRAME_WORDS = messages({
   assign: 'Assign',
   noWordFromTheServer: 'No word from the server',
   left: '{until}{wide, select, true { left} other {}}{isShort}',
+  allJobs: 'all jobs',
+  toAllJobs: '{name}: to all jobs',
 });

@@ -57,4 +57,10 @@ export const PLAN_WORDS = messages({
   subnet: 'subnet',
   awaited: 'awaited',
   papers: 'papers',
+  thisJob: 'This job',
+  itsName: 'Its name',
+  rename: 'Rename it',
+  putAway: 'Put it among the archived jobs',
+  putAwayMore: 'Nothing of it is lost: it stands below the others, and its wire ends.',
+  takeBack: 'Take it back from the archived jobs',
 });

@@ -19,4 +19,7 @@ export const START_WORDS = messages({
   yourNameWrittenBesideEverythingYou: 'Your name, written beside everything you decide',
   light: 'Light',
   letSomebodyIn: 'Let somebody in …',
+  showArchived: 'Show {count, plural, one {# archived job} other {# archived jobs}}',
+  hideArchived: 'Hide the archived jobs',
+  archived: 'Archived jobs',
 });

@@ -5,7 +5,7 @@ import type { Handlers } from '../serve';
 import type { Services } from '../services';
 
 export const jobHandlers = (services: Services): Handlers<typeof jobActs> => {
-  const { reader, summaries, changer, planWork, rounds, store, changed } = services;
+  const { reader, summaries, changer, planWork, rounds, store, changed, wires } = services;
   return {
     listJobs: () => summaries.list(),
     addJob: async ({ body }) => ({ id: await changer.addJob(body.name) }),
@@ -13,6 +13,12 @@ export const jobHandlers = (services: Services): Handlers<typeof jobActs> => {
       const id = await planWork.jobFromPlan(body, actor);
       changed(id);
       return { id };
+    },
+    renameJob: ({ params, body }) => changer.renameJob(params.job, body.name),
+    archiveJob: async ({ params, body }) => {
+      if (body.archived) await wires.at(params.job).end();
+      await store.archiveJob(params.job, body.archived);
+      changed(params.job);
     },
     readPlan: ({ params }) => reader.plan(params.job),
     readProgress: ({ params, query }) => reader.progress(params.job, query.since),

@@ -5,6 +5,7 @@ import type { DrawnRoute } from '@ipsonomo/core/picture';
 import type { ProofKind } from '@ipsonomo/core/proof';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { PICTURE_WORDS } from '@ipsonomo/language/screens/picture';
+import { cutInTheMiddle } from '../../../parts';
 import { FIGURES, useColours, WORDS } from '../../../theme';
 import {
   boxesOf,
@@ -110,7 +111,7 @@ export function SitePicture(props: Props) {
               fontWeight="700"
               textAnchor="middle"
             >
-              {short(joiner.title, 20)}
+              {cutInTheMiddle(joiner.title, 20)}
             </Text>
             <Text
               x={box.x + box.width / 2}
@@ -136,13 +137,6 @@ export const JOINER_WORDS = {
   rack: PICTURE_WORDS.rackPassesNoIp,
   'two-sided': PICTURE_WORDS.passesNothingOn,
 } as const;
-
-/** Cut in the middle: what tells devices apart is the number at the end. */
-function short(text: string, most: number): string {
-  if (text.length <= most) return text;
-  const last = text.split(' ').at(-1)?.slice(-8) ?? '';
-  return `${text.slice(0, most - last.length - 2).trimEnd()}… ${last}`;
-}
 
 interface ChipProps {
   readonly title: string;
@@ -175,7 +169,7 @@ function Chip({ title, address, box, mark, isChosen, onPress }: ChipProps) {
         fontSize={13}
         fontWeight="600"
       >
-        {short(title, 20)}
+        {cutInTheMiddle(title, 20)}
       </Text>
       <Text x={box.x + 30} y={box.y + 35} fill={colours.second} fontSize={12} fontFamily={FIGURES}>
         {address}

@@ -1,6 +1,8 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { View } from 'react-native';
 import type { JobCounts, JobSummary } from '@ipsonomo/core/api';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { START_WORDS } from '@ipsonomo/language/screens/start';
@@ -33,8 +35,10 @@ const JOB_LINE = 76;
 
 /** The jobs of this server, and who is using it. */
 export function JobsScreen() {
-  const { data: jobs, error } = useQuery(jobsQuery);
+  const { data: all, error } = useQuery(jobsQuery);
   const router = useRouter();
+  const jobs = all?.filter(({ archived }) => !archived);
+  const archived = all?.filter((one) => one.archived) ?? [];
   const [first] = jobs ?? [];
   return (
     <Page
@@ -52,7 +56,7 @@ export function JobsScreen() {
         {START_WORDS.jobs}
       </Words>
       <Refusals issues={issuesOf(error)} />
-      <ListeningNow jobs={jobs ?? []} />
+      <ListeningNow jobs={all ?? []} />
       <LongList
         items={jobs ?? []}
         keyOf={({ id }) => id}
@@ -61,6 +65,7 @@ export function JobsScreen() {
       />
       {jobs?.length === 0 ? <Words tone="second">{START_WORDS.noJobYetNameTheFirst}</Words> : null}
       <NewJob />
+      {archived.length > 0 ? <Archived jobs={archived} /> : null}
       <You />
     </Page>
   );
@@ -79,6 +84,35 @@ function JobRow({ job }: { readonly job: JobSummary }) {
         {job.counts ? countsWords(job.counts) : START_WORDS.whatIsLeftIsBeingCounted}
       </Words>
     </Row>
+  );
+}
+
+/** Jobs that nobody works on any more, once somebody asks for them. */
+function Archived({ jobs }: { readonly jobs: readonly JobSummary[] }) {
+  const [isShown, setShown] = useState(false);
+  return (
+    <View style={{ gap: 8 }}>
+      <Button
+        type="outline"
+        title={
+          isShown ? START_WORDS.hideArchived : START_WORDS.showArchived({ count: jobs.length })
+        }
+        onPress={() => setShown(!isShown)}
+      />
+      {isShown ? (
+        <>
+          <Words size="strong" heading={2}>
+            {START_WORDS.archived}
+          </Words>
+          <LongList
+            items={jobs}
+            keyOf={({ id }) => id}
+            height={JOB_LINE}
+            render={(job) => <JobRow job={job} />}
+          />
+        </>
+      ) : null}
+    </View>
   );
 }
 

@@ -1,0 +1,51 @@
+import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
+import { acts, jobsQuery, useAct } from '../../data';
+import { Field, Refusals, Words } from '../../parts';
+import { issuesOf } from '../words';
+
+/** The name of a job, and whether it is still worked on. */
+export function ThisJob({ job, name }: { readonly job: string; readonly name: string }) {
+  const router = useRouter();
+  const { data: jobs = [] } = useQuery(jobsQuery);
+  const rename = useAct(acts.renameJob, { job });
+  const archive = useAct(acts.archiveJob, { job });
+  const [typed, setTyped] = useState(name);
+  const isArchived = jobs.find(({ id }) => id === job)?.archived ?? false;
+  const putAway = () =>
+    archive.mutate(
+      { archived: !isArchived },
+      { onSuccess: () => (isArchived ? undefined : router.navigate('/')) },
+    );
+  return (
+    <View style={{ gap: 8, paddingTop: 12 }}>
+      <Words size="strong" heading={2}>
+        {PLAN_WORDS.thisJob}
+      </Words>
+      <Field label={PLAN_WORDS.itsName} value={typed} onChange={setTyped} />
+      <Button
+        type="outline"
+        title={PLAN_WORDS.rename}
+        disabled={typed.trim() === '' || typed.trim() === name}
+        loading={rename.isPending}
+        onPress={() => rename.mutate({ name: typed })}
+      />
+      <Button
+        type="outline"
+        title={isArchived ? PLAN_WORDS.takeBack : PLAN_WORDS.putAway}
+        loading={archive.isPending}
+        onPress={putAway}
+      />
+      {isArchived ? null : (
+        <Words size="second" tone="second">
+          {PLAN_WORDS.putAwayMore}
+        </Words>
+      )}
+      <Refusals issues={issuesOf(rename.error ?? archive.error)} />
+    </View>
+  );
+}
