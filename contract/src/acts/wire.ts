@@ -54,7 +54,7 @@ export const wireActs = {
   }),
   chooseWire: answers(at, 'Field', {
     about: 'Chooses the wire of a job: an adapter, or a practice site of its own.',
-    ...{ right: 'keep', body: wireChoice, refusals: WIRE },
+    ...{ right: 'keep', body: wireChoice, refusals: [...WIRE, 'rehearsal'] },
   }),
   readNotice: answers(`${at}/notices/read`, 'Field', {
     about: 'A person has read a notice.',
