@@ -50,7 +50,13 @@ test('each page has a name, one first heading, one main part, and nothing seriou
         )
       )
         wrong.push(`${path}: no heading`);
-      const firsts = await page.getByRole('heading', { level: 1 }).count();
+      // The sheet beside is loaded when it is first looked at, and has the first heading.
+      const first = page.getByRole('heading', { level: 1 });
+      await first
+        .first()
+        .waitFor({ timeout: 15_000 })
+        .catch(() => undefined);
+      const firsts = await first.count();
       const mains = await page.getByRole('main').count();
       const where = `${path} ${size.width}`;
       if (firsts !== 1) wrong.push(`${where}: ${firsts} first headings`);
@@ -129,4 +135,25 @@ test('at four times the size the bars scroll along, and the page has the window'
   await page.setViewportSize({ width: 320, height: 200 });
   const box = await page.getByRole('main').boundingBox();
   expect(box?.height).toBeGreaterThanOrEqual(200);
+});
+
+test('by keys alone: anything of a job is found from every page', async ({ page, server }) => {
+  await page.setViewportSize(WIDE);
+  await openDemo(page, server);
+  await place(page, 'Prove').click();
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  await page.keyboard.press('/');
+  await expect(page.getByLabel(/^A device, any part of an address/)).toBeFocused();
+  await page.keyboard.type('.104');
+  const found = page.getByRole('link', { name: /^Oxygen valve block/ });
+  await expect(found).toBeVisible();
+  // Slash is a letter while something is typed; Ctrl-K is not.
+  await page.keyboard.type('/');
+  await expect(page.getByText('Nothing in this job goes by that.')).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await page.keyboard.press('Backspace');
+  await found.focus();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/device\//);
+  await expect(page.getByRole('heading', { name: 'Oxygen valve block' }).first()).toBeVisible();
 });

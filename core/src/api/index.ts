@@ -46,9 +46,7 @@ export type {
   GoingOn,
   HeardView,
   InterfaceView,
-  JobCounts,
   JobNews,
-  JobSummary,
   JobView,
   NewEdits,
   NewSubnet,
@@ -83,3 +81,4 @@ export {
   type RehearsalView,
   type Unrehearsed,
 } from './rehearsal';
+export type { JobCounts, JobSummary } from './job-summary';

@@ -1,28 +1,50 @@
 import { View } from 'react-native';
+import { FIND_WORDS } from '@ipsonomo/language/screens/find';
 import { FRAME_WORDS } from '@ipsonomo/language/screens/frame';
 import { cutInTheMiddle, LinkTo, Words } from '../../parts';
 import { TOUCH, useWide } from '../../theme';
 
 /** Letters of a job's name for which there is room beside the wire. */
-const ROOM = { phone: 20, wide: 60 };
+const ROOM = { phone: 17, wide: 60 };
 
-/** Which job this is, and the way to all of them. */
-export function HomeLink({ name }: { readonly name: string }) {
+interface Props {
+  readonly job: string;
+  readonly name: string;
+}
+
+/** Which job this is, the way to all of them, and the field that finds what is in it. */
+export function HomeLink({ job, name }: Props) {
   const wide = useWide();
   return (
-    <LinkTo
-      href="/"
-      accessibilityLabel={FRAME_WORDS.toAllJobs({ name })}
-      style={{ minHeight: TOUCH, justifyContent: 'center', maxWidth: wide ? 600 : 190 }}
-    >
-      <View style={{ alignItems: 'flex-end' }}>
-        <Words size="second" lines={1}>
-          {cutInTheMiddle(name, wide ? ROOM.wide : ROOM.phone)}
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: wide ? 24 : 12 }}>
+      <LinkTo
+        href={`/job/${job}/find`}
+        accessibilityLabel={FIND_WORDS.findInThisJob}
+        style={{
+          minHeight: TOUCH,
+          minWidth: TOUCH,
+          alignItems: 'center',
+          justifyContent: 'center',
+        }}
+      >
+        <Words size="second" tone="plum">
+          {FIND_WORDS.find}
         </Words>
-        <Words size="caption" tone="plum">
-          {FRAME_WORDS.allJobs}
-        </Words>
-      </View>
-    </LinkTo>
+      </LinkTo>
+      <LinkTo
+        href="/"
+        accessibilityLabel={FRAME_WORDS.toAllJobs({ name })}
+        style={{ minHeight: TOUCH, justifyContent: 'center', maxWidth: wide ? 600 : 160 }}
+      >
+        <View style={{ alignItems: 'flex-end' }}>
+          <Words size="second" lines={1}>
+            {cutInTheMiddle(name, wide ? ROOM.wide : ROOM.phone)}
+          </Words>
+          <Words size="caption" tone="plum">
+            {FRAME_WORDS.allJobs}
+          </Words>
+        </View>
+      </LinkTo>
+    </View>
   );
 }

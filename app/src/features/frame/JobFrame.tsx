@@ -20,6 +20,7 @@ import { placeOf } from './place-of';
 import { SkipLink } from './SkipLink';
 import { Spoken } from './Spoken';
 import { HomeLink } from './HomeLink';
+import { useFindKey } from './use-find-key';
 import { useKeptFocus } from './use-kept-focus';
 import {
   awayWords,
@@ -50,6 +51,7 @@ function Frame({ job }: { readonly job: string }) {
   const colours = useColours();
   const wide = useWide();
   const current = placeOf(useSegments());
+  useFindKey(job);
   const now = useJob(job).job;
   const left = now?.view.left;
   const counts = [left?.plan, left?.assign, left?.prove, left?.handOver];
@@ -135,7 +137,7 @@ function WireLine({ job, name }: { readonly job: string; readonly name: string |
       trouble={trouble}
       onPress={() => router.navigate(`/job/${job}/wire`)}
       onFallSilent={() => silence.mutate()}
-      end={name === undefined ? null : <HomeLink name={name} />}
+      end={name === undefined ? null : <HomeLink job={job} name={name} />}
     />
   );
 }

@@ -1,0 +1,1 @@
+export { findIn, FindBook, type Findable, type Found, type FoundKind } from './find';
