@@ -5,7 +5,7 @@ import { cutInTheMiddle, LinkTo, Words } from '../../parts';
 import { TOUCH, useWide } from '../../theme';
 
 /** Letters of a job's name for which there is room beside the wire. */
-const ROOM = { phone: 17, wide: 60 };
+const ROOM = { phone: 20, wide: 60 };
 
 interface Props {
   readonly job: string;
