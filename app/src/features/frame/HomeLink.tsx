@@ -4,8 +4,8 @@ import { FRAME_WORDS } from '@ipsonomo/language/screens/frame';
 import { cutInTheMiddle, LinkTo, Words } from '../../parts';
 import { TOUCH, useWide } from '../../theme';
 
-/** Letters of a job's name for which there is room beside the wire. */
-const ROOM = { phone: 20, wide: 60 };
+/** Letters of a job's name for which there is room: what the wire does stands beside it, and is never cut for a name. */
+const ROOM = { phone: 19, wide: 60 };
 
 interface Props {
   readonly job: string;
@@ -16,7 +16,7 @@ interface Props {
 export function HomeLink({ job, name }: Props) {
   const wide = useWide();
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: wide ? 24 : 12 }}>
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: wide ? 24 : 4 }}>
       <LinkTo
         href={`/job/${job}/find`}
         accessibilityLabel={FIND_WORDS.findInThisJob}
@@ -34,10 +34,10 @@ export function HomeLink({ job, name }: Props) {
       <LinkTo
         href="/"
         accessibilityLabel={FRAME_WORDS.toAllJobs({ name })}
-        style={{ minHeight: TOUCH, justifyContent: 'center', maxWidth: wide ? 600 : 160 }}
+        style={{ minHeight: TOUCH, justifyContent: 'center', maxWidth: wide ? 600 : 126 }}
       >
         <View style={{ alignItems: 'flex-end' }}>
-          <Words size="second" lines={1}>
+          <Words size={wide ? 'second' : 'caption'} lines={1}>
             {cutInTheMiddle(name, wide ? ROOM.wide : ROOM.phone)}
           </Words>
           <Words size="caption" tone="plum">
