@@ -14,13 +14,7 @@ import * as vigils from './en/vigils';
 import { said, words } from './said';
 
 export { frameView, messageView, optionView } from './en/decoded';
-export {
-  docBefore,
-  differencesOf,
-  thingWords,
-  valueWords,
-  type Difference,
-} from './en/differences';
+export { differencesOf, thingWords, valueWords, type Difference } from './en/differences';
 export { ownerTitle, strangerPlace } from './en/proofs';
 export { issueCodes } from './en/refusals';
 export { cureEdits, rackPathView, type RackPathView } from './en/routes';

@@ -64,6 +64,7 @@ export function messages<const Texts extends Readonly<Record<string, string>>>(
   return Object.fromEntries(made) as Messages<Texts>;
 }
 
+const PLURALS = new Intl.PluralRules(LANGUAGE);
 // A thousand separator is the decimal point of half the people who read these.
 const FIGURES = new Intl.NumberFormat(LANGUAGE, { useGrouping: false });
 const FORMATTERS = {
@@ -71,7 +72,6 @@ const FORMATTERS = {
   getDateTimeFormat: () => new Intl.DateTimeFormat(LANGUAGE),
   getPluralRules: () => PLURALS,
 };
-const PLURALS = new Intl.PluralRules(LANGUAGE);
 
 /** A text is read when it is first said: most of them never are. */
 function messageOf(text: string): (facts: Told) => string {

@@ -1,5 +1,5 @@
-import { differencesOf, docBefore } from '@ipsonomo/language';
-import { applyEdits, docOfPlan, type Edit } from '@ipsonomo/core/plan';
+import { differencesOf } from '@ipsonomo/language';
+import { applyEdits, docOfPlan, type Edit, docBefore } from '@ipsonomo/core/plan';
 import { PLAN } from '../../core/test/snags/world';
 
 const doc = docOfPlan(PLAN);

@@ -1,5 +1,5 @@
 import { MISTAKE_KINDS, MISTAKES_AT_NOBODY, type MistakeKind } from '@ipsonomo/core/api';
-import { formatMac, must, parseIpv4, parsePrefix } from '@ipsonomo/core/net';
+import { formatMac, must, parseIpv4, parsePrefix, roleOf, toIpv4 } from '@ipsonomo/core/net';
 import { toDevice, toInterface, toPlan, toSubnet, type Plan, type Way } from '@ipsonomo/core/plan';
 import { siteOfPlan, withMistakes } from '../src';
 import { Bench, ip } from './helpers';
@@ -150,6 +150,24 @@ test.each(MISTAKE_KINDS)('%s is there from the beginning, and can be put right',
   expect(shows(bench)).toEqual(shows(right));
   expect(bench.site.putRight(mistake?.id ?? '', bench.now)).toBe(false);
 });
+
+test.each(['10.4.7.0/24', '10.4.7.0/28', '10.4.7.0/29', '10.4.7.0/30'])(
+  'whoever gives addresses to everybody gives those of %s',
+  (network) => {
+    const prefix = must(parsePrefix(network));
+    const [first, ...others] = plan.subnets;
+    const small = { ...plan, subnets: [...(first ? [{ ...first, prefix }] : []), ...others] };
+    const one = { ...small, devices: small.devices.filter(({ id }) => id === 'meter') };
+    const which: readonly MistakeKind[] = ['lending-router'];
+    const { site } = withMistakes(one, siteOfPlan(one, 1), { kind: 'chosen', which }, 1);
+    const lender = site.devices.find(({ lends }) => lends !== undefined);
+    const { lends, stored } = lender ?? {};
+    const given = Array.from({ length: lends?.count ?? 0 }, (_, at) => (lends?.first ?? 0) + at);
+    expect(given.length).toBeGreaterThan(0);
+    for (const address of [...given, stored?.address ?? 0])
+      expect(roleOf(prefix, toIpv4(address))).toBe('host');
+  },
+);
 
 test('what cannot be rehearsed is said, and the rest stands', () => {
   const [valves, meter, camera] = plan.devices;

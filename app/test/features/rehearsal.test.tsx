@@ -94,7 +94,7 @@ const JOBS: readonly JobSummary[] = [
   {
     id: 'one',
     name: 'Rehearsal of Tern Cove hatchery',
-    rehearses: 'Tern Cove hatchery',
+    rehearses: { id: 'job', name: 'Tern Cove hatchery' },
     archived: false,
     counts: null,
   },
@@ -120,7 +120,7 @@ test('the page of the wire begins one with so many mistakes, and says how many t
 test('a rehearsal has its own site for a wire, and no adapter', async () => {
   const { findByText, queryByText } = show(<WireScreen job="job" />, {
     ...{ field: { ...FIELD, source: 'rehearsal', runId: null } },
-    jobs: JOBS.map((one) => ({ ...one, rehearses: 'Another' })),
+    jobs: JOBS.map((one) => ({ ...one, rehearses: { id: 'own', name: 'Another' } })),
     also: [['/adapters', [{ name: 'eth0', addresses: [], job: null }]]],
   });
   expect(await findByText('The site of this plan')).toBeTruthy();

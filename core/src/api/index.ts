@@ -81,4 +81,4 @@ export {
   type RehearsalView,
   type Unrehearsed,
 } from './rehearsal';
-export type { JobCounts, JobSummary } from './job-summary';
+export type { JobCounts, JobSummary, Rehearsed } from './job-summary';

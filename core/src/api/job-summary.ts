@@ -1,10 +1,16 @@
 import type { Left } from './views';
 
+export interface Rehearsed {
+  /** Null where that job is gone. */
+  readonly id: string | null;
+  readonly name: string;
+}
+
 export interface JobSummary {
   readonly id: string;
   readonly name: string;
-  /** The name of the job whose plan it rehearses; null where it is no rehearsal. */
-  readonly rehearses: string | null;
+  /** The job whose plan it rehearses, by the name it had then; null where it is no rehearsal. */
+  readonly rehearses: Rehearsed | null;
   /** Put away: it is not among those that are worked on. */
   readonly archived: boolean;
   /** Null while they are counted. */

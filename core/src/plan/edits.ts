@@ -199,3 +199,9 @@ function readEdit(json: JsonObject, path: string, issues: Issue[]): Edit | undef
   const value = shape.read(to, `${path}.to`, issues);
   return issues.length > before ? undefined : { op, type, id, field, from, to: shape.write(value) };
 }
+
+/** The plan as it was before these edits; undefined where they are not its last ones. */
+export function docBefore(doc: PlanDoc, edits: readonly Edit[]): PlanDoc | undefined {
+  const outcome = applyEdits(doc, inverseOf(edits));
+  return outcome.ok ? outcome.value.doc : undefined;
+}

@@ -38,6 +38,7 @@ export {
   applyEdits,
   changeOf,
   diffDocs,
+  docBefore,
   inverseOf,
   readEdits,
   type Edit,

@@ -1,18 +1,8 @@
+import { seeded } from '@ipsonomo/practice';
 import { must, parseIpv4, parsePrefix, toIpv4, toPrefixLength } from '../../src/net';
 import { toRouteHost, type RouteHost, type RoutePort, type Translation } from '../../src/routes';
 
 // Small sites with the mistakes of real ones, each made from a number: the same number, the same site.
-
-/** A generator of even numbers below 1 (mulberry32). */
-export function randomOf(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
-    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
 
 class Dice {
   constructor(private readonly next: () => number) {}
@@ -47,7 +37,7 @@ const portOf = (link: string, address: RoutePort['address'], length: number): Ro
 
 /** 2 to 5 subnets, 1 to 4 routers, up to three hosts a subnet; sometimes a translated network behind one. */
 export function randomSite(seed: number): readonly RouteHost[] {
-  const dice = new Dice(randomOf(seed));
+  const dice = new Dice(seeded(seed));
   const count = dice.whole(2, 5);
   const routers = routersOf(dice, count);
   const hosts = routers.map((router) => routerHost(dice, router, routers, count));

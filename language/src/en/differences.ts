@@ -1,9 +1,6 @@
 import {
-  applyEdits,
   diffDocs,
-  type Edit,
   findShelfKind,
-  inverseOf,
   type Json,
   type PlanDoc,
   type ThingDoc,
@@ -21,12 +18,6 @@ export interface Difference {
   readonly field: string;
   readonly before: string;
   readonly after: string;
-}
-
-/** The plan as it was before these edits; undefined where they are not its last ones. */
-export function docBefore(doc: PlanDoc, edits: readonly Edit[]): PlanDoc | undefined {
-  const outcome = applyEdits(doc, inverseOf(edits));
-  return outcome.ok ? outcome.value.doc : undefined;
 }
 
 /** What a person would see to be different, things in the order of a plan file. */

@@ -1,5 +1,12 @@
-import { must, parseIpv4, toMac, toPrefixLength, type MacAddress } from '@ipsonomo/core/net';
-import { findInterface, type Kind, type Plan, type Way } from '@ipsonomo/core/plan';
+import {
+  must,
+  parseIpv4,
+  toIpv4,
+  toMac,
+  toPrefixLength,
+  type MacAddress,
+} from '@ipsonomo/core/net';
+import { findInterface, findSubnet, type Kind, type Plan, type Way } from '@ipsonomo/core/plan';
 import {
   MISTAKE_KINDS,
   type Mistake,
@@ -131,9 +138,9 @@ const MAKERS: Readonly<Record<MistakeKind, Maker>> = {
       const there = { ...device, id: `${device.id} elsewhere`, segment, isBrought: true };
       return {
         brought: [{ ...there, unplugged: true }],
-        set: (on, isWrong) => {
-          on.plug(device.id, !isWrong);
-          on.plug(there.id, isWrong);
+        set: (one, on) => {
+          one.plug(device.id, !on);
+          one.plug(there.id, on);
         },
       };
     },
@@ -144,7 +151,8 @@ const MAKERS: Readonly<Record<MistakeKind, Maker>> = {
       const planned = findInterface(plan, device.id)?.at;
       if (!planned) return undefined;
       const left = stranger(device.kind, device.segment, random);
-      const stored = { address: planned.address, length: toPrefixLength(24) };
+      const length = findSubnet(plan, planned.subnetId)?.prefix.length ?? toPrefixLength(24);
+      const stored = { address: planned.address, length };
       return { brought: [{ ...left, stored }], set: plugged(left.id) };
     },
   ),
@@ -168,13 +176,13 @@ const MAKERS: Readonly<Record<MistakeKind, Maker>> = {
     const subnet = plan.subnets.find(({ id }) => id === device?.segment);
     if (!device || !subnet) return undefined;
     const lender = stranger(device.kind, device.segment, random);
-    // Far from the addresses that are planned first.
-    const first = subnet.prefix.network + 2 ** (32 - subnet.prefix.length) - 20;
-    const lends = { first: must(parseIpv4(textOf(first))), count: 8 };
-    const stored = {
-      address: must(parseIpv4(textOf(first - 1))),
-      length: subnet.prefix.length,
-    };
+    const { network, length } = subnet.prefix;
+    const size = 2 ** (32 - length);
+    // Far from the addresses that are planned first, and in the smallest network still inside.
+    const count = Math.min(8, Math.ceil(size / 4));
+    const first = network + size - 1 - count;
+    const lends = { first: toIpv4(first), count };
+    const stored = { address: toIpv4(first - 1), length };
     return { interfaceId: '', brought: [{ ...lender, stored, lends }], set: plugged(lender.id) };
   },
   'router-leg-out': ({ site, random }) => {
@@ -193,9 +201,6 @@ const MAKERS: Readonly<Record<MistakeKind, Maker>> = {
     };
   },
 };
-
-const textOf = (address: number): string =>
-  [24, 16, 8, 0].map((shift) => (address >>> shift) & 0xff).join('.');
 
 /**
  * The site of a plan with mistakes in it; no device has two.

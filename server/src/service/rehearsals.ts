@@ -1,7 +1,6 @@
 import type { MistakeClaim, RehearsalView } from '@ipsonomo/core/api';
 import type { RehearsedPlan } from '@ipsonomo/practice';
-import { planOf } from '@ipsonomo/core/plan';
-import { docBefore } from '@ipsonomo/language';
+import { docBefore, planOf } from '@ipsonomo/core/plan';
 import type { RehearsalRow } from '../store/models';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
@@ -70,9 +69,8 @@ export class Rehearsals {
     const mistake = mistakes.find(
       ({ kind, interfaceId }) => kind === claim.kind && interfaceId === claim.interfaceId,
     );
-    if (mistake && (await this.store.rehearsals.addFound(jobId, mistake, actor.name)))
-      return mistake.id;
-    if (!mistake) await this.store.rehearsals.countWrong(jobId);
+    if (mistake) await this.store.rehearsals.addFound(jobId, mistake, actor.name);
+    else await this.store.rehearsals.countWrong(jobId);
     return mistake?.id;
   }
 

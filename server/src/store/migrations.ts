@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import type { Migration } from './migration';
-import { ARCHIVED, REHEARSALS } from './migrations-rehearsals';
+import { ARCHIVED, REHEARSALS } from './migrations-of-jobs';
 
 const MIGRATIONS: readonly Migration[] = [
   {

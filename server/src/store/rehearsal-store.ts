@@ -48,15 +48,13 @@ export class RehearsalStore {
     );
   }
 
-  /** @returns false where somebody else found it meanwhile */
-  addFound(jobId: string, { id, kind, interfaceId }: Mistake, person: string): Promise<boolean> {
+  /** Whoever found it first has found it. */
+  addFound(jobId: string, { id, kind, interfaceId }: Mistake, person: string): Promise<void> {
     return asking(async () => {
-      const added = await FoundMistakeRow.query(this.knex)
+      await FoundMistakeRow.query(this.knex)
         .insert({ job_id: jobId, mistake: id, kind, interface_id: interfaceId, person })
         .onConflict(['job_id', 'mistake'])
-        .ignore()
-        .returning('mistake');
-      return (added as unknown as readonly unknown[] | undefined)?.length !== 0;
+        .ignore();
     });
   }
 

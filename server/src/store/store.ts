@@ -1,6 +1,6 @@
 import { raw } from 'objection';
 import type { Knex } from 'knex';
-import type { RevisionView } from '@ipsonomo/core/api';
+import type { RevisionView, Rehearsed } from '@ipsonomo/core/api';
 import { planOf, type Plan } from '@ipsonomo/core/plan';
 import { HandOverRow, JobRow, PaperRow, RevisionRow, RunRow, ThingRow } from './models';
 import { EvidenceStore } from './evidence-store';
@@ -18,8 +18,7 @@ export interface JobRecord {
 
 /** A job, the last of each that its summary depends on, and that summary where it was made from these. */
 export interface JobHead<T> extends JobRecord {
-  /** The name of the job whose plan it rehearses. */
-  readonly rehearses: string | null;
+  readonly rehearses: Rehearsed | null;
   readonly archived: boolean;
   readonly revision: number;
   readonly place: string;
@@ -61,7 +60,8 @@ export class Store {
       const { rows } = await this.knex.raw<{ rows: readonly JobHead<T>[] }>(
         `select head.*, kept.body as summary from (
            select id, name, created_at, archived_at is not null as archived,
-             (select of_name from rehearsal where job_id = job.id) as rehearses,
+             (select json_build_object('id', of_job, 'name', of_name) from rehearsal
+               where job_id = job.id) as rehearses,
              coalesce((select max(number) from revision where job_id = job.id), 0) as revision,
              coalesce((select max(place) from evidence where job_id = job.id), 0)::text as place,
              coalesce((select max(revision) from hand_over where job_id = job.id), 0)

@@ -66,7 +66,7 @@ test('each planned device stands on its site, and nothing of it reaches the job 
   const jobs = await read<readonly JobSummary[]>('/jobs');
   expect(jobs.filter((one) => [job, id].includes(one.id))).toMatchObject([
     { name, rehearses: null },
-    { name: `Rehearsal of ${name}`, rehearses: name },
+    { name: `Rehearsal of ${name}`, rehearses: { id: job, name } },
   ]);
   // Its site is its wire at once; the job itself has none.
   expect(await read<FieldView>(`/jobs/${id}/wire`)).toMatchObject({ source: 'rehearsal' });

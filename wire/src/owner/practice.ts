@@ -14,12 +14,15 @@ export class Practice {
   private readonly thread: Thread;
   private readonly waiting = new Map<number, (view: CabinetView) => void>();
   private count = 0;
+  /** What was put right since it began: a site that is started again has it wrong anew. */
+  private readonly righted: string[] = [];
 
   /** @param rehearsed the plan its site is made of; without one it is the site that ships with Ipsonomo */
   constructor(time: Time, log: (line: string) => void, rehearsed?: RehearsedPlan) {
     const message = (report: unknown) => this.take(report as PracticeReport);
     // The new site is as delivered; whoever waited looks at that.
     const restarted = () => {
+      for (const mistake of this.righted) this.send({ kind: 'right', mistake });
       for (const id of this.waiting.keys()) this.send({ kind: 'act', id, action: undefined });
     };
     this.thread = new Thread(PROGRAM, { rehearsed }, time, { message, restarted }, log);
@@ -44,6 +47,7 @@ export class Practice {
 
   /** Puts right what is wrong from the beginning. */
   putRight(mistake: string): void {
+    this.righted.push(mistake);
     this.send({ kind: 'right', mistake });
   }
 

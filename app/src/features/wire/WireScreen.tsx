@@ -10,7 +10,7 @@ import { acts, adaptersQuery, useAct, useField, usePlan, useTraffic } from '../.
 import { Choice, Notice, Page, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
 import { officeClashes } from './office';
-import { RehearseCard, useRehearses } from './rehearsal/RehearseCard';
+import { RehearseCard, useIsRehearsal } from './rehearsal/RehearseCard';
 import { SocketCard } from './SocketCard';
 import { WhoIsThere } from './WhoIsThere';
 
@@ -26,7 +26,7 @@ export function WireScreen({ job }: { readonly job: string }) {
   const choose = useAct(acts.chooseWire, { job });
   const listen = useAct(acts.listen, { job });
   const rest = useAct(acts.rest, { job });
-  const isRehearsal = useRehearses(job) !== null;
+  const isRehearsal = useIsRehearsal(job);
   const value = field?.source?.replace(/^live:/, '') ?? undefined;
   const listening = !!field?.runId;
   const pick = (name: string) => {

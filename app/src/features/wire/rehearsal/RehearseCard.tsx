@@ -19,8 +19,7 @@ export function RehearseCard({ job }: { readonly job: string }) {
   const { data: jobs = [] } = useQuery(jobsQuery);
   const rehearse = useAct(acts.rehearse, { job });
   const [count, setCount] = useState<string>('0');
-  const name = jobs.find(({ id }) => id === job)?.name;
-  const others = jobs.filter(({ rehearses }) => rehearses !== null && rehearses === name).length;
+  const others = jobs.filter(({ rehearses }) => rehearses?.id === job).length;
   const begin = () =>
     rehearse.mutate(
       { wish: { kind: 'surprise', count: Number(count) } },
@@ -54,8 +53,8 @@ export function RehearseCard({ job }: { readonly job: string }) {
   );
 }
 
-/** The name of the job whose plan this one rehearses; null for any other. */
-export function useRehearses(job: string): string | null {
+/** Whether this job rehearses the plan of another. */
+export function useIsRehearsal(job: string): boolean {
   const { data: jobs = [] } = useQuery(jobsQuery);
-  return jobs.find(({ id }) => id === job)?.rehearses ?? null;
+  return jobs.some(({ id, rehearses }) => id === job && rehearses !== null);
 }
