@@ -1,8 +1,10 @@
 import { jobViewOf, type HeardView } from '@ipsonomo/core/api';
+import { FindBook } from '@ipsonomo/core/find';
 import { dnsmasqConfig, writePlanFile } from '@ipsonomo/core/formats';
 import { applyEdits, docOfPlan, planOf, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
 import { orderRound, roundCalls } from '@ipsonomo/core/round';
 import { snagsOf } from '@ipsonomo/core/snags';
+import { siteOfPlan, withMistakes } from '@ipsonomo/practice';
 import { awaitedOf, HeardBook } from '../../app/src/features/calls/assign/awaited';
 import { siteOf } from '../../core/test/snags/big-site';
 import { median } from './figures';
@@ -58,6 +60,7 @@ function measured(plan: Plan, runs: number): Readonly<Record<string, number>> {
   const doc = docOfPlan(plan);
   const ids = plan.devices.flatMap((one) => one.interfaces.map(({ id }) => id));
   const head = { id: 'job', name: 'Job', revision: 1 };
+  const book = new FindBook(plan);
   const view = jobViewOf(head, plan, { seen: {}, handedOver: 0 }, []);
   return {
     'the round of all calls': time(runs, () => orderRound(roundCalls(plan, new Set(ids)))),
@@ -69,6 +72,10 @@ function measured(plan: Plan, runs: number): Readonly<Record<string, number>> {
     'DHCP export': time(runs, () => dnsmasqConfig(plan)),
     'plan file': time(runs, () => writePlanFile({ name: 'Plant', doc })),
     'an edit, and the plan after it': time(runs * 5, oneEdit(doc)),
+    'one letter more of what is found': time(runs, () => book.find('drive 1', 30)),
+    'the site of a rehearsal, with ten mistakes': time(runs, () =>
+      withMistakes(plan, siteOfPlan(plan, 1), { kind: 'surprise', count: 10 }, 1),
+    ),
     'all snags': time(runs, () => snagsOf({ ...plan })),
   };
 }

@@ -24,7 +24,16 @@ function each(node: ts.Node, seen: (node: ts.Node) => void): void {
 /** Two words one after the other, or text between two tags: what a person would read. */
 const SENTENCE = /\p{L}{2,}[,:;]? \p{L}{2,}/u;
 /** What a program reads: names of drafts, styles, patterns of dates, a name by which a page tells its own errors. */
-const PROGRAM = new Set(['useDraft', 'format', 'Error', 'RegExp', 'join', 'split', 'about']);
+const PROGRAM = new Set([
+  'useDraft',
+  'useKept',
+  'format',
+  'Error',
+  'RegExp',
+  'join',
+  'split',
+  'about',
+]);
 const STYLE = /^(contain|transition|grid\w+|boxShadow|border\w*|outline)$/;
 
 function isForProgram(node: ts.Node): boolean {

@@ -55,6 +55,11 @@ const FACTS = {
   ...{ first: 'FIRST', last: 'LAST', why: 'WHY', words: 'WORDS', place: 1, label: 'LABEL' },
   ...{
     most: 9,
+    least: 1,
+    planned: 'PLANNED',
+    maker: 'MAKER',
+    kind: 'KIND',
+    orderNumber: 'NUMBER',
     mac: 'MAC',
     base: 'BASE',
     name: 'NAME',

@@ -64,7 +64,7 @@ export function Choice<T extends string>({ label, options, value, onChange }: Pr
                 style={{
                   width: 18,
                   height: 18,
-                  borderRadius: 4,
+                  borderRadius: 9,
                   borderWidth: 2,
                   borderColor: chosen ? colours.plum : colours.second,
                   backgroundColor: chosen ? colours.plum : 'transparent',

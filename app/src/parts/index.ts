@@ -22,7 +22,7 @@ export * from './Pick';
 export * from './Toggle';
 export { SwitchFace } from './SwitchFace';
 export { ThereAndBackLine } from './ThereAndBackLine';
-export { useDraft } from './use-draft';
+export { useDraft, useKept } from './use-draft';
 export { Beside } from './Beside';
 export { LinkTo } from './LinkTo';
 export { arrowsChoose, arrowsInGrid, spacePresses } from './keys';

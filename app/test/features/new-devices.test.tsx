@@ -13,7 +13,7 @@ const plan = planOfView({
 });
 
 function open(count: string) {
-  const { result } = renderHook(() => useNewDevices(plan));
+  const { result } = renderHook(() => useNewDevices('job', plan));
   act(() => result.current.change({ kindId: 'tarnwick-valves-16' }));
   act(() => result.current.change({ cabinet: 'FH2' }));
   act(() => result.current.setCount(count));

@@ -10,7 +10,13 @@ const MOST_PAPER = '21mb';
 const taking: Shape<ListTaking> = object({
   sheet: whole(0, 1000),
   columns: list(orNull(choice(...COLUMN_IDS)), 200),
-  defaults: object({}, { kindId: text(80), subnetId: thingId }),
+  defaults: object(
+    {},
+    {
+      ...{ kindId: text(80), subnetId: thingId },
+      kinds: list(object({ words: text(1000), kindId: orNull(text(80)) }), 2000),
+    },
+  ),
 });
 
 /** Files from elsewhere: lists of devices, descriptions of kinds, papers. */

@@ -13,6 +13,7 @@ export { applyHeardNews, type HeardNews, type PresentNews, type StationsNews } f
 export type { DescriptionView, StoredPaper } from './kind-views';
 export { knownOf } from './known-signs';
 export type {
+  BadListCell,
   ListLines,
   ListPreview,
   ListTaking,

@@ -1,5 +1,5 @@
 import type { Issue } from '../net';
-import type { BadRowCell, ColumnId, RowDefaults } from '../sheet';
+import type { BadRowCell, ColumnId, RowDefaults, UnknownKind } from '../sheet';
 
 /** A sheet of a list that is being imported. */
 export interface SheetSummary {
@@ -39,11 +39,18 @@ export interface ListPreview {
   /** Lines with a bad cell: they make no device. */
   readonly badLines: number;
   /** The first of them, in the order of the list. */
-  readonly bad: readonly BadRowCell[];
+  readonly bad: readonly BadListCell[];
+  /** Words for kinds that nobody knows. */
+  readonly unknownKinds: readonly UnknownKind[];
   /** The first devices as they would be. */
   readonly devices: readonly PreviewDevice[];
   /** Snags that the devices would bring, the worst first. */
   readonly wrong: number;
+}
+
+/** A bad cell with its line in the file, counted from 1. */
+export interface BadListCell extends BadRowCell {
+  readonly line: number;
 }
 
 export interface PreviewDevice {

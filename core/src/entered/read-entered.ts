@@ -1,4 +1,4 @@
-import { fail, ok, parseIpv4, type Ipv4, type Issue, type Result } from '../net';
+import { fail, ok, parseIpv4, readMask, type Ipv4, type Issue, type Result } from '../net';
 import {
   changeOf,
   docOf,
@@ -20,6 +20,8 @@ interface EnteredLine {
   readonly line: number;
   readonly name: string;
   readonly address: Ipv4 | undefined;
+  readonly mask: Ipv4 | undefined;
+  readonly gateway: Ipv4 | undefined;
   readonly revision: string;
   readonly inSize: number | undefined;
   readonly outSize: number | undefined;
@@ -29,6 +31,13 @@ interface EnteredLine {
   readonly outInstance: number | undefined;
   readonly configInstance: number | undefined;
   readonly intervalMillis: number | undefined;
+}
+
+/** What was pasted: its lines, and what of it is not read. */
+export interface EnteredTable {
+  readonly lines: readonly EnteredLine[];
+  /** Headings of columns that mean nothing here, as they stand there. */
+  readonly unread: readonly string[];
 }
 
 /** A line and whose it is. */
@@ -41,21 +50,32 @@ interface PlacedLine {
 }
 
 type Column =
-  | ('name' | 'address' | 'revision' | 'in' | 'out' | 'unit')
+  | ('name' | 'address' | 'mask' | 'gateway' | 'revision' | 'in' | 'out' | 'unit')
   | ('in-instance' | 'out-instance' | 'config-instance' | 'interval');
 
 /** Headings as projects write them, the narrower ones first (common practice, no source). */
 const HEADINGS: readonly (readonly [Column, RegExp])[] = [
-  ['name', /^(device ?)?name|^station|^variable|^tag/i],
-  ['address', /address|^ip\b/i],
+  ['mask', /\bmask\b|netmask|maske\b/i],
+  ['gateway', /gateway|^router/i],
+  ['name', /^(device ?)?name|^station|^variable|^tag|ger(ä|ae)tename/i],
+  ['address', /^(?!.*\b(mac|hardware|ethernet)\b).*(address|adresse)|^ip\b/i],
   ['revision', /revision|version|firmware|^rev\b/i],
-  ['config-instance', /^conf.*(instance|assembly)|(instance|assembly).*conf/i],
-  ['in-instance', /^in.*(instance|assembly)|(instance|assembly).*\bin/i],
-  ['out-instance', /^out.*(instance|assembly)|(instance|assembly).*\bout/i],
-  ['unit', /\bunits?\b|^bits\b/i],
-  ['in', /^in\b|^input|^size in/i],
-  ['out', /^out\b|^output|^size out/i],
-  ['interval', /interval|cycle|^rpi\b|update/i],
+  [
+    'config-instance',
+    /^[ck]onf.*(instance|instanz|assembly)|(instance|instanz|assembly).*[ck]onf/i,
+  ],
+  [
+    'in-instance',
+    /^(in|eing).*(instance|instanz|assembly)|(instance|instanz|assembly).*\b(in|eing)/i,
+  ],
+  [
+    'out-instance',
+    /^(out|ausg).*(instance|instanz|assembly)|(instance|instanz|assembly).*\b(out|ausg)/i,
+  ],
+  ['unit', /\bunits?\b|^bits\b|einheit/i],
+  ['in', /^in\b|^input|^size in|^eing(ä|ae)nge|^eingang/i],
+  ['out', /^out\b|^output|^size out|^ausg(ä|ae)nge|^ausgang/i],
+  ['interval', /interval|cycle|^rpi\b|update|zyklus|zykluszeit/i],
 ];
 
 const columnOf = (heading: string): Column | undefined =>
@@ -63,12 +83,13 @@ const columnOf = (heading: string): Column | undefined =>
 
 /**
  * R-ENTERED: what was pasted, by its first line: headings if it has some, else name, address, revision, size in, size
- * out, interval in this order. Units of sizes and instances are read where a heading names them.
+ * out, interval in this order. Units of sizes and instances are read where a heading names them; a column that means
+ * nothing here is named.
  * @returns every line that is wrong, each with its place
  */
 export function readEntered(
   cells: readonly (readonly string[])[],
-): Result<readonly EnteredLine[], readonly Issue[]> {
+): Result<EnteredTable, readonly Issue[]> {
   const [first = []] = cells;
   const headed = first.map(columnOf);
   const hasHead = headed.filter(Boolean).length >= 2 && !first.some((cell) => parseIpv4(cell).ok);
@@ -80,14 +101,14 @@ export function readEntered(
     if ((hasHead && at === 0) || row.every((cell) => cell.trim() === '')) return [];
     const cell = (column: Column) => row[columns.indexOf(column)]?.trim() ?? '';
     const line = at + 1;
-    const address = cell('address');
-    const read = address === '' ? undefined : parseIpv4(address);
-    if (read && !read.ok) issues.push({ ...read.error, where: `line ${line}: ${address}` });
+    const address = (column: Column, read = parseIpv4) =>
+      addressIn(cell(column), read, `line ${line}`, issues);
     const number = (column: Column) => numberIn(cell(column), `line ${line}`, issues);
     return [
       {
         ...{ line, name: cell('name'), revision: cell('revision') },
-        address: read?.ok ? read.value : undefined,
+        ...{ address: address('address'), gateway: address('gateway') },
+        mask: address('mask', readMask),
         ...{ inSize: number('in'), outSize: number('out'), intervalMillis: number('interval') },
         ...{ inInstance: number('in-instance'), outInstance: number('out-instance') },
         configInstance: number('config-instance'),
@@ -96,7 +117,21 @@ export function readEntered(
     ];
   });
   if (lines.length === 0) issues.push({ code: 'entered.empty', where: '' });
-  return issues.length > 0 ? fail(issues) : ok(lines);
+  const unread = hasHead ? first.filter((cell, at) => cell.trim() !== '' && !headed[at]) : [];
+  return issues.length > 0 ? fail(issues) : ok({ lines, unread });
+}
+
+function addressIn(
+  text: string,
+  parse: (text: string) => Result<Ipv4>,
+  where: string,
+  issues: Issue[],
+): Ipv4 | undefined {
+  if (text === '') return undefined;
+  const read = parse(text);
+  if (read.ok) return read.value;
+  issues.push({ ...read.error, where: `${where}: ${text}` });
+  return undefined;
 }
 
 function numberIn(text: string, where: string, issues: Issue[]): number | undefined {
@@ -147,11 +182,11 @@ export const enteredEdits = (doc: PlanDoc, placed: readonly PlacedLine[]): reado
   placed.flatMap(({ line, device }) => {
     const thing = device && findDoc(doc, 'device', device.id);
     if (!device || !thing) return [];
-    const { line: _line, name, address, revision, ...said } = line;
+    const { line: _line, name, address, mask, gateway, revision, ...said } = line;
     const { connection } = device;
     const next = toDevice({
       ...device,
-      entered: { name, address, revision },
+      entered: { name, address, mask, gateway, revision },
       connection: connection && {
         ...connection,
         // What the list does not say stays as it was.

@@ -1,7 +1,10 @@
-import { formatIpv4 } from '../net';
+import { formatIpv4, maskOf, type Ipv4 } from '../net';
 import {
   findKind,
+  findSubnet,
+  gatewayOf,
   instancesOf,
+  maskLengthOf,
   measureEnd,
   stationNameOf,
   type Device,
@@ -14,7 +17,18 @@ import { differencesIn, isOtherRevision, modulesText } from '../proof';
 
 /** A value that stands in the plan, in the controller and in the device. */
 export type EnteredValue =
-  | ('name' | 'address' | 'revision' | 'in' | 'out' | 'interval' | 'modules' | 'connection')
+  | (
+      | 'name'
+      | 'address'
+      | 'mask'
+      | 'gateway'
+      | 'revision'
+      | 'in'
+      | 'out'
+      | 'interval'
+      | 'modules'
+      | 'connection'
+    )
   | ('in-instance' | 'out-instance' | 'config-instance');
 
 /** One value three ways; empty where that one does not say it. */
@@ -58,6 +72,7 @@ export function threeWays(
       entered?.address === undefined ? '' : formatIpv4(entered.address),
       isThere ? text(facts.asked) : '',
     ],
+    ...netCells(plan, at, entered),
     [
       ...(['revision', kind?.revision ?? ''] as const),
       entered?.revision || (connection?.controller.revision ?? ''),
@@ -89,6 +104,24 @@ export function threeWays(
 }
 
 type Cells = readonly [EnteredValue, planned: string, entered: string, found: string];
+
+/** What else of the network a project says; the plan's is shown only beside what was entered. */
+function netCells(plan: Plan, at: Interface, entered: Device['entered']): readonly Cells[] {
+  const subnet = findSubnet(plan, at.subnetId);
+  if (!subnet) return [];
+  const planned = [
+    ['mask', maskOf(maskLengthOf(at, subnet)), entered?.mask],
+    ['gateway', gatewayOf(at, subnet), entered?.gateway],
+  ] as const;
+  return planned.flatMap(([value, own, typed]): readonly Cells[] =>
+    typed === undefined
+      ? []
+      : [[value, own === undefined ? 'none' : formatIpv4(own), addressText(typed), '']],
+  );
+}
+
+/** 0.0.0.0 is how a project writes that there is none. */
+const addressText = (address: Ipv4): string => (address === 0 ? 'none' : formatIpv4(address));
 
 /** Instances as the controller sees them, whatever viewpoint each end states them from. */
 function instanceCells(

@@ -35,6 +35,8 @@ export {
   parseMask,
   parsePrefix,
   parsePrefixLength,
+  readMask,
+  readNetwork,
   prefixOf,
   roleOf,
   sizeOf,

@@ -88,6 +88,12 @@ export interface IssueFacts {
   };
   readonly 'switches.base': { readonly base: Value };
   readonly 'switches.never': None;
+  readonly 'switches.label': None;
+  readonly 'switches.weight': None;
+  readonly 'switches.number': { readonly least: Value; readonly most: Value };
+  readonly 'switches.order': None;
+  readonly 'switches.pattern': None;
+  readonly 'switches.noMeaning': None;
   readonly 'switches.none': None;
   readonly 'split.outside': { readonly name: Value; readonly block: Value };
   readonly 'split.overlap': { readonly name: Value; readonly other: Value };
@@ -118,6 +124,10 @@ export interface IssueFacts {
   readonly 'cell.way': None;
   readonly 'cell.device': None;
   readonly 'cell.noInterface': None;
+  readonly 'cell.vlanNumber': None;
+  readonly 'cell.vlan': { readonly subnet: Value; readonly planned: Value };
+  readonly 'cell.maker': { readonly kind: Value; readonly maker: Value };
+  readonly 'cell.orderNumber': { readonly kind: Value; readonly orderNumber: Value };
   readonly 'copy.nothing': None;
   readonly 'copy.offset': { readonly subnet: Value; readonly size: Value };
   readonly 'copy.range': None;
@@ -128,6 +138,8 @@ export interface IssueFacts {
     readonly wanted: Value;
     readonly largest?: Value;
   };
+  readonly 'kind.noWay': None;
+  readonly 'kind.noSwitches': None;
   readonly 'kind.unknown': { readonly known?: Value };
   readonly 'edit.conflict': { readonly count: Value };
   readonly 'undo.none': None;

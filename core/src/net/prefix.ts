@@ -75,6 +75,32 @@ export function parsePrefix(text: string): Result<Prefix> {
   return ok(prefix);
 }
 
+/**
+ * A mask as people write it: `255.255.255.0`, `/24` or `24`.
+ * @returns the mask; the refusals of `parseMask` and of `parsePrefixLength`
+ */
+export function readMask(text: string): Result<Ipv4> {
+  const typed = text.trim();
+  const length = typed.includes('.') ? parseMask(typed) : parsePrefixLength(typed.replace('/', ''));
+  return length.ok ? ok(maskOf(length.value)) : length;
+}
+
+/** Two words between which a slash, spaces, or the word "mask" stand. */
+const NETWORK_AND_MASK = /^(\S+?)(?:\s*\/\s*|\s+(?:mask\s+)?)(\S+)$/i;
+
+/**
+ * A network as people write it: `172.22.40.0/24`, `172.22.40.0 255.255.255.0`, `172.22.40.0 / 255.255.255.0`,
+ * `172.22.40.0 mask 255.255.255.0`. Read with `parsePrefix` where a length follows.
+ * @returns the refusals of `parsePrefix` and of `parseMask`
+ */
+export function readNetwork(text: string): Result<Prefix> {
+  const typed = text.trim();
+  const [, network = '', mask = ''] = NETWORK_AND_MASK.exec(typed) ?? [];
+  if (!mask.includes('.')) return parsePrefix(mask === '' ? typed : `${network}/${mask}`);
+  const length = parseMask(mask);
+  return length.ok ? parsePrefix(`${network}/${length.value}`) : length;
+}
+
 export const formatPrefix = (prefix: Prefix): string =>
   `${formatIpv4(prefix.network)}/${prefix.length}`;
 

@@ -1,5 +1,7 @@
 import { fail, ok, type Issue, type Result, type Misfit } from '../net';
+import { faceDefects } from '../switches';
 import { type PlanDoc, readThing } from './document';
+import { faceShape } from './kind';
 import { madeFrom } from './plan-of';
 import { sameJson, type Json, type JsonObject } from './shape';
 import { shapeOf, THING_TYPES, type ThingType } from './things';
@@ -184,7 +186,8 @@ function readEdit(json: JsonObject, path: string, issues: Issue[]): Edit | undef
   if (!type) return bad('type', { misfit: 'choice', options: THING_TYPES.join(', ') });
   if (op === 'add' || op === 'remove') {
     const thing = readThing(type, json['thing'] ?? null, `${path}.thing`, issues);
-    return thing && { op, type, thing };
+    const isGood = op === 'remove' || type !== 'kind' || isFaceWhole(thing?.['switches'], issues);
+    return thing && isGood ? { op, type, thing } : undefined;
   }
   if (op !== 'set') return bad('op', { misfit: 'choice', options: 'add, remove, set' });
   const { id, field, from = null, to = null } = json;
@@ -197,7 +200,16 @@ function readEdit(json: JsonObject, path: string, issues: Issue[]): Edit | undef
     return bad('field', { misfit: 'unknown' });
   const before = issues.length;
   const value = shape.read(to, `${path}.to`, issues);
+  if (type === 'kind' && field === 'switches') isFaceWhole(to, issues);
   return issues.length > before ? undefined : { op, type, id, field, from, to: shape.write(value) };
+}
+
+/** A drawing by which nobody could set a switch is not taken; one that stands in a plan stays. */
+function isFaceWhole(json: Json | undefined, issues: Issue[]): boolean {
+  const face = faceShape.read(json ?? null, 'switches', []);
+  const defects = face ? faceDefects(face) : [];
+  issues.push(...defects);
+  return defects.length === 0;
 }
 
 /** The plan as it was before these edits; undefined where they are not its last ones. */

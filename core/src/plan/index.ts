@@ -131,8 +131,28 @@ export { oncePer } from './once';
 export { planOf } from './plan-of';
 export { factsOfRead, judgeRead, labelsIn, nameSlip, readValues, typingSlip } from './read-off';
 export { isObject, sameJson, sha256, type Json, type JsonObject } from './shape';
+export {
+  A_DIAL,
+  A_DIP_ROW,
+  A_MEANING,
+  ACT_ANSWERS,
+  FACTORY_ANSWERS,
+  kindOfAnswers,
+  NO_ANSWERS,
+  type AnswerIssues,
+  type ElementAnswer,
+  type KindAnswers,
+  type MeaningAnswer,
+} from './short-kind';
 export { toKind } from './shelf/build';
-export { findKind, findShelfKind, kindsOf, SHELF } from './shelf/index';
+export {
+  findKind,
+  findShelfKind,
+  kindsOf,
+  OTHER_DEVICE,
+  OTHER_SILENT_DEVICE,
+  SHELF,
+} from './shelf/index';
 export { hostsOf, lengthFor, repackBlock, splitBlock, type Split } from './split';
 export { countingMac, progressOf, STAGE_EVIDENCE, STAGES, type Stage } from './stages';
 export { swapOf, type SwapStep } from './swap';

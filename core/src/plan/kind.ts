@@ -30,6 +30,8 @@ const factory = variant({
   switches: object({}),
   /** No address and no asking: it waits for its name over layer 2. */
   nameless: object({}),
+  /** Nobody said how it comes. */
+  unknown: object({}),
 });
 
 /** How a given address is made to stay. */
@@ -49,7 +51,7 @@ const guide = object({
 });
 
 const use = choice('number', 'mode', 'other');
-const face: Shape<SwitchFace> = object({
+export const faceShape: Shape<SwitchFace> = object({
   elements: list(
     variant({
       dial: object({
@@ -126,7 +128,7 @@ export const kindShape = object({
   stem: text(24),
   ways: list(guide, WAYS.length),
   factory,
-  switches: maybe(face),
+  switches: maybe(faceShape),
   /** Which source of the address wins at power-up, strongest first. */
   wins: list(choice('switches', 'stored', 'dhcp', 'controller'), 4),
   pinning,

@@ -128,7 +128,13 @@ export const deviceShape = object({
   connection: maybe(connectionShape),
   /** What stands of it in its controller, as somebody typed, pasted or copied it from there. */
   entered: absentAs(
-    maybe(object({ name: note(240), address: maybe(ipv4), revision: note(40) })),
+    maybe(
+      object({
+        ...{ name: note(240), address: maybe(ipv4), revision: note(40) },
+        mask: absentAs(maybe(ipv4), () => undefined),
+        gateway: absentAs(maybe(ipv4), () => undefined),
+      }),
+    ),
     () => undefined,
   ),
   lines: list(lineShape, 64),

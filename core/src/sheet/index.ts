@@ -2,6 +2,7 @@ export { editsOfCells, type BadCell, type Cell } from './cells';
 export { formatCells, parseCells } from './clipboard';
 export {
   COLUMN_IDS,
+  LIST_COLUMNS,
   columnOf,
   readAddress,
   rowsOf,
@@ -10,6 +11,7 @@ export {
   type SheetColumn,
   type SheetRow,
 } from './columns';
+export type { KindWords, UnknownKind } from './kinds-of-list';
 export {
   matchColumns,
   newRowsOf,

@@ -1,4 +1,4 @@
-import { formatIpv4, parseIpv4, type Ipv4, type Issue } from '../net';
+import { formatIpv4, maskOf, parseIpv4, type Ipv4, type Issue } from '../net';
 import {
   avoidedFor,
   dhcpNamesOf,
@@ -21,6 +21,7 @@ import {
   type ThingDoc,
 } from '../plan';
 import { columnOf, onlySubnetOf, readAddress, type ColumnId } from './columns';
+import { KindsOfList, type KindWords, type UnknownKind } from './kinds-of-list';
 
 /** The texts of a list's line by what their columns mean; a column may be missing. */
 export type ListRow = Readonly<Partial<Record<ColumnId, string>>>;
@@ -29,6 +30,8 @@ export type ListRow = Readonly<Partial<Record<ColumnId, string>>>;
 export interface RowDefaults {
   readonly kindId?: string;
   readonly subnetId?: string;
+  /** What words for a kind mean that are no kind's own. */
+  readonly kinds?: readonly KindWords[];
 }
 
 export interface BadRowCell {
@@ -51,13 +54,16 @@ export interface NewRows {
   /** One for each line; undefined where something of it is bad. */
   readonly rows: readonly (NewRow | undefined)[];
   readonly bad: readonly BadRowCell[];
+  /** Words for kinds that nobody knows; their lines are bad for it. */
+  readonly unknownKinds: readonly UnknownKind[];
   readonly edits: readonly Edit[];
 }
 
 /**
  * New devices from the lines of a list. What a line leaves out is proposed: the next free address of
  * its band, a host name by the pattern, the first way of its kind. A line with a bad cell makes no
- * device and is named; an address that is there already is no refusal but a snag, told afterwards.
+ * device, and all that is bad of it is named; an address that is there already is no refusal but a snag, told
+ * afterwards. A kind is made once for all lines that want it.
  * @param idOf makes ids: `idOf('device')`
  */
 export function newRowsOf(
@@ -65,9 +71,10 @@ export function newRowsOf(
   list: readonly ListRow[],
   defaults: RowDefaults,
   now: number,
-  idOf: (type: 'device' | 'interface') => string,
+  idOf: (type: 'device' | 'interface' | 'kind') => string,
 ): NewRows {
-  const maker = new Maker(plan, now, idOf);
+  const kinds = new KindsOfList(plan, defaults.kinds ?? [], () => idOf('kind'));
+  const maker = new Maker(plan, now, kinds, idOf);
   const bad: BadRowCell[] = [];
   // Lines with an address of their own come first, so that no proposal takes one away.
   const given = new Set(list.map((row) => row.address?.trim() ?? ''));
@@ -77,7 +84,8 @@ export function newRowsOf(
     bad.some((one) => one.row === index) ? undefined : row,
   );
   const edits = whole.flatMap((row): readonly Edit[] => (row ? editsOf(row) : []));
-  return { rows: whole, bad, edits };
+  const made = kinds.madeFor(new Set(whole.flatMap((row) => (row ? [row.kind.id] : []))));
+  return { rows: whole, bad, unknownKinds: kinds.unknown(), edits: [...made, ...edits] };
 }
 
 const editsOf = ({ device, at }: NewRow): readonly Edit[] => [
@@ -95,6 +103,7 @@ class Maker {
   constructor(
     private readonly plan: Plan,
     private readonly now: number,
+    private readonly kinds: KindsOfList,
     private readonly idOf: (type: 'device' | 'interface') => string,
   ) {
     this.names = new Set(plan.devices.map((device) => device.name));
@@ -111,18 +120,17 @@ class Maker {
     const refuse = (column: ColumnId, issue: Issue): undefined =>
       void bad.push({ row: index, column, text: row[column] ?? '', issue });
     const fields = this.readFields(row, refuse);
-    const kindId = fields.device['kindId'] ?? defaults.kindId;
-    const kind = typeof kindId === 'string' ? findKind(this.plan, kindId) : undefined;
-    if (!kind) {
-      if (row.kind === undefined || row.kind.trim() === '')
-        refuse('kind', { code: 'cell.needed', where: 'kind' });
-      return undefined;
-    }
+    const kind = this.kindOf(row, defaults, refuse);
     const subnet = this.subnetOf(row, fields.at, defaults);
     // An address that cannot be read says nothing of its subnet either: it is the one to mend.
     const typed = readAddress(row.address ?? '', subnet);
     if (!typed.ok && row.address?.trim()) return refuse('address', typed.error);
-    if (!subnet) return refuse('subnet', { code: 'cell.needed', where: 'subnet' });
+    if (!subnet) {
+      if (fields.isGood('subnet')) refuse('subnet', { code: 'cell.needed', where: 'subnet' });
+      return undefined;
+    }
+    holdVlan(row, subnet, refuse);
+    if (!kind) return undefined;
     const way = (fields.device['way'] as Device['way'] | undefined) ?? kind.ways[0]?.way ?? 'bootp';
     const address = this.addressOf(row, subnet, kind, way, given);
     if (address === undefined)
@@ -132,20 +140,35 @@ class Maker {
   }
 
   /** All cells that need nothing but themselves. */
-  private readFields(row: ListRow, refuse: (column: ColumnId, issue: Issue) => undefined): Fields {
+  private readFields(row: ListRow, refuse: Refuse): Fields {
     const device: Record<string, Json> = {};
     const at: Record<string, Json> = {};
+    const bad = new Set<ColumnId>();
     for (const [id, text] of Object.entries(row) as [ColumnId, string][]) {
-      // The address needs its subnet, the controller the other lines.
-      if (text.trim() === '' || id === 'address' || id === 'controller') continue;
+      // The address needs its subnet, the controller the other lines, the kind what else is said of it.
+      if (text.trim() === '' || LATER.has(id)) continue;
       const read = columnOf(id).read(text, this.plan, undefined);
-      if (!read.ok) refuse(id, read.error);
-      else {
+      if (!read.ok) {
+        refuse(id, read.error);
+        bad.add(id);
+      } else {
         Object.assign(device, read.value.device);
         Object.assign(at, read.value.at);
       }
     }
-    return { device, at };
+    return { device, at, isGood: (id) => !bad.has(id) };
+  }
+
+  /** Its kind, with all that the line says of it; undefined where that cannot be, which is told. */
+  private kindOf(row: ListRow, { kindId }: RowDefaults, refuse: Refuse): Kind | undefined {
+    const said = this.kinds.find(row);
+    if (said.kind === 'nothing') {
+      const usual = kindId === undefined ? undefined : findKind(this.plan, kindId);
+      if (!usual) refuse('kind', { code: 'cell.needed', where: 'kind' });
+      return usual;
+    }
+    if (said.kind === 'found') return said.found;
+    return refuse(said.column, said.issue);
   }
 
   private subnetOf(
@@ -224,7 +247,7 @@ class Maker {
     return {
       ...{ kind, subnet },
       device: { ...docOf('device', device), ...fields.device },
-      at: { ...docOf('interface', at), ...fields.at, address: formatIpv4(address) },
+      at: { ...docOf('interface', at), ...netOf(fields.at, subnet), address: formatIpv4(address) },
     };
   }
 }
@@ -232,6 +255,33 @@ class Maker {
 interface Fields {
   readonly device: Readonly<Record<string, Json>>;
   readonly at: Readonly<Record<string, Json>>;
+  readonly isGood: (column: ColumnId) => boolean;
+}
+
+type Refuse = (column: ColumnId, issue: Issue) => undefined;
+
+/** Columns that are read after the others. */
+const LATER: ReadonlySet<ColumnId> = new Set<ColumnId>(['address', 'controller', 'kind']);
+
+/** A mask and a gateway that are the subnet's own are not written again. */
+function netOf(at: Fields['at'], subnet: Subnet): Fields['at'] {
+  const { mask, gateway, ...others } = at;
+  const own = subnet.gateway === undefined ? 'none' : formatIpv4(subnet.gateway);
+  return {
+    ...others,
+    ...(mask === undefined || mask === formatIpv4(maskOf(subnet.prefix.length)) ? {} : { mask }),
+    ...(gateway === undefined || gateway === own ? {} : { gateway }),
+  };
+}
+
+/** The VLAN is the subnet's: a line that says another is told. */
+function holdVlan(row: ListRow, { name, vlan }: Subnet, refuse: Refuse): void {
+  const text = row.vlan?.trim() ?? '';
+  if (!/^\d{1,4}$/.test(text) || Number(text) === vlan) return;
+  refuse('vlan', {
+    ...{ code: 'cell.vlan', where: text },
+    facts: { subnet: name, planned: vlan ?? '' },
+  });
 }
 
 /** Controllers may be in the plan or in the list itself, before or after. */
@@ -262,6 +312,23 @@ function linkControllers(
   });
 }
 
+const UMLAUTS: readonly (readonly [string, string])[] = [
+  ['ä', 'ae'],
+  ['ö', 'oe'],
+  ['ü', 'ue'],
+  ['ß', 'ss'],
+];
+
+/** A heading in small letters, with one space for what stands between words, umlauts written out. */
+const headingWords = (heading: string): string =>
+  UMLAUTS.reduce(
+    (text, [from, to]) => text.replaceAll(from, to),
+    heading
+      .toLowerCase()
+      .replace(/[\s_/.:()-]+/g, ' ')
+      .trim(),
+  );
+
 /** Which column each heading of a list means; the first of two that mean the same counts. */
 export function matchColumns(
   headings: readonly string[],
@@ -269,12 +336,7 @@ export function matchColumns(
   remembered: ReadonlyMap<string, string> = new Map(),
 ): readonly (ColumnId | undefined)[] {
   const used = new Set<ColumnId>();
-  const words = headings.map((heading) =>
-    heading
-      .trim()
-      .toLowerCase()
-      .replace(/[\s_/.-]+/g, ' '),
-  );
+  const words = headings.map(headingWords);
   const take = (id: ColumnId | undefined): ColumnId | undefined => {
     if (id === undefined || used.has(id)) return undefined;
     used.add(id);
@@ -283,7 +345,8 @@ export function matchColumns(
   return words.map((word, index) => {
     const kept = remembered.get(headings[index] ?? '');
     const known =
-      columns.find((one) => one.id === kept) ?? columns.find((one) => one.known.includes(word));
+      columns.find((one) => one.id === kept) ??
+      columns.find((one) => one.known.some((heading) => headingWords(heading) === word));
     return take(known?.id);
   });
 }

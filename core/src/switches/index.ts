@@ -1,3 +1,4 @@
+export { faceDefects } from './defects';
 export {
   placesOf,
   type SwitchAct,

@@ -55,7 +55,10 @@ const rowsOf = (one: Device | undefined, check: Parameters<typeof threeWays>[3] 
 };
 
 test('R-THREE-WAYS: planned, entered and found of every value that somebody says', () => {
-  const entered = { name: 'ox1-valves-1', address: ip('172.22.40.140'), revision: '2.4' };
+  const entered = {
+    ...{ name: 'ox1-valves-1', address: ip('172.22.40.140'), revision: '2.4' },
+    ...{ mask: undefined, gateway: undefined },
+  };
   const found = { asked: '172.22.40.104', name: '', revision: '3.1' };
   expect(
     rowsOf({ ...(plan.devices[0] as Device), entered }, { kind: 'contradicted', facts: found }),
@@ -132,7 +135,7 @@ describe('R-ENTERED: what was pasted', () => {
       [['press-9', '10.0.0.9', undefined, 'nothing', undefined]],
     ],
   ])('%s', (_name, pasted, wanted) => {
-    const lines = must(readEntered(parseCells(pasted)));
+    const { lines } = must(readEntered(parseCells(pasted)));
     expect(
       placeEntered(plan, lines).map(({ line, device: one, by }) => [
         ...[line.name, line.address, one?.title, by, line.intervalMillis],
@@ -148,6 +151,7 @@ describe('R-ENTERED: what was pasted', () => {
     ['ox1-valves-1\t172.22.40.300', ['ipv4.octet'], 'line 1: 172.22.40.300'],
     ['name\taddress\tin\na\t10.0.0.1\tmany', ['entered.number'], 'line 2: many'],
     ['name\tin\tunit\na\t4\tnibbles', ['entered.unit'], 'line 2: nibbles'],
+    ['name\taddress\tmask\na\t10.0.0.1\t255.0.255.0', ['mask.gap'], 'line 2: 255.0.255.0'],
     ['', ['entered.empty'], ''],
     ['name\taddress', ['entered.empty'], ''],
   ])('refused: %j', (pasted, codes, where) => {
@@ -158,11 +162,15 @@ describe('R-ENTERED: what was pasted', () => {
 
   test('it goes into the plan as one change, sizes and interval into the controller’s end', () => {
     const pasted = 'ox1-valves-1\t172.22.40.104\t2.1\t90\t2\t20\nnobody\t10.0.0.1';
-    const edits = enteredEdits(doc, placeEntered(plan, must(readEntered(parseCells(pasted)))));
+    const edits = enteredEdits(
+      doc,
+      placeEntered(plan, must(readEntered(parseCells(pasted))).lines),
+    );
     const done = applyEdits(doc, edits);
     const after = done.ok ? planOf(done.value.doc).devices[0] : undefined;
     expect(after?.entered).toEqual({
       ...{ name: 'ox1-valves-1', address: ip('172.22.40.104'), revision: '2.1' },
+      ...{ mask: undefined, gateway: undefined },
     });
     expect(after?.connection?.controller).toMatchObject({
       inSize: 90,
@@ -172,11 +180,36 @@ describe('R-ENTERED: what was pasted', () => {
     expect(after?.connection?.device).toEqual(connection?.device);
   });
 
+  // A project's table with the columns people copy along (common practice, no source).
+  test.each([
+    ['name\tIP address\tSubnet mask\tGateway\tColour', ['Colour']],
+    ['Gerätename\tIP-Adresse\tSubnetzmaske\tGateway\tFarbe', ['Farbe']],
+  ])('mask and gateway under %j are held against the plan', (head, unread) => {
+    const pasted = `${head}\nox1-valves-1\t172.22.40.104\t255.255.0.0\t172.22.40.254\tred`;
+    const table = must(readEntered(parseCells(pasted)));
+    expect(table.unread).toEqual(unread);
+    const done = applyEdits(doc, enteredEdits(doc, placeEntered(plan, table.lines)));
+    const after = done.ok ? planOf(done.value.doc) : plan;
+    const [one] = after.devices;
+    const rows = one?.interfaces[0] ? threeWays(after, one, one.interfaces[0], undefined) : [];
+    expect(
+      rows.flatMap(({ value, planned, entered, verdict }) =>
+        value === 'mask' || value === 'gateway' ? [[value, planned, entered, verdict]] : [],
+      ),
+    ).toEqual([
+      ['mask', '255.255.255.0', '255.255.0.0', 'differs'],
+      ['gateway', 'none', '172.22.40.254', 'differs'],
+    ]);
+  });
+
   test('units and instances by their headings; what the list does not say stays', () => {
     const pasted =
       'name\tInput instance\tOutput assembly\tConfiguration instance\tin\tunit\n' +
       'ox1-valves-1\t101\t103\t104\t45\tDouble words';
-    const edits = enteredEdits(doc, placeEntered(plan, must(readEntered(parseCells(pasted)))));
+    const edits = enteredEdits(
+      doc,
+      placeEntered(plan, must(readEntered(parseCells(pasted))).lines),
+    );
     const done = applyEdits(doc, edits);
     const after = done.ok ? planOf(done.value.doc).devices[0] : undefined;
     expect(after?.connection?.controller).toMatchObject({

@@ -15,6 +15,8 @@ import {
   parseIpv4,
   parseMask,
   parsePrefix,
+  readMask,
+  readNetwork,
   prefixOf,
   rangeHas,
   roleOf,
@@ -23,6 +25,8 @@ import {
   toPrefixLength,
   toRange,
 } from '../../src/net';
+
+import { cases } from '../cases';
 
 const ip = (text: string) => must(parseIpv4(text));
 const cidr = (text: string) => must(parsePrefix(text));
@@ -70,6 +74,38 @@ test.each([
   expect(formatIpv4(maskOf(toPrefixLength(length)))).toBe(mask);
   expect(parseMask(mask)).toEqual({ ok: true, value: length });
   expect(sizeOf(prefixOf(toIpv4(0), toPrefixLength(length)))).toBe(size);
+});
+
+// As people write a network (common practice, no source).
+test.each([
+  ['192.168.10.0/24', '192.168.10.0/24'],
+  [' 192.168.10.0 / 24 ', '192.168.10.0/24'],
+  ['192.168.10.0 255.255.255.0', '192.168.10.0/24'],
+  ['192.168.10.0/255.255.255.128', '192.168.10.0/25'],
+  ['192.168.10.0  mask  255.255.255.0', '192.168.10.0/24'],
+  ['10.0.0.0 8', '10.0.0.0/8'],
+  ['192.168.10.0', 'prefix.slash'],
+  ['192.168.10.0 255.0.255.0', 'mask.gap'],
+  ['192.168.10.0 255.255.255', 'ipv4.parts'],
+  ['192.168.10.9 255.255.255.0', 'prefix.hostBits'],
+  ['192.168.10.0/33', 'prefix.range'],
+  ['', 'prefix.slash'],
+])('a network is read as it is written: %j', (text, wanted) => {
+  const read = readNetwork(text);
+  expect(read.ok ? formatPrefix(read.value) : read.error.code).toBe(wanted);
+});
+
+test('every prefix is read the same with its length and with its dotted mask', () => {
+  fc.assert(
+    fc.property(fc.nat(0xffffffff), fc.integer({ min: 0, max: 32 }), (address, bits) => {
+      const length = toPrefixLength(bits);
+      const prefix = prefixOf(toIpv4(address), length);
+      const dotted = `${formatIpv4(prefix.network)} ${formatIpv4(maskOf(length))}`;
+      expect(readNetwork(dotted)).toEqual(parsePrefix(formatPrefix(prefix)));
+      expect(readMask(`/${bits}`)).toEqual(readMask(formatIpv4(maskOf(length))));
+    }),
+    { numRuns: cases(300), seed: 17 },
+  );
 });
 
 test.each(['255.0.255.0', '0.255.255.255', '255.255.255.1'])('mask %s has a gap', (mask) => {

@@ -1,6 +1,15 @@
 import { parseDhcpName, parseHostName } from '../../src/names';
 import { must, parsePrefix, type Issue } from '../../src/net';
-import { docOf, findKind, findShelfKind, readThing, SHELF, toPlan, WAYS } from '../../src/plan';
+import {
+  docOf,
+  findKind,
+  findShelfKind,
+  OTHER_DEVICE,
+  readThing,
+  SHELF,
+  toPlan,
+  WAYS,
+} from '../../src/plan';
 import {
   addressBySwitches,
   everyPosition,
@@ -21,7 +30,9 @@ test.each(SHELF.map((kind) => [kind.id, kind] as const))('kind %s is whole', (id
   if (kind.pinning.by === 'own-step') expect(kind.pinning.steps.length).toBeGreaterThan(0);
   if (kind.factory.kind === 'asks')
     expect(ways.some((way) => way === 'bootp' || way.startsWith('dhcp'))).toBe(true);
-  expect(ways.includes('switches')).toBe(kind.switches !== undefined);
+  // Of some other device nobody knows what sits on it.
+  if (kind.factory.kind !== 'unknown')
+    expect(ways.includes('switches')).toBe(kind.switches !== undefined);
   const issues: Issue[] = [];
   const doc = docOf('kind', kind);
   expect(readThing('kind', JSON.parse(JSON.stringify(doc)) as typeof doc, id, issues)).toEqual(doc);
@@ -32,6 +43,11 @@ test('together the kinds of the shelf have every way', () => {
   const ways = new Set(SHELF.flatMap((kind) => kind.ways.map((one) => one.way)));
   expect(WAYS.filter((way) => !ways.has(way))).toEqual([]);
   expect(new Set(SHELF.map((kind) => kind.id)).size).toBe(SHELF.length);
+});
+
+test('some other device takes every way, and nothing is made up of how it comes', () => {
+  expect(OTHER_DEVICE.ways.map(({ way }) => way)).toEqual([...WAYS]);
+  expect(OTHER_DEVICE).toMatchObject({ factory: { kind: 'unknown' }, services: [], roles: [] });
 });
 
 test("a plan's own kind stands before one of the shelf", () => {

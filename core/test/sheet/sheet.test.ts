@@ -8,12 +8,14 @@ import {
   newRowsOf,
   parseCells,
   rowsOf,
+  LIST_COLUMNS,
   SHEET_COLUMNS,
   type Cell,
   type ColumnId,
   type ListRow,
 } from '../../src/sheet';
 import { snagsOf } from '../../src/snags';
+import { formatIpv4, maskOf, must, parseIpv4 } from '../../src/net';
 import { PLAN } from '../snags/world';
 import { cases } from '../cases';
 
@@ -195,6 +197,98 @@ test('every bad cell of a list is named, and the good lines are whole', () => {
   ]);
 });
 
+test('an unknown kind is named with its maker, and hides no other fault of its line', () => {
+  const { bad, unknownKinds, edits } = newRowsOf(
+    plan,
+    [
+      { title: 'A', kind: 'PX 7', maker: 'Ollerby', address: '1.2.3' },
+      { title: 'B', kind: 'px 7', vlan: 'x', address: '172.22.40.201' },
+      { title: 'C', orderNumber: 'OL-9', subnet: 'nowhere', mac: 'zz' },
+    ],
+    {},
+    0,
+    idOf,
+  );
+  expect(bad.map((one) => [one.row, one.column, one.issue.code])).toEqual([
+    [0, 'kind', 'cell.kind'],
+    [0, 'address', 'ipv4.parts'],
+    [1, 'vlan', 'cell.vlanNumber'],
+    [1, 'kind', 'cell.kind'],
+    [2, 'subnet', 'cell.subnet'],
+    [2, 'mac', 'mac.notation'],
+    [2, 'orderNumber', 'cell.kind'],
+  ]);
+  expect(unknownKinds).toEqual([
+    { words: 'PX 7', maker: 'Ollerby', lines: 2 },
+    { words: 'OL-9', maker: '', lines: 1 },
+  ]);
+  expect(edits).toEqual([]);
+});
+
+test('a kind is made on the spot for all its lines, or is one that is known by another name', () => {
+  const { edits, bad, unknownKinds } = newRowsOf(
+    plan,
+    [
+      { title: 'A', kind: 'PX 7', maker: 'Ollerby', orderNumber: 'OL-7' },
+      { title: 'B', kind: 'px 7' },
+      { title: 'C', kind: 'D4 drive', maker: 'somebody else' },
+    ],
+    {
+      subnetId: 'hall',
+      kinds: [
+        { words: 'PX 7', kindId: null },
+        { words: 'd4 drive', kindId: 'belloch-drive-d4' },
+        { words: 'in no line', kindId: null },
+      ],
+    },
+    0,
+    idOf,
+  );
+  expect([bad, unknownKinds]).toEqual([[], []]);
+  const grown = planOf(after(edits));
+  const made = grown.kinds.filter((one) => !plan.kinds.includes(one));
+  expect(made.map(({ name, maker, orderNumber }) => [name, maker, orderNumber])).toEqual([
+    ['PX 7', 'Ollerby', 'OL-7'],
+  ]);
+  expect(grown.devices.slice(plan.devices.length).map(({ kindId }) => kindId)).toEqual([
+    ...[made[0]?.id, made[0]?.id, 'belloch-drive-d4'],
+  ]);
+});
+
+test('what a line says of its subnet and its kind is held against the plan, and never dropped', () => {
+  const hall = plan.subnets.find(({ id }) => id === 'hall');
+  const mask = hall ? formatIpv4(maskOf(hall.prefix.length)) : '';
+  const gateway = hall?.gateway === undefined ? 'none' : formatIpv4(hall.gateway);
+  const { edits, bad } = listed(
+    { title: 'Same', mask, gateway, vlan: String(hall?.vlan ?? '') },
+    { title: 'Other', mask: '/30', gateway: '172.22.40.77', serial: 'S-1' },
+    { title: 'Wrong', vlan: '4000' },
+    { title: 'Maker', kind: 'Pump drive D4', maker: 'Ollerby' },
+    { title: 'Number', kind: 'Valve block, 16 coils', orderNumber: 'X-1' },
+    {
+      title: 'Both',
+      kind: 'Valve block, 16 coils',
+      maker: 'TARNWICK Ltd.',
+      orderNumber: 'tv-16-e',
+    },
+  );
+  expect(bad.map((one) => [one.row, one.issue.code])).toEqual([
+    [2, 'cell.vlan'],
+    [3, 'cell.maker'],
+    [4, 'cell.orderNumber'],
+  ]);
+  const grown = planOf(after(edits));
+  const added = grown.devices.slice(plan.devices.length);
+  expect(
+    added.map(({ title, serial, interfaces: [at] }) => [title, at?.mask, at?.gateway, serial]),
+  ).toEqual([
+    ['Same', undefined, 'subnet', ''],
+    ['Other', must(parseIpv4('255.255.255.252')), must(parseIpv4('172.22.40.77')), 'S-1'],
+    ['Both', undefined, 'subnet', ''],
+  ]);
+  expect(snagsOf(grown).map(({ rule }) => rule)).toEqual(expect.arrayContaining(['S-MASK-OTHER']));
+});
+
 test('a list without kind or subnet says which is missing', () => {
   const list = [
     { title: 'x' },
@@ -204,6 +298,7 @@ test('a list without kind or subnet says which is missing', () => {
   const { bad } = newRowsOf(plan, list, {}, 0, idOf);
   expect(bad.map((one) => [one.row, one.column, one.issue.code])).toEqual([
     [0, 'kind', 'cell.needed'],
+    [0, 'subnet', 'cell.needed'],
     [1, 'subnet', 'cell.needed'],
     [2, 'address', 'ipv4.octet'],
   ]);
@@ -222,11 +317,23 @@ test.each([
     ['ip', 'address'],
     ['address', undefined],
   ],
+  [
+    ['Gerätename', 'IP-Adresse', 'Subnetzmaske', 'Standardgateway', 'MAC-Adresse', 'Typ'],
+    ['title', 'address', 'mask', 'gateway', 'mac', 'kind'],
+  ],
+  [
+    ['Geraet', 'Hersteller', 'Bestell-Nr.', 'Schaltschrank', 'SPS', 'Serien-Nr.', 'VLAN-ID'],
+    ['title', 'maker', 'orderNumber', 'cabinet', 'controller', 'serial', 'vlan'],
+  ],
+  [
+    ['Manufacturer', 'Part Number', 'Subnet Mask', 'Default_Gateway', 'Serial No.', 'Anlagenteil'],
+    ['maker', 'orderNumber', 'mask', 'gateway', 'serial', 'area'],
+  ],
 ])('the headings %j are taken for %j', (headings, columns) => {
-  expect(matchColumns(headings, SHEET_COLUMNS)).toEqual(columns);
+  expect(matchColumns(headings, LIST_COLUMNS)).toEqual(columns);
 });
 
 test('a heading that was matched by hand before is remembered', () => {
   const remembered = new Map([['Colour', 'note']]);
-  expect(matchColumns(['Colour'], SHEET_COLUMNS, remembered)).toEqual(['note']);
+  expect(matchColumns(['Colour'], LIST_COLUMNS, remembered)).toEqual(['note']);
 });

@@ -4,6 +4,8 @@ import type { EnteredValue } from '@ipsonomo/core/entered';
 export const ENTERED_WORDS: Readonly<Record<EnteredValue, string>> = {
   name: 'name',
   address: 'address',
+  mask: 'mask',
+  gateway: 'gateway',
   revision: 'revision',
   in: 'bytes in',
   out: 'bytes out',

@@ -73,7 +73,8 @@ const SENTENCES: {
   'ipv4.leadingZero': (where, { text }) =>
     `"${where}" in "${text}" begins with a zero. Some devices read that as another number: write it without.`,
   'ipv4.octet': (where, { part }) => `${where} is above 255, the most part ${part} can be.`,
-  'prefix.slash': (where) => `"${where}" has no prefix length. Write it like 172.22.40.0/24.`,
+  'prefix.slash': (where) =>
+    `"${where}" has no mask. Write it like 172.22.40.0/24, or 172.22.40.0 255.255.255.0.`,
   'prefix.digits': (where) => `"/${where}" is not a prefix length. Write a number from 0 to 32.`,
   'prefix.leadingZero': (where) => `"/${where}" begins with a zero. Write it without.`,
   'prefix.range': (where) => `/${where} is above 32, the longest prefix.`,
@@ -167,6 +168,18 @@ const SENTENCES: {
   'paper.changed': (where) =>
     `Under papers, ${where} holds something else than the plan means: its SHA-256 is another.`,
   'file.twice': (where, { id }) => `${where}: the id "${id}" stands twice.`,
+  'switches.label': (where) =>
+    `Switch ${where} has no name: write what stands beside it on the device.`,
+  'switches.weight': (where) =>
+    `Say what ${where === '' ? 'it' : where} is worth: a dial for the tens is worth 10 at each step.`,
+  'switches.number': (where, { least, most }) =>
+    `“${where}” is no whole number from ${least} to ${most}.`,
+  'switches.order': (where) => `The values ${where} are the wrong way round.`,
+  'switches.pattern': (where) =>
+    `“${where}” has no place for the number: write {n}, or {nnn} for three digits.`,
+  'switches.noMeaning': () => 'Say what at least one value of the switches means.',
+  'kind.noWay': () => 'Choose at least one way in which it gets its address.',
+  'kind.noSwitches': () => 'It is set by switches: draw at least one.',
   'cell.empty': (where) => `The ${where} may not be empty.`,
   'cell.needed': (where) => `No ${where} is named here, and none was chosen for the whole list.`,
   'cell.long': (_where, { have, most }) => `This has ${have} characters; ${most} is the most.`,
@@ -175,6 +188,15 @@ const SENTENCES: {
   'cell.way': (where) => `“${where}” is no way to get an address.`,
   'cell.device': (where) => `No device is called “${where}”.`,
   'cell.noInterface': (where) => `${where} has no interface.`,
+  'cell.vlanNumber': (where) => `“${where}” is no VLAN: it is a number from 1 to 4094.`,
+  'cell.vlan': (where, { subnet, planned }) =>
+    planned === ''
+      ? `The line says VLAN ${where}, but ${subnet} is in none.`
+      : `The line says VLAN ${where}, but ${subnet} is in VLAN ${planned}.`,
+  'cell.maker': (where, { kind, maker }) =>
+    `The line says ${where}, but ${kind} is made by ${maker}.`,
+  'cell.orderNumber': (where, { kind, orderNumber }) =>
+    `The line says ${where}, but the order number of ${kind} is ${orderNumber}.`,
   'copy.nothing': () => 'Choose the devices to copy, and how often.',
   'copy.offset': (where, { subnet, size }) =>
     subnet

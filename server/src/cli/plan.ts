@@ -2,7 +2,7 @@ import { snagSentence } from '@ipsonomo/language';
 import { planSchema, readPlanFile } from '@ipsonomo/core/formats';
 import {
   formatPrefix,
-  parsePrefix,
+  readNetwork,
   type Issue,
   type Prefix,
   type Result,
@@ -57,7 +57,7 @@ export const checkPlan: Command = (paths, output) => {
 
 /** A block split into its needs, then what is left over. */
 export const split: Command = ([block = '', path = ''], output) => {
-  const prefix = parsePrefix(block);
+  const prefix = readNetwork(block);
   if (!prefix.ok) return refuseInput(output, prefix.error);
   const text = readText(path);
   if (!text.ok) return refuseInput(output, text.error);

@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import ExcelJS from 'exceljs';
 import { fail, ok, type Issue, type Result } from '@ipsonomo/core/net';
-import { MOST_CELLS, MOST_COLUMNS, MOST_ROWS, tableOf, type ListTable } from './table';
+import { MOST_CELLS, MOST_COLUMNS, MOST_ROWS, tableOf, type Line, type ListTable } from './table';
 
 /**
  * Reads the sheets of a workbook row by row, so that one that unpacks to more than it should is left
@@ -23,7 +23,7 @@ export async function readXlsx(
       worksheets: 'emit',
     });
     for await (const sheet of reader) {
-      const lines: string[][] = [];
+      const lines: Line[] = [];
       let cells = 0;
       for await (const row of sheet) {
         if (lines.length > MOST_ROWS)
@@ -34,7 +34,7 @@ export async function readXlsx(
         cells += line.length;
         if (cells > MOST_CELLS)
           return fail({ code: 'list.large', where: name, facts: { most: MOST_CELLS } });
-        lines.push(line);
+        lines.push({ at: row.number, cells: line });
       }
       const table = tableOf((sheet as { readonly name?: string }).name ?? name, lines);
       if (table.rows.length > 0) tables.push(table);

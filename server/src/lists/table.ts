@@ -3,6 +3,14 @@ export interface ListTable {
   readonly name: string;
   readonly headings: readonly string[];
   readonly rows: readonly (readonly string[])[];
+  /** Of each row its line in the file, counted from 1. */
+  readonly lines: readonly number[];
+}
+
+/** The cells of one line, and where it stands in its file. */
+export interface Line {
+  readonly at: number;
+  readonly cells: readonly string[];
 }
 
 /** How much a list may hold; a site has fewer devices. */
@@ -15,17 +23,20 @@ export const MOST_CELLS = 1_000_000;
  * The first line with at least two texts is the one of the headings; what stands above it is a title.
  * Lines without any text are left out.
  */
-export function tableOf(name: string, lines: readonly (readonly string[])[]): ListTable {
-  const filled = lines.filter((line) => line.some((cell) => cell.trim() !== ''));
+export function tableOf(name: string, lines: readonly Line[]): ListTable {
+  const filled = lines.filter(({ cells }) => cells.some((cell) => cell.trim() !== ''));
   const at = Math.max(
     0,
     filled.findIndex((line) => textsIn(line) >= Math.min(2, widest(filled))),
   );
-  return { name, headings: filled[at] ?? [], rows: filled.slice(at + 1) };
+  const below = filled.slice(at + 1);
+  return {
+    ...{ name, headings: filled[at]?.cells ?? [], rows: below.map(({ cells }) => cells) },
+    lines: below.map((line) => line.at),
+  };
 }
 
-const textsIn = (line: readonly string[]): number =>
-  line.filter((cell) => cell.trim() !== '').length;
+const textsIn = ({ cells }: Line): number => cells.filter((cell) => cell.trim() !== '').length;
 
-const widest = (lines: readonly (readonly string[])[]): number =>
+const widest = (lines: readonly Line[]): number =>
   lines.reduce((most, line) => Math.max(most, textsIn(line)), 0);

@@ -4,11 +4,12 @@ import type { PlanFile } from '@ipsonomo/core/formats';
 import {
   formatIpv4,
   formatMac,
+  formatPrefix,
   judgeLabel,
   parseIpv4,
   parseLabel,
   parseMac,
-  parsePrefix,
+  readNetwork,
   type Issue,
 } from '@ipsonomo/core/net';
 import {
@@ -122,10 +123,10 @@ export class PlanChanger {
   }
 
   async addSubnet(jobId: string, wanted: NewSubnet, actor: Actor): Promise<string> {
-    const prefix = must(parsePrefix(wanted.network));
+    const prefix = must(readNetwork(wanted.network));
     const gateway = wanted.gateway === null ? undefined : must(parseIpv4(wanted.gateway));
     const name = requireText(wanted.name);
-    const what = `added subnet ${name} ${wanted.network}`;
+    const what = `added subnet ${name} ${formatPrefix(prefix)}`;
     const { result } = await this.apply(jobId, actor, what, ({ doc }) => {
       const plan = planOf(doc);
       const realmId = plan.realms[0]?.id ?? FIRST_REALM.id;

@@ -1,5 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import type { ListLines, ListPreview, ListTaking, PreviewDevice } from '@ipsonomo/core/api';
+import type {
+  BadListCell,
+  ListLines,
+  ListPreview,
+  ListTaking,
+  PreviewDevice,
+} from '@ipsonomo/core/api';
 import { formatIpv4 } from '@ipsonomo/core/net';
 import {
   applyEdits,
@@ -44,24 +50,29 @@ export function listLines({
   return { lines: [headings, ...rows.slice(0, MOST_LINES)], count: rows.length };
 }
 
+interface TakenList extends Pick<NewRows, 'unknownKinds' | 'edits'> {
+  readonly bad: readonly BadListCell[];
+  readonly count: number;
+}
+
 /** The edits that take every good line; what is wrong with the others. */
-export function listDevices(
-  { list, taking, now }: Taking,
-  doc: PlanDoc,
-): Pick<NewRows, 'bad' | 'edits'> & { readonly count: number } {
-  const rows = tablesOf(list)[taking.sheet]?.rows ?? [];
+export function listDevices({ list, taking, now }: Taking, doc: PlanDoc): TakenList {
+  const { rows = [], lines: places = [] } = tablesOf(list)[taking.sheet] ?? {};
   const lines = rows.map((cells): ListRow =>
     Object.fromEntries(
       taking.columns.flatMap((column, at) => (column ? [[column, cells[at] ?? '']] : [])),
     ),
   );
-  const { bad, edits } = newRowsOf(planOf(doc), lines, taking.defaults, now, () => randomUUID());
-  return { bad, edits, count: lines.length };
+  const { bad, edits, unknownKinds } = newRowsOf(planOf(doc), lines, taking.defaults, now, () =>
+    randomUUID(),
+  );
+  const placed = bad.map((one) => ({ ...one, line: places[one.row] ?? one.row + 1 }));
+  return { bad: placed, edits, unknownKinds, count: lines.length };
 }
 
 /** What would become of a list. Nothing is changed. */
 export function listPreview(question: Taking, doc: PlanDoc): ListPreview {
-  const { bad, edits, count } = listDevices(question, doc);
+  const { bad, edits, unknownKinds, count } = listDevices(question, doc);
   const before = planOf(doc);
   const outcome = applyEdits(doc, edits);
   const after = outcome.ok ? planOf(outcome.value.doc) : before;
@@ -69,6 +80,7 @@ export function listPreview(question: Taking, doc: PlanDoc): ListPreview {
     count,
     badLines: new Set(bad.map((one) => one.row)).size,
     bad: bad.slice(0, MOST_BAD),
+    unknownKinds: unknownKinds.slice(0, MOST_BAD),
     devices: after.devices
       .slice(before.devices.length, before.devices.length + MOST_SHOWN)
       .map((device) => previewOf(after, device)),

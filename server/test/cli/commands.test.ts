@@ -102,7 +102,7 @@ const file = (name: string, bytes: Uint8Array) => {
 const good = readFileSync(join(DATA, 'bootpc-with-dnsmasq.pcap'));
 
 test.each<[string, OneCommand, string, RegExp]>([
-  ['no slash', subnet, '10.0.0.0', /has no prefix length/],
+  ['no slash', subnet, '10.0.0.0', /has no mask/],
   ['a letter', decodeHex, '0x12', /"x" is no hex digit/],
   ['half a byte', decodeHex, '123', /3 hex digits make no whole bytes/],
   ['nothing', decodeHex, '', /no bytes/],

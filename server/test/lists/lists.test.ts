@@ -31,6 +31,22 @@ test.each<[string, Uint8Array, readonly string[], readonly (readonly string[])[]
   expect(read).toMatchObject({ ok: true, value: [{ headings, rows }] });
 });
 
+test('a line is counted as its file counts it, titles and empty ones too', async () => {
+  const csv = readCsv(
+    'list.csv',
+    bytes('Hall 2\n\ndevice,ip\n\nPump,1\n"two\nlines",2\n,\nFan,3\n'),
+  );
+  expect(csv).toMatchObject({ ok: true, value: [{ lines: [5, 6, 8] }] });
+  const book = await workbook((one) => {
+    const sheet = one.addWorksheet('Hall');
+    sheet.getRow(2).values = ['device', 'ip'];
+    sheet.getRow(5).values = ['Pump', '1'];
+    sheet.getRow(9).values = ['Fan', '2'];
+  });
+  const xlsx = await readXlsx('list.xlsx', book, () => undefined);
+  expect(xlsx).toMatchObject({ ok: true, value: [{ lines: [5, 9] }] });
+});
+
 test.each<[string, Uint8Array, string]>([
   ['nothing', bytes(''), 'list.empty'],
   ['headings alone', bytes('a,b\n'), 'list.empty'],
@@ -78,6 +94,7 @@ test('a workbook: sheets, numbers, dates, formulas by their result, rich text, e
           ['Drive', '10.0.0.2'],
           ['', '', 'only here'],
         ],
+        lines: [4, 5, 6],
       },
     ],
   });

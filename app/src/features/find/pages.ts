@@ -5,6 +5,7 @@ import { FIND_WORDS } from '@ipsonomo/language/screens/find';
 const PAGES: readonly (readonly [path: string, title: string])[] = [
   ['new-devices', FIND_WORDS.addDevices],
   ['new-subnet', FIND_WORDS.addASubnet],
+  ['new-kind', FIND_WORDS.aKindOfYourOwn],
   ['import', FIND_WORDS.devicesFromAList],
   ['copy', FIND_WORDS.copyAMachine],
   ['block/new', FIND_WORDS.splitABlock],

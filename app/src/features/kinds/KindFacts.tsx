@@ -96,5 +96,7 @@ function factoryWords(factory: FactoryState): string {
       return KINDS_WORDS.whatItsSwitchesSay;
     case 'nameless':
       return KINDS_WORDS.withoutNameAndAddress;
+    case 'unknown':
+      return KINDS_WORDS.nobodySaidHow;
   }
 }

@@ -1,9 +1,11 @@
 import { Button } from '@rneui/themed';
+import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { type Kind, kindsOf } from '@ipsonomo/core/plan';
 import { WAY_WORDS } from '@ipsonomo/language';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { KIND_FORM_WORDS } from '@ipsonomo/language/screens/kind-form';
 import { KINDS_WORDS } from '@ipsonomo/language/screens/kinds';
 import { chooseFile, useJob } from '../../data';
 import { Field, Page, Row, Words } from '../../parts';
@@ -15,6 +17,7 @@ import { ReadKind } from './ReadKind';
 
 /** The shelf of kinds: what all devices of one order number share; more come from description files. */
 export function KindsScreen({ job: id }: { readonly job: string }) {
+  const router = useRouter();
   const { job } = useJob(id);
   const [wanted, setWanted] = useState('');
   const [open, setOpen] = useState<string>();
@@ -31,11 +34,18 @@ export function KindsScreen({ job: id }: { readonly job: string }) {
     <Page
       action={
         file ? null : (
-          <Button
-            size="lg"
-            title={KINDS_WORDS.readADescriptionFile}
-            onPress={() => void choose()}
-          />
+          <>
+            <Button
+              type="outline"
+              title={KIND_FORM_WORDS.aKindOfYourOwn}
+              onPress={() => router.navigate(`/job/${id}/new-kind`)}
+            />
+            <Button
+              size="lg"
+              title={KINDS_WORDS.readADescriptionFile}
+              onPress={() => void choose()}
+            />
+          </>
         )
       }
     >

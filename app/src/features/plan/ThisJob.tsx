@@ -1,11 +1,10 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
 import { View } from 'react-native';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { acts, jobsQuery, useAct } from '../../data';
-import { Field, Refusals, Words } from '../../parts';
+import { Field, Refusals, useKept, Words } from '../../parts';
 import { issuesOf } from '../words';
 
 /** The name of a job, and whether it is still worked on. */
@@ -14,7 +13,7 @@ export function ThisJob({ job, name }: { readonly job: string; readonly name: st
   const { data: jobs = [] } = useQuery(jobsQuery);
   const rename = useAct(acts.renameJob, { job });
   const archive = useAct(acts.archiveJob, { job });
-  const [typed, setTyped] = useState(name);
+  const [typed, setTyped, forget] = useKept(`name of ${job}`, name);
   const isArchived = jobs.find(({ id }) => id === job)?.archived ?? false;
   const putAway = () =>
     archive.mutate(
@@ -32,7 +31,7 @@ export function ThisJob({ job, name }: { readonly job: string; readonly name: st
         title={PLAN_WORDS.rename}
         disabled={typed.trim() === '' || typed.trim() === name}
         loading={rename.isPending}
-        onPress={() => rename.mutate({ name: typed })}
+        onPress={() => rename.mutate({ name: typed }, { onSuccess: forget })}
       />
       <Button
         type="outline"

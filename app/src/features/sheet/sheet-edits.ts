@@ -3,9 +3,9 @@ import {
   continueSeries,
   editsOfCells,
   formatCells,
+  LIST_COLUMNS,
   matchColumns,
   newRowsOf,
-  SHEET_COLUMNS,
   type BadCell,
   type BadRowCell,
   type Cell,
@@ -197,7 +197,7 @@ function rowFrom(texts: readonly string[], left: number): ListRow {
 /** Lines under headings, where the first line names at least two columns. */
 function headingsOf(block: readonly (readonly string[])[]): readonly ListRow[] | undefined {
   const [head, ...lines] = block;
-  const columns = head && lines.length > 0 ? matchColumns(head, SHEET_COLUMNS) : [];
+  const columns = head && lines.length > 0 ? matchColumns(head, LIST_COLUMNS) : [];
   if (columns.filter(Boolean).length < 2) return undefined;
   return lines.map((texts) =>
     Object.fromEntries(

@@ -2,12 +2,20 @@ import type { Kind } from '../kind';
 import type { Plan } from '../model';
 import { ASKING_KINDS } from './asking';
 import { NAMED_KINDS } from './named';
+import { OTHER_DEVICE, OTHER_SILENT_DEVICE } from './other';
 import { SWITCHED_KINDS } from './switched';
 
 export { toKind } from './build';
+export { OTHER_DEVICE, OTHER_SILENT_DEVICE } from './other';
 
 /** The kinds that ship with Ipsonomo; makers and devices are invented. */
-export const SHELF: readonly Kind[] = [...ASKING_KINDS, ...SWITCHED_KINDS, ...NAMED_KINDS];
+export const SHELF: readonly Kind[] = [
+  OTHER_DEVICE,
+  OTHER_SILENT_DEVICE,
+  ...ASKING_KINDS,
+  ...SWITCHED_KINDS,
+  ...NAMED_KINDS,
+];
 
 const byId: ReadonlyMap<string, Kind> = new Map(SHELF.map((kind) => [kind.id, kind]));
 

@@ -1,6 +1,9 @@
 import { messages } from '../../message';
 
 export const ADD_WORDS = messages({
+  answersPing: 'answers ping',
+  aKindOfYourOwn: 'A kind of your own',
+  needsNoKind: 'Nothing more needs to be known of it.',
   aDeviceAbove: 'a device above',
   anotherDevice: 'another device',
   device: '{drafts, plural, one {# device} other {# devices}}',

@@ -1,6 +1,8 @@
 import { messages } from '../../message';
 
 export const CONTROLLER_WORDS = messages({
+  columnsNotRead:
+    '{count, plural, one {One column is} other {# columns are}} not read, and not taken',
   foundByItsAddressTheName: 'found by its address: the name is another',
   itsNameIsNearlyThePlanned: 'its name is nearly the planned one',
   asEnteredInTheController: 'as entered in the controller: {known}',

@@ -1,6 +1,7 @@
 import { messages } from '../../message';
 
 export const FIND_WORDS = messages({
+  aKindOfYourOwn: 'Make a kind of your own',
   find: 'Find',
   findInThisJob: 'Find in this job',
   label: 'A device, any part of an address, a MAC, a name, a cabinet, a subnet, a page',

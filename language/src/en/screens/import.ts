@@ -5,6 +5,13 @@ export const IMPORT_WORDS = messages({
   theyWouldBringWrongSnagInto:
     'They would bring {wrong, plural, one {# wrong snag} other {# wrong snags}} into the plan.',
   line: 'line {row}, {title}{text}',
+  kindsNobodyKnows: '{count, plural, one {A kind} other {# kinds}} that nobody knows yet',
+  kindsNobodyKnowsMore:
+    'A kind that is made here takes any way of getting an address; say more of it under Kinds when you know it.',
+  wordsInLines: '{words}, in {lines, plural, one {# line} other {# lines}}',
+  notSaidYet: 'not said yet',
+  makeThisKind: 'Make the kind “{words}”',
+  andMoreKinds: 'and {count, plural, one {# more} other {# more}}, once these are said',
   leaveItOut: 'leave it out',
   sheet: 'Sheet',
   lines: '{name}, {count} lines',

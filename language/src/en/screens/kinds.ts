@@ -29,6 +29,7 @@ export const KINDS_WORDS = messages({
   asksByDhcp: 'asks by DHCP',
   has: 'has {address}',
   whatItsSwitchesSay: 'what its switches say',
+  nobodySaidHow: 'nobody said how',
   withoutNameAndAddress: 'without name and address',
   isBeingRead: '{name} is being read …',
   read: 'read {name}',

@@ -15,6 +15,7 @@ import {
   Refusals,
   Row,
   Words,
+  useDraft,
 } from '../../../parts';
 import { LabelField } from '../label/LabelField';
 import { issuesOf, lengthOf, placeOf } from '../../words';
@@ -24,7 +25,7 @@ import { kindsWaiting, waitingFor, type Waiting } from './boxes';
 export function DeskScreen({ job }: { readonly job: string }) {
   const { view, plan } = usePlan(job);
   const [kindId, setKindId] = useState<string>();
-  const [typed, setTyped] = useState('');
+  const [typed, setTyped] = useDraft(`desk ${job}`);
   const [chosen, setChosen] = useState<string>();
   const [last, setLast] = useState<Waiting>();
   const all = view && plan ? waitingFor(view, plan) : [];

@@ -1,24 +1,39 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { findKind, findSubnet, kindsOf, type Plan } from '@ipsonomo/core/plan';
+import {
+  findKind,
+  findSubnet,
+  kindsOf,
+  OTHER_DEVICE,
+  OTHER_SILENT_DEVICE,
+  type Kind,
+  type Plan,
+} from '@ipsonomo/core/plan';
 import { issueOf } from '@ipsonomo/core/net';
 import { WAY_WORDS } from '@ipsonomo/language';
 import { ADD_WORDS } from '@ipsonomo/language/screens/add';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { useEdit, usePlan } from '../../../data';
-import { Card, Field, Page, Pick, Refusals, Words } from '../../../parts';
+import { Card, Field, Page, Pick, Refusals, Toggle, Words } from '../../../parts';
 import { useWide } from '../../../theme';
 import { issuesOf } from '../../words';
 import type { Correction, Draft, Frame } from './drafts';
 import { useNewDevices } from './use-new-devices';
 
 /** Devices of one kind: a name and the next free address are proposed for each. */
-export function NewDevicesScreen({ job }: { readonly job: string }) {
+export function NewDevicesScreen({
+  job,
+  kind,
+}: {
+  readonly job: string;
+  /** One that was just made, and is meant. */
+  readonly kind?: string | undefined;
+}) {
   const router = useRouter();
   const { plan } = usePlan(job);
-  const form = useNewDevices(plan);
+  const form = useNewDevices(job, plan, kind);
   const edit = useEdit(job);
   const { frame, change, drafts } = form;
   const subnet = plan && findSubnet(plan, frame.subnetId);
@@ -33,7 +48,12 @@ export function NewDevicesScreen({ job }: { readonly job: string }) {
               : (drafts[0]?.title ?? ''),
         }),
       },
-      { onSuccess: () => router.navigate(`/job/${job}/plan`) },
+      {
+        onSuccess: () => {
+          form.forget();
+          router.navigate(`/job/${job}/plan`);
+        },
+      },
     );
   const full = form.isFull && subnet ? [issueOf('address.full', subnet.name)] : [];
   return (
@@ -56,7 +76,7 @@ export function NewDevicesScreen({ job }: { readonly job: string }) {
       <Words size="title" heading={1}>
         {ADD_WORDS.newDevices}
       </Words>
-      {plan ? <What {...{ plan, frame, change }} /> : null}
+      {plan ? <What {...{ job, plan, frame, change }} /> : null}
       <Beside>
         <Field label={ADD_WORDS.howMany} value={form.count} onChange={form.setCount} numeric />
         <Field
@@ -102,13 +122,17 @@ export function NewDevicesScreen({ job }: { readonly job: string }) {
 }
 
 interface WhatProps {
+  readonly job: string;
   readonly plan: Plan;
   readonly frame: Frame;
   readonly change: (part: Partial<Frame>) => void;
 }
 
 /** Kind, way, subnet and controller. */
-function What({ plan, frame, change }: WhatProps) {
+function What({ job, plan, frame, change }: WhatProps) {
+  const router = useRouter();
+  const isOther = frame.kindId === OTHER_DEVICE.id || frame.kindId === OTHER_SILENT_DEVICE.id;
+  const isSilent = frame.kindId === OTHER_SILENT_DEVICE.id;
   const ways = findKind(plan, frame.kindId)?.ways ?? [];
   const controllers = plan.devices.filter(
     (one) => findKind(plan, one.kindId)?.role === 'controllers',
@@ -117,13 +141,23 @@ function What({ plan, frame, change }: WhatProps) {
     <>
       <Pick
         label={PLAN_WORDS.kind}
-        options={kindsOf(plan).map((kind) => ({
-          value: kind.id,
-          title: kind.name,
-          detail: `${kind.maker} · ${kind.ways.map(({ way }) => WAY_WORDS[way]).join(', ')}`,
-        }))}
-        value={frame.kindId}
+        options={kindsOf(plan)
+          .filter((kind) => kind.id !== OTHER_SILENT_DEVICE.id)
+          .map((kind) => ({ value: kind.id, title: kind.name, detail: detailOf(kind) }))}
+        value={isOther ? OTHER_DEVICE.id : frame.kindId}
         onChange={(kindId) => change({ kindId, way: undefined })}
+      />
+      {isOther ? (
+        <Toggle
+          title={ADD_WORDS.answersPing}
+          isOn={!isSilent}
+          onPress={() => change({ kindId: isSilent ? OTHER_DEVICE.id : OTHER_SILENT_DEVICE.id })}
+        />
+      ) : null}
+      <Button
+        type="outline"
+        title={ADD_WORDS.aKindOfYourOwn}
+        onPress={() => router.navigate(`/job/${job}/new-kind`)}
       />
       {ways.length > 1 ? (
         <Pick
@@ -153,6 +187,11 @@ function What({ plan, frame, change }: WhatProps) {
     </>
   );
 }
+
+const detailOf = (kind: Kind): string =>
+  kind.id === OTHER_DEVICE.id
+    ? ADD_WORDS.needsNoKind
+    : `${kind.maker} · ${kind.ways.map(({ way }) => WAY_WORDS[way]).join(', ')}`;
 
 /** What is about to be added, beside the button that does it. */
 function summaryOf(drafts: readonly Draft[]): string {

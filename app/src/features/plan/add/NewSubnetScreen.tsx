@@ -3,10 +3,11 @@ import { useRouter } from 'expo-router';
 import {
   firstHostOf,
   formatIpv4,
+  formatPrefix,
   hostCountOf,
   lastHostOf,
   parseIpv4,
-  parsePrefix,
+  readNetwork,
   specialBlocksWithin,
   type Ipv4,
   type Issue,
@@ -16,18 +17,19 @@ import { checkSubnet, FIRST_REALM, type Plan } from '@ipsonomo/core/plan';
 import { ADD_WORDS } from '@ipsonomo/language/screens/add';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { acts, useAct, usePlan } from '../../../data';
-import { Field, Notice, Page, Refusals, Words, useDraft } from '../../../parts';
+import { Field, Notice, Page, Refusals, Words, useKept } from '../../../parts';
 import { issuesOf } from '../../words';
+
+const NOTHING = { name: '', network: '', gateway: '', vlan: '' };
 
 /** A new subnet, checked while it is typed. */
 export function NewSubnetScreen({ job }: { readonly job: string }) {
   const router = useRouter();
   const { plan } = usePlan(job);
   const add = useAct(acts.addSubnet, { job });
-  const [name, setName, forgetName] = useDraft(`new subnet name ${job}`);
-  const [network, setNetwork, forgetNetwork] = useDraft(`new subnet network ${job}`);
-  const [gateway, setGateway, forgetGateway] = useDraft(`new subnet gateway ${job}`);
-  const [vlan, setVlan, forgetVlan] = useDraft(`new subnet vlan ${job}`);
+  const [{ name, network, gateway, vlan }, keep, forget] = useKept(`new subnet ${job}`, NOTHING);
+  const set = (field: keyof typeof NOTHING) => (text: string) =>
+    keep((all) => ({ ...all, [field]: text }));
   const read = readSubnet(plan, network, gateway);
   const vlanOk = vlan === '' || (/^[0-9]+$/.test(vlan) && +vlan >= 1 && +vlan <= 4094);
   const ready = name.trim() !== '' && read.prefix && !read.issues.length && vlanOk;
@@ -35,14 +37,14 @@ export function NewSubnetScreen({ job }: { readonly job: string }) {
     add.mutate(
       {
         name,
-        network,
+        network: read.prefix ? formatPrefix(read.prefix) : network,
         gateway: gateway === '' ? null : gateway,
         vlan: vlan === '' ? null : Number(vlan),
         purpose: ADD_WORDS.machineNetwork,
       },
       {
         onSuccess() {
-          for (const forget of [forgetName, forgetNetwork, forgetGateway, forgetVlan]) forget();
+          forget();
           router.navigate(`/job/${job}/plan`);
         },
       },
@@ -65,13 +67,13 @@ export function NewSubnetScreen({ job }: { readonly job: string }) {
       <Field
         label={PLAN_WORDS.name}
         value={name}
-        onChange={setName}
+        onChange={set('name')}
         placeholder={PLAN_WORDS.filterHall}
       />
       <Field
         label={PLAN_WORDS.networkWithPrefixLength}
         value={network}
-        onChange={setNetwork}
+        onChange={set('network')}
         placeholder="172.22.42.0/24"
         issue={network === '' ? undefined : read.networkIssue}
         figures
@@ -80,7 +82,7 @@ export function NewSubnetScreen({ job }: { readonly job: string }) {
       <Field
         label={ADD_WORDS.gatewayIfItHasOne}
         value={gateway}
-        onChange={setGateway}
+        onChange={set('gateway')}
         placeholder={read.prefix ? formatIpv4(firstHostOf(read.prefix)) : '172.22.42.1'}
         issue={gateway === '' ? undefined : read.gatewayIssue}
         figures
@@ -88,7 +90,7 @@ export function NewSubnetScreen({ job }: { readonly job: string }) {
       <Field
         label={ADD_WORDS.vlanIfItHasOne}
         value={vlan}
-        onChange={setVlan}
+        onChange={set('vlan')}
         numeric
         issue={
           vlanOk
@@ -114,7 +116,7 @@ interface Reading {
 }
 
 function readSubnet(plan: Plan | undefined, network: string, gatewayText: string): Reading {
-  const prefix = parsePrefix(network);
+  const prefix = readNetwork(network);
   const gateway = gatewayText === '' ? undefined : parseIpv4(gatewayText);
   const value: Ipv4 | undefined = gateway?.ok ? gateway.value : undefined;
   return {

@@ -1,22 +1,34 @@
-import { useMemo, useState } from 'react';
-import { SHELF, type Plan } from '@ipsonomo/core/plan';
+import { useEffect, useMemo } from 'react';
+import { OTHER_DEVICE, type Plan } from '@ipsonomo/core/plan';
+import { useKept } from '../../../parts';
 import { draftsOf, editsOfDrafts, patternIssue, type Correction, type Frame } from './drafts';
 
 const MOST = 200;
 
 const FIRST: Frame = {
-  ...{ kindId: SHELF[0]?.id ?? '', subnetId: '', way: undefined, area: '', cabinet: '' },
+  ...{ kindId: OTHER_DEVICE.id, subnetId: '', way: undefined, area: '', cabinet: '' },
   ...{ controllerId: undefined, titles: '', pattern: '' },
 };
+
+const BEGUN: Begun = { typed: FIRST, count: '1', corrections: [] };
+
+interface Begun {
+  readonly typed: Frame;
+  readonly count: string;
+  readonly corrections: readonly Correction[];
+}
 
 /** A change of these makes other devices: what was corrected of the old ones is forgotten. */
 const OTHERS = ['kindId', 'subnetId'] as const;
 
 /** The devices about to be added: proposed from the plan, corrected by a person. */
-export function useNewDevices(plan: Plan | undefined) {
-  const [typed, setTyped] = useState(FIRST);
-  const [count, setCount] = useState('1');
-  const [corrections, setCorrections] = useState<readonly Correction[]>([]);
+export function useNewDevices(job: string, plan: Plan | undefined, kindId?: string) {
+  const [{ typed, count, corrections }, keep, forget] = useKept(`new devices ${job}`, BEGUN);
+  const setCount = (next: string) => keep((all) => ({ ...all, count: next }));
+  useEffect(() => {
+    if (kindId !== undefined)
+      keep((all) => ({ ...all, typed: { ...all.typed, kindId, way: undefined }, corrections: [] }));
+  }, [kindId, keep]);
   const frame = useMemo(
     () => ({ ...typed, subnetId: typed.subnetId || (plan?.subnets[0]?.id ?? '') }),
     [typed, plan],
@@ -27,18 +39,25 @@ export function useNewDevices(plan: Plan | undefined) {
     [plan, frame, number, corrections],
   );
   const change = (part: Partial<Frame>) => {
-    if (OTHERS.some((field) => field in part)) setCorrections([]);
-    setTyped((all) => ({ ...all, ...part }));
+    const isOther = OTHERS.some((field) => field in part);
+    keep((all) => ({
+      ...all,
+      typed: { ...all.typed, ...part },
+      corrections: isOther ? [] : all.corrections,
+    }));
   };
   const correct = (index: number, correction: Correction) =>
-    setCorrections((all) => {
-      const next = [...all];
-      next[index] = { ...next[index], ...correction };
-      return next;
+    keep((all) => {
+      const corrections = Array.from(
+        { length: Math.max(all.corrections.length, index + 1) },
+        (_, at) => all.corrections[at] ?? {},
+      );
+      corrections[index] = { ...corrections[index], ...correction };
+      return { ...all, corrections };
     });
   const wrongPattern = patternIssue(frame.pattern);
   return {
-    ...{ frame, change, count, setCount, drafts, correct, wrongPattern },
+    ...{ frame, change, count, setCount, drafts, correct, wrongPattern, forget },
     edits: () => (plan ? editsOfDrafts(plan, frame, drafts, corrections) : []),
     /** A subnet of the plan has no free address for so many. */
     isFull: number > 0 && drafts.length < number,

@@ -8,7 +8,7 @@ import { editsOfSplit } from '@ipsonomo/core/reshape';
 import { BLOCK_WORDS } from '@ipsonomo/language/screens/block';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { newId, useEdit, useJob } from '../../../data';
-import { Card, Field, Page, Refusals, Words } from '../../../parts';
+import { Card, Field, Page, Refusals, useKept, Words } from '../../../parts';
 import { useColours } from '../../../theme';
 import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
 import { issuesOf } from '../../words';
@@ -46,7 +46,7 @@ function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
   const edit = useEdit(id);
   // What was seen when the form was opened: a block that somebody else changed since is a conflict.
   const [opened] = useState(doc);
-  const [draft, setDraft] = useState(first);
+  const [draft, setDraft, forget] = useKept(isNew ? `new block ${id}` : `block ${first.id}`, first);
   const conflicts = conflictsOf(edit.error);
   const read = useMemo(() => readBlock(draft), [draft]);
   const change = useMemo(
@@ -63,10 +63,14 @@ function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
       ...now,
       needs: now.needs.flatMap((one, at) => (at === index ? (need ? [need] : []) : [one])),
     }));
+  const leave = () => {
+    forget();
+    router.navigate(`/job/${id}/plan`);
+  };
   const write = (edits: readonly Edit[]) =>
     edit.mutate(
       { edits, why: BLOCK_WORDS.splitIntoSubnet({ network: draft.network, added: added.length }) },
-      { onSuccess: () => router.navigate(`/job/${id}/plan`) },
+      { onSuccess: leave },
     );
   const save = () => change?.ok && write(change.value.edits);
   return (
@@ -130,7 +134,7 @@ function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
             edits={edit.variables?.edits ?? []}
             isBusy={edit.isPending}
             onSettle={write}
-            onLeave={() => router.navigate(`/job/${id}/plan`)}
+            onLeave={leave}
           />
         </Card>
       ) : (

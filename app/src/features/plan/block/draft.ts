@@ -1,4 +1,4 @@
-import { formatPrefix, parsePrefix, type Issue } from '@ipsonomo/core/net';
+import { formatPrefix, readNetwork, type Issue } from '@ipsonomo/core/net';
 import { FIRST_REALM, type Block, type Need, type Plan } from '@ipsonomo/core/plan';
 import { BLOCK_WORDS } from '@ipsonomo/language/screens/block';
 import { newId } from '../../../data/new-id';
@@ -61,7 +61,7 @@ export interface BlockReading {
 
 /** What was typed as a block of the plan; a line without a name and a number is not there yet. */
 export function readBlock(draft: BlockDraft): BlockReading {
-  const prefix = parsePrefix(draft.network.trim());
+  const prefix = readNetwork(draft.network);
   const lines = draft.needs.map(readNeed);
   const needIssues = lines.map((line) => (line && 'code' in line ? line : undefined));
   const isWhole = prefix.ok && needIssues.every((one) => one === undefined);
@@ -86,7 +86,7 @@ function readNeed(draft: NeedDraft): Need | Issue | undefined {
   const [devices, growthPercent, held] = numbers;
   if (devices === undefined || growthPercent === undefined || held === undefined)
     return { code: 'need.number', where: name };
-  const fixed = draft.fixed.trim() === '' ? undefined : parsePrefix(draft.fixed.trim());
+  const fixed = draft.fixed.trim() === '' ? undefined : readNetwork(draft.fixed);
   if (fixed && !fixed.ok) return fixed.error;
   return { name, devices, growthPercent, held, isWhole24: draft.isWhole24, fixed: fixed?.value };
 }

@@ -17,7 +17,7 @@ import { useCopy, type CopyForm } from './use-copy';
 export function CopyScreen({ job: id }: { readonly job: string }) {
   const router = useRouter();
   const { job } = useJob(id);
-  const form = useCopy(job?.plan, job?.doc, job?.snags);
+  const form = useCopy(id, job?.plan, job?.doc, job?.snags);
   const edit = useEdit(id);
   const { made } = form;
   const copying = made?.ok ? made.value : undefined;
@@ -28,7 +28,7 @@ export function CopyScreen({ job: id }: { readonly job: string }) {
           edits: copying.edits,
           why: COPY_WORDS.copiedDevicesTimes({ devices: form.devices.length, count: form.count }),
         },
-        { onSuccess: () => router.navigate(`/job/${id}/plan`) },
+        { onSuccess: () => (form.forget(), router.navigate(`/job/${id}/plan`)) },
       );
   };
   return (

@@ -3,24 +3,38 @@ import { sizeOf, type Result } from '@ipsonomo/core/net';
 import { applyEdits, planOf, type Device, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
 import { copyMachine, type Copying, type CopyOrder } from '@ipsonomo/core/reshape';
 import { countWrong, snagsOf, type Snag } from '@ipsonomo/core/snags';
+import { useKept } from '../../../parts';
 import { newId } from '../../../data/new-id';
+
+interface Begun {
+  readonly subnetIds: readonly string[];
+  readonly countText: string;
+  readonly first: string;
+  readonly by: 'offset' | 'realm';
+  /** Empty: as far as the chosen subnets reach. */
+  readonly offset: string;
+  readonly find: string;
+  readonly replace: string;
+}
+
+const BEGUN: Begun = {
+  ...{ subnetIds: [], countText: '1', first: '2', by: 'offset', offset: '', find: '', replace: '' },
+};
 
 /** What is copied and how, as it is typed, with what would come of it. */
 export function useCopy(
+  job: string,
   plan: Plan | undefined,
   doc: PlanDoc | undefined,
   snags: readonly Snag[] | undefined,
 ) {
-  const [subnetIds, setSubnetIds] = useState<ReadonlySet<string>>(new Set());
-  const [countText, setCount] = useState('1');
-  const [first, setFirst] = useState('2');
-  const [by, setBy] = useState<'offset' | 'realm'>('offset');
-  const [typedOffset, setOffset] = useState<string>();
-  const [find, setFind] = useState('');
-  const [replace, setReplace] = useState('');
+  const [typed, keep, forget] = useKept(`copy ${job}`, BEGUN);
+  const { countText, first, by, find, replace } = typed;
+  const set = (field: keyof Begun) => (text: string) => keep((all) => ({ ...all, [field]: text }));
+  const subnetIds = useMemo(() => new Set(typed.subnetIds), [typed.subnetIds]);
   const [now] = useState(() => Date.now());
   const devices = useMemo(() => devicesIn(plan, subnetIds), [plan, subnetIds]);
-  const offset = typedOffset ?? String(span(plan, subnetIds));
+  const offset = typed.offset || String(span(plan, subnetIds));
   const count = wholeOf(countText) ?? 0;
   const made = useMemo((): Result<Copying> | undefined => {
     if (!plan || devices.length === 0 || count < 1 || count > MOST_COPIES) return undefined;
@@ -37,14 +51,17 @@ export function useCopy(
     [doc, snags, made],
   );
   const toggleSubnet = (id: string) =>
-    setSubnetIds((known) => {
-      const next = new Set(known);
-      if (!next.delete(id)) next.add(id);
-      return next;
-    });
+    keep((all) => ({
+      ...all,
+      subnetIds: all.subnetIds.includes(id)
+        ? all.subnetIds.filter((one) => one !== id)
+        : [...all.subnetIds, id],
+    }));
   return {
-    ...{ subnetIds, toggleSubnet, devices, countText, setCount, count, first, setFirst, by, setBy },
-    ...{ offset, setOffset, find, setFind, replace, setReplace, made, newWrong },
+    ...{ subnetIds, toggleSubnet, devices, countText, count, first, by, offset, find, replace },
+    ...{ setCount: set('countText'), setFirst: set('first'), setOffset: set('offset') },
+    ...{ setFind: set('find'), setReplace: set('replace'), made, newWrong, forget },
+    setBy: (next: Begun['by']) => keep((all) => ({ ...all, by: next })),
   };
 }
 

@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { DeviceInfo, InterfaceView } from '@ipsonomo/core/api';
 import { parseHostName } from '@ipsonomo/core/names';
 import { parseIpv4, type Issue } from '@ipsonomo/core/net';
@@ -18,7 +18,7 @@ import {
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { useEdit } from '../../../data';
-import { Card, Field, Refusals } from '../../../parts';
+import { Card, Field, Refusals, useKept } from '../../../parts';
 import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
 import { issuesOf } from '../../words';
 
@@ -49,18 +49,26 @@ export function Change(props: Props) {
   };
   if (!opened)
     return <Button type="outline" title={PLAN_WORDS.changeNameOrAddress} onPress={open} />;
-  return <Form {...props} opened={opened} onClose={() => setOpened(undefined)} />;
+  return <Form {...props} opened={opened} close={() => setOpened(undefined)} />;
 }
 
 interface FormProps extends Props {
   readonly opened: Opened;
-  readonly onClose: () => void;
+  readonly close: () => void;
 }
 
-function Form({ job, device, at, plan, doc, opened, onClose }: FormProps) {
-  const [title, setTitle] = useState(device.title);
-  const [name, setName] = useState(device.name);
-  const [address, setAddress] = useState(at.address);
+function Form({ job, device, at, plan, doc, opened, close }: FormProps) {
+  const first = useMemo(
+    () => ({ title: device.title, name: device.name, address: at.address }),
+    [device.title, device.name, at.address],
+  );
+  const [{ title, name, address }, keep, forget] = useKept(`change ${at.id}`, first);
+  const set = (field: keyof typeof first) => (text: string) =>
+    keep((all) => ({ ...all, [field]: text }));
+  const onClose = () => {
+    forget();
+    close();
+  };
   const edit = useEdit(job);
   const conflicts = conflictsOf(edit.error);
   const addressIssue = addressIssueOf(plan, at, address);
@@ -91,18 +99,18 @@ function Form({ job, device, at, plan, doc, opened, onClose }: FormProps) {
     );
   return (
     <Card strong>
-      <Field label={PLAN_WORDS.whatPeopleCallIt} value={title} onChange={setTitle} />
+      <Field label={PLAN_WORDS.whatPeopleCallIt} value={title} onChange={set('title')} />
       <Field
         label={PLAN_WORDS.hostName}
         value={name}
-        onChange={setName}
+        onChange={set('name')}
         issue={nameIssue}
         figures
       />
       <Field
         label={COMMON_WORDS.address}
         value={address}
-        onChange={setAddress}
+        onChange={set('address')}
         issue={addressIssue}
         figures
       />

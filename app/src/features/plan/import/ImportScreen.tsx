@@ -1,11 +1,10 @@
 import { Button, LinearProgress } from '@rneui/themed';
-import { useState } from 'react';
 import type { ListView } from '@ipsonomo/core/api';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { IMPORT_WORDS } from '@ipsonomo/language/screens/import';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { acts, chooseFile, useAct, useJob, useList } from '../../../data';
-import { Notice, Page, Refusals, Words } from '../../../parts';
+import { Notice, Page, Refusals, useDraft, Words } from '../../../parts';
 import { issuesOf } from '../../words';
 import { Matching } from './Matching';
 
@@ -18,16 +17,20 @@ const readingWords = (view: ListView | undefined): string =>
 export function ImportScreen({ job: id }: { readonly job: string }) {
   const { job, error } = useJob(id);
   const send = useAct(acts.sendList, { job: id });
-  const [list, setList] = useState<string>();
-  const { data: view, error: lost } = useList(id, list);
+  // A list that was sent is there for as long as the server keeps it, also after a reload.
+  const [list, setList] = useDraft(`list ${id}`);
+  const { data: view, error: lost } = useList(id, list || undefined);
+  // The server keeps few lists, and none when it starts anew: it is chosen again.
+  const isGone = issuesOf(lost)?.some(({ code }) => code === 'thing.unknown') === true;
   const choose = async () => {
     const file = await chooseFile('.xlsx,.csv,.txt,.tsv');
     if (!file) return;
-    setList(undefined);
+    setList('');
     send.mutate(file, { onSuccess: (made) => setList(made.id) });
   };
-  const isBusy = send.isPending || view?.state === 'reading' || view?.state === 'waiting';
-  if (job && list !== undefined && view?.state === 'ready')
+  const isBusy =
+    send.isPending || (!isGone && view?.state === 'reading') || view?.state === 'waiting';
+  if (job && list !== '' && view?.state === 'ready')
     return (
       <Matching
         key={list}
@@ -35,6 +38,7 @@ export function ImportScreen({ job: id }: { readonly job: string }) {
         plan={job.plan}
         sheets={view.sheets}
         onAgain={() => void choose()}
+        onTaken={() => setList('')}
       />
     );
   return (
@@ -67,7 +71,7 @@ export function ImportScreen({ job: id }: { readonly job: string }) {
           <Notice tone="plain">{IMPORT_WORDS.nothingWasTakenFromIt}</Notice>
         </>
       ) : null}
-      <Refusals issues={issuesOf(error ?? send.error ?? lost)} />
+      <Refusals issues={issuesOf(error ?? send.error ?? (isGone ? undefined : lost))} />
     </Page>
   );
 }

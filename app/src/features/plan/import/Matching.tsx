@@ -1,18 +1,19 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { View } from 'react-native';
 import type { ListTaking, SheetSummary } from '@ipsonomo/core/api';
 import { kindsOf, type Plan } from '@ipsonomo/core/plan';
-import { matchColumns, SHEET_COLUMNS, type ColumnId } from '@ipsonomo/core/sheet';
+import { LIST_COLUMNS, matchColumns, type ColumnId, type KindWords } from '@ipsonomo/core/sheet';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { IMPORT_WORDS } from '@ipsonomo/language/screens/import';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { acts, useAct, useListPreview } from '../../../data';
-import { Card, Page, Pick, Refusals, Words } from '../../../parts';
+import { Card, Page, Pick, Refusals, useKept, Words } from '../../../parts';
 import { useWide } from '../../../theme';
 import { issuesOf } from '../../words';
 import { Preview } from './Preview';
+import { UnknownKinds } from './UnknownKinds';
 
 interface Props {
   readonly id: string;
@@ -20,46 +21,62 @@ interface Props {
   readonly plan: Plan;
   readonly sheets: readonly SheetSummary[];
   readonly onAgain: () => void;
+  readonly onTaken: () => void;
 }
 
 type Columns = readonly (ColumnId | null)[];
 
+interface Matched {
+  readonly sheet: number;
+  /** By sheet, once somebody chose. */
+  readonly typed: Readonly<Record<number, Columns>>;
+  readonly kindId: string | null;
+  readonly subnetId: string | null;
+  readonly kinds: readonly KindWords[];
+}
+
+const NOTHING: Matched = { sheet: 0, typed: {}, kindId: null, subnetId: null, kinds: [] };
+
 const OPTIONS = [
   { value: null, title: IMPORT_WORDS.leaveItOut },
-  ...SHEET_COLUMNS.map(({ id, title }) => ({ value: id as ColumnId | null, title })),
+  ...LIST_COLUMNS.map(({ id, title }) => ({ value: id as ColumnId | null, title })),
 ];
 
 /** Which column is what, guessed and to be corrected; below it what comes of the list. */
-export function Matching({ id, list, plan, sheets, onAgain }: Props) {
+export function Matching({ id, list, plan, sheets, onAgain, onTaken }: Props) {
   const router = useRouter();
   const wide = useWide();
-  const [sheet, setSheet] = useState(0);
-  const [typed, setTyped] = useState<ReadonlyMap<number, Columns>>(new Map());
-  const [kindId, setKindId] = useState<string | null>(null);
-  const [subnetId, setSubnetId] = useState<string | null>(
-    plan.subnets.length === 1 ? (plan.subnets[0]?.id ?? null) : null,
-  );
+  const only = plan.subnets.length === 1 ? (plan.subnets[0]?.id ?? null) : null;
+  const first = useMemo((): Matched => ({ ...NOTHING, subnetId: only }), [only]);
+  const [matched, keep, forget] = useKept(`columns of ${list}`, first);
+  const { sheet, typed, kindId, subnetId, kinds } = matched;
+  const set = (part: Partial<Matched>) => keep((all) => ({ ...all, ...part }));
   const shown = sheets[sheet];
   const guessed = useMemo(() => guess(plan, shown), [plan, shown]);
-  const columns = typed.get(sheet) ?? guessed;
+  const columns = typed[sheet] ?? guessed;
   const taking = useMemo(
     (): ListTaking => ({
       ...{ sheet, columns },
-      defaults: { ...(kindId ? { kindId } : {}), ...(subnetId ? { subnetId } : {}) },
+      defaults: { ...(kindId ? { kindId } : {}), ...(subnetId ? { subnetId } : {}), kinds },
     }),
-    [sheet, columns, kindId, subnetId],
+    [sheet, columns, kindId, subnetId, kinds],
   );
   const { data: preview, error } = useListPreview(id, list, taking);
   const take = useAct(acts.takeList, { job: id, list });
   const good = preview ? preview.count - preview.badLines : 0;
   const setColumn = (at: number, column: ColumnId | null) =>
-    setTyped((known) =>
-      // A column stands for one thing: whoever had it before gives it up.
-      new Map(known).set(
-        sheet,
-        columns.map((one, index) => (index === at ? column : one === column ? null : one)),
-      ),
-    );
+    set({
+      typed: {
+        ...typed,
+        // A column stands for one thing: whoever had it before gives it up.
+        [sheet]: columns.map((one, index) => (index === at ? column : one === column ? null : one)),
+      },
+    });
+  const done = () => {
+    forget();
+    onTaken();
+    router.navigate(`/job/${id}/plan`);
+  };
   return (
     <Page
       maxWidth={1140}
@@ -69,9 +86,7 @@ export function Matching({ id, list, plan, sheets, onAgain }: Props) {
           title={takeWords(good, preview?.badLines ?? 0)}
           disabled={good === 0}
           loading={take.isPending}
-          onPress={() =>
-            take.mutate(taking, { onSuccess: () => router.navigate(`/job/${id}/plan`) })
-          }
+          onPress={() => take.mutate(taking, { onSuccess: done })}
         />
       }
     >
@@ -88,7 +103,7 @@ export function Matching({ id, list, plan, sheets, onAgain }: Props) {
                 title: IMPORT_WORDS.lines({ name: one.name, count: one.count }),
               }))}
               value={sheet}
-              onChange={setSheet}
+              onChange={(next) => set({ sheet: next })}
             />
           ) : null}
           <Card>
@@ -103,7 +118,7 @@ export function Matching({ id, list, plan, sheets, onAgain }: Props) {
                 })),
               ]}
               value={kindId}
-              onChange={setKindId}
+              onChange={(next) => set({ kindId: next })}
             />
             <Pick
               label={COMMON_WORDS.subnet}
@@ -112,9 +127,14 @@ export function Matching({ id, list, plan, sheets, onAgain }: Props) {
                 ...plan.subnets.map((one) => ({ value: one.id as string | null, title: one.name })),
               ]}
               value={subnetId}
-              onChange={setSubnetId}
+              onChange={(next) => set({ subnetId: next })}
             />
           </Card>
+          <UnknownKinds
+            {...{ plan, kinds }}
+            unknown={preview?.unknownKinds ?? []}
+            onChange={(next) => set({ kinds: next })}
+          />
           {shown ? <ColumnCards sheet={shown} columns={columns} onChange={setColumn} /> : null}
         </View>
         <View style={{ flex: wide ? 2 : undefined }}>
@@ -129,7 +149,7 @@ export function Matching({ id, list, plan, sheets, onAgain }: Props) {
 
 function guess(plan: Plan, sheet: SheetSummary | undefined): Columns {
   const remembered = new Map(plan.settings.columns.map((one) => [one.heading, one.field]));
-  return matchColumns(sheet?.headings ?? [], SHEET_COLUMNS, remembered).map((one) => one ?? null);
+  return matchColumns(sheet?.headings ?? [], LIST_COLUMNS, remembered).map((one) => one ?? null);
 }
 
 function takeWords(good: number, bad: number): string {

@@ -26,7 +26,7 @@ export function Preview({ preview }: { readonly preview: ListPreview }) {
         >
           <Words size="second">
             {IMPORT_WORDS.line({
-              row: one.row + 1,
+              row: one.line,
               title: columnOf(one.column).title,
               text: one.text === '' ? '' : ` “${one.text}”`,
             })}

@@ -8,7 +8,7 @@ import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { REVISIONS_WORDS } from '@ipsonomo/language/screens/revisions';
 import { acts, reading, useAct, useActOn, useJob } from '../../../data';
-import { Field, LongList, Page, Refusals, Row, Words } from '../../../parts';
+import { Field, LongList, Page, Refusals, Row, useKept, Words } from '../../../parts';
 import { useColours } from '../../../theme';
 import { issuesOf } from '../../words';
 import { Compare } from './Compare';
@@ -107,7 +107,7 @@ function Revision({ id, one, isChosen, onPress }: RevisionProps) {
 
 function Naming({ id, one }: Pick<RevisionProps, 'id' | 'one'>) {
   const colours = useColours();
-  const [name, setName] = useState(one.name ?? '');
+  const [name, setName, forget] = useKept(`name of ${id} ${one.number}`, one.name ?? '');
   const naming = useActOn(acts.nameRevision);
   return (
     <View style={{ padding: 12, gap: 4, backgroundColor: colours.surface }}>
@@ -124,10 +124,10 @@ function Naming({ id, one }: Pick<RevisionProps, 'id' | 'one'>) {
         disabled={name.trim() === '' || name === one.name}
         loading={naming.isPending}
         onPress={() =>
-          naming.mutate({
-            params: { job: id, number: String(one.number) },
-            body: { name: name.trim() },
-          })
+          naming.mutate(
+            { params: { job: id, number: String(one.number) }, body: { name: name.trim() } },
+            { onSuccess: forget },
+          )
         }
       />
     </View>

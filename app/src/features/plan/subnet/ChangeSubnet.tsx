@@ -8,7 +8,7 @@ import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { SUBNET_WORDS } from '@ipsonomo/language/screens/subnet';
 import { useEdit } from '../../../data';
-import { Card, Field, Notice, Refusals, Words } from '../../../parts';
+import { Card, Field, Notice, Refusals, useKept, Words } from '../../../parts';
 import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
 import { issuesOf } from '../../words';
 import { Bands } from './Bands';
@@ -31,13 +31,18 @@ export function ChangeSubnet({ onOpen, ...props }: Props & { readonly onOpen: ()
   };
   if (!isOpen)
     return <Button type="outline" title={SUBNET_WORDS.changeThisSubnet} onPress={open} />;
-  return <Form {...props} onClose={() => setOpen(false)} />;
+  return <Form {...props} close={() => setOpen(false)} />;
 }
 
-function Form({ id, plan, doc, subnet, onClose }: Props & { readonly onClose: () => void }) {
+function Form({ id, plan, doc, subnet, close }: Props & { readonly close: () => void }) {
   const edit = useEdit(id);
-  const [opened] = useState(subnet);
-  const [draft, setDraft] = useState(() => draftOfSubnet(subnet));
+  const first = useMemo(() => ({ opened: subnet, draft: draftOfSubnet(subnet) }), [subnet]);
+  const [{ opened, draft }, keep, forget] = useKept(`subnet ${subnet.id}`, first);
+  const setDraft = (next: SubnetDraft) => keep({ opened, draft: next });
+  const onClose = () => {
+    forget();
+    close();
+  };
   const conflicts = conflictsOf(edit.error);
   const [now] = useState(() => Date.now());
   const read = useMemo(() => readSubnetDraft(opened, draft), [opened, draft]);

@@ -2,7 +2,7 @@ import {
   formatIpv4,
   formatPrefix,
   parseIpv4,
-  parsePrefix,
+  readNetwork,
   type Issue,
   type Ipv4,
 } from '@ipsonomo/core/net';
@@ -62,7 +62,7 @@ export function readSubnetDraft(subnet: Subnet, draft: SubnetDraft): SubnetReadi
     return undefined;
   };
   if (draft.name.trim() === '') issues.name = { code: 'name.empty', where: '' };
-  const prefix = parsePrefix(draft.network.trim());
+  const prefix = readNetwork(draft.network);
   if (!prefix.ok) issues.network = prefix.error;
   const vlan = draft.vlan.trim() === '' ? undefined : Number(draft.vlan);
   if (vlan !== undefined && !(Number.isInteger(vlan) && vlan >= 1 && vlan <= 4094))

@@ -1,6 +1,6 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { thingWords } from '@ipsonomo/language';
 import type { Issue } from '@ipsonomo/core/net';
 import {
@@ -8,6 +8,7 @@ import {
   findDoc,
   isObject,
   kindsOf,
+  readEdits,
   readThing,
   shapeOf,
   THING_TYPES,
@@ -21,7 +22,7 @@ import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { THING_WORDS } from '@ipsonomo/language/screens/thing';
 import { useEdit, useJob } from '../../../data';
-import { Card, Page, Refusals, Words } from '../../../parts';
+import { Card, Page, Refusals, useKept, Words } from '../../../parts';
 import { ConflictPane, conflictsOf } from '../conflict/ConflictPane';
 import { issuesOf } from '../../words';
 import { DeviceForm } from './DeviceForm';
@@ -50,6 +51,12 @@ export function ThingScreen({ job: id, type: word, id: thingId }: Props) {
   return <Form {...{ id, type, thing }} plan={job.plan} doc={job.doc} />;
 }
 
+/** What stood there when the form was opened, and what is typed in it. */
+interface Opened {
+  readonly opened: ThingDoc;
+  readonly typed: JsonObject;
+}
+
 interface FormProps {
   readonly id: string;
   readonly type: ThingType;
@@ -61,23 +68,26 @@ interface FormProps {
 function Form({ id, type, thing, plan, doc }: FormProps) {
   const router = useRouter();
   const edit = useEdit(id);
-  const [opened] = useState(thing);
-  const [typed, setTyped] = useState<JsonObject>(thing);
+  const [{ opened, typed }, keep, forget] = useKept<Opened>(`thing ${type} ${thing.id}`, {
+    ...{ opened: thing, typed: thing },
+  });
+  const setTyped = (next: JsonObject) => keep({ opened, typed: next });
   const names = useMemo(() => namesOf(plan), [plan]);
   const form = formOf(shapeOf(type).schema);
   const { wanted, issues } = useMemo(() => read(type, typed), [type, typed]);
   const edits = wanted ? changeOf(type, opened, wanted) : [];
   const conflicts = conflictsOf(edit.error);
   const title = thingWords(type, thing.id, doc);
+  const leave = () => {
+    forget();
+    router.back();
+  };
   const write = (all: typeof edits) =>
-    edit.mutate(
-      { edits: all, why: COMMON_WORDS.changed({ title }) },
-      { onSuccess: () => router.back() },
-    );
+    edit.mutate({ edits: all, why: COMMON_WORDS.changed({ title }) }, { onSuccess: leave });
   const remove = () =>
     edit.mutate(
       { edits: [{ op: 'remove', type, thing }], why: THING_WORDS.removed({ title }) },
-      { onSuccess: () => router.back() },
+      { onSuccess: leave },
     );
   return (
     <Page
@@ -101,7 +111,7 @@ function Form({ id, type, thing, plan, doc }: FormProps) {
             edits={edit.variables?.edits ?? []}
             isBusy={edit.isPending}
             onSettle={write}
-            onLeave={() => router.back()}
+            onLeave={leave}
           />
         </Card>
       ) : null}
@@ -114,7 +124,7 @@ function Form({ id, type, thing, plan, doc }: FormProps) {
           names={names}
           value={typed}
           fields={form.fields.filter(([name]) => name !== 'id')}
-          onChange={(next) => isObject(next) && setTyped(next)}
+          onChange={(next) => (isObject(next) ? setTyped(next) : undefined)}
         />
       ) : null}
       {type === 'interface' || type === 'cable' ? (
@@ -128,6 +138,8 @@ function Form({ id, type, thing, plan, doc }: FormProps) {
 function read(type: ThingType, typed: JsonObject) {
   const issues: Issue[] = [];
   const wanted = readThing(type, typed, '', issues);
+  const edits = wanted ? readEdits([{ op: 'add', type, thing: wanted }]) : undefined;
+  if (edits && !edits.ok) issues.push(...edits.error);
   return { wanted, issues };
 }
 

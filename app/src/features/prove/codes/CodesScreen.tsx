@@ -4,7 +4,7 @@ import { formatCode, readCode, type CodeReading, type CodeSystem } from '@ipsono
 import type { Plan } from '@ipsonomo/core/plan';
 import { besideCode, codeWords } from '@ipsonomo/language/codes';
 import { CODES_WORDS } from '@ipsonomo/language/screens/codes';
-import { Card, Choice, Field, Notice, Page, Pick, Words } from '../../../parts';
+import { Card, Choice, Field, Notice, Page, Pick, useDraft, Words } from '../../../parts';
 import { usePlan } from '../../../data';
 
 const SYSTEMS: readonly {
@@ -32,7 +32,7 @@ const NOBODY = '';
 export function CodesScreen({ job }: { readonly job: string }) {
   const { plan } = usePlan(job);
   const [system, setSystem] = useState<CodeSystem>('cip-connection');
-  const [text, setText] = useState('');
+  const [text, setText] = useDraft('code');
   const [deviceId, setDevice] = useState(NOBODY);
   const readings = readCode(text, system);
   return (

@@ -8,7 +8,7 @@ import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { CONTROLLER_WORDS } from '@ipsonomo/language/screens/controller';
 import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import { acts, chooseFile, useAct, useEdit, useList, useListLines } from '../../../data';
-import { Card, LongField, Pick, Refusals, Words, useDraft } from '../../../parts';
+import { Card, LongField, Notice, Pick, Refusals, Words, useDraft } from '../../../parts';
 import { issuesOf } from '../../words';
 
 interface Props {
@@ -30,7 +30,8 @@ export function Pasting({ id, plan, doc, onDone }: Props) {
   const edit = useEdit(id);
   const [text, setText, forget] = useDraft(`entered in the controller ${id}`);
   const read = text.trim() === '' ? undefined : readEntered(parseCells(text));
-  const placed = read?.ok ? placeEntered(plan, read.value) : [];
+  const placed = read?.ok ? placeEntered(plan, read.value.lines) : [];
+  const unread = read?.ok ? read.value.unread : [];
   const known = placed.filter(({ device }) => device !== undefined);
   const leave = () => {
     forget();
@@ -48,6 +49,11 @@ export function Pasting({ id, plan, doc, onDone }: Props) {
     <Card strong>
       <FromFile id={id} onRead={setText} />
       <LongField label={CONTROLLER_WORDS.pasteTheTableHereOrType} value={text} onChange={setText} />
+      {unread.length > 0 ? (
+        <Notice tone="ochre" title={CONTROLLER_WORDS.columnsNotRead({ count: unread.length })}>
+          {unread.join(', ')}
+        </Notice>
+      ) : null}
       <Refusals issues={read && !read.ok ? read.error : issuesOf(edit.error)} />
       {placed.map(({ line, device, by }) => (
         <View key={line.line} style={{ gap: 1 }}>
