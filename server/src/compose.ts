@@ -41,7 +41,7 @@ export interface Settings {
   readonly openAt: (key: string) => readonly string[];
   /** Where pages of devices are handed to a browser; port 0 is any that is free. */
   readonly pages: RelayPlace;
-  /** The practice site is the wire of every job that has chosen none. */
+  /** The practice site is the wire of a job that has one, until it chooses another. */
   readonly practiceFirst?: boolean;
 }
 
@@ -72,7 +72,8 @@ export async function compose(settings: Settings): Promise<Running> {
   const sink = await sinkOf(settings, (jobIds) => jobIds.forEach((jobId) => changed(jobId)));
 
   const rehearsals = await Rehearsals.open(store);
-  const wires: Wires = wiresOf(settings, rehearsals, {
+  const sites = new Set(settings.practiceFirst ? await store.practiceSites() : []);
+  const wires: Wires = wiresOf(settings, sites, rehearsals, {
     news: (name, data) => events.send(name, data),
     seen: (seen) => sink.take(seen),
     status: (jobId, status) => proofs.stateChanged(jobId, status.proof),
@@ -107,10 +108,14 @@ export async function compose(settings: Settings): Promise<Running> {
 }
 
 const wiresOf = (
-  { store, time, captures: folder, log, practiceFirst = false }: Settings,
+  { store, time, captures: folder, log }: Settings,
+  sites: ReadonlySet<string>,
   rehearsals: Rehearsals,
   told: Pick<WiresOf, 'news' | 'seen' | 'status'>,
-): Wires => new Wires({ store, time, folder, log, practiceFirst, rehearsals, ...told });
+): Wires => {
+  const practiceFirst = (jobId: string) => sites.has(jobId);
+  return new Wires({ store, time, folder, log, practiceFirst, rehearsals, ...told });
+};
 
 /** Pages are told of a change, and the wire of its job, before it counts as made. */
 const toldBy = (teller: JobTeller, wires: Wires): Told => ({

@@ -203,7 +203,7 @@ async function seed(
   what: string,
   editsOf: (doc: PlanDoc) => readonly Edit[],
 ): Promise<string> {
-  const { id } = await store.addJob(name);
+  const { id } = await store.addJob(name, name === HATCHERY);
   await store.change({ jobId: id, person: PERSON, what }, ({ doc }) => ({
     edits: editsOf(doc),
     result: undefined,

@@ -89,14 +89,16 @@ test('one that has ended says what was missed and by which number it can be had 
   expect(queryByText('What is wrong?')).toBeNull();
 });
 
+const NO_SITE = { counts: null, hasPracticeSite: false };
+
 const JOBS: readonly JobSummary[] = [
-  { id: 'job', name: 'Tern Cove hatchery', rehearses: null, archived: false, counts: null },
+  { id: 'job', name: 'Tern Cove hatchery', rehearses: null, archived: false, ...NO_SITE },
   {
     id: 'one',
     name: 'Rehearsal of Tern Cove hatchery',
     rehearses: { id: 'job', name: 'Tern Cove hatchery' },
     archived: false,
-    counts: null,
+    ...NO_SITE,
   },
 ];
 

@@ -2,13 +2,14 @@ import { fireEvent, waitFor } from '@testing-library/react';
 import type { AdapterView, CabinetView, ErrorView } from '@ipsonomo/core/api';
 import { CabinetScreen } from '../../src/features/wire/cabinet/CabinetScreen';
 import { WireScreen } from '../../src/features/wire/WireScreen';
+import { wentTo } from '../router';
 import { FIELD, show } from '../world';
 
 // Which wire a job is on, who has it, and what hands do at the cabinets of its practice site.
 
 const adapter = (name: string, fields: Partial<AdapterView> = {}): AdapterView => ({
   ...{ name, mac: '02:00:5e:00:53:01', link: 'up', wireless: false, virtual: false },
-  ...{ addresses: ['10.0.0.5'], job: null },
+  ...{ addresses: ['10.0.0.5'], job: null, speed: 100, received: 7 },
   ...fields,
 });
 
@@ -29,7 +30,7 @@ const open = (field = FIELD, answer: unknown = field) =>
 
 test('each adapter says what it is, and which other job has it', async () => {
   const { findByText, getByText, queryByText } = open({ ...FIELD, runId: null });
-  expect(await findByText('cable · link · 02:00:5e:00:53:01 · 10.0.0.5')).toBeTruthy();
+  expect(await findByText('cable · link · 100 Mbit/s · 02:00:5e:00:53:01 · 10.0.0.5')).toBeTruthy();
   expect(getByText(/^the wire of Bottling line 3 · cable · no link/)).toBeTruthy();
   // That it is this job's is plain from the mark.
   expect(getByText(/^radio · link/)).toBeTruthy();
@@ -100,4 +101,36 @@ test('at the cabinets: found by a part of the name, switched, and typed into whe
   fireEvent.change(getByLabelText(/Find/), { target: { value: 'keypad' } });
   expect(queryByText('Drive')).toBeNull();
   expect(getByLabelText('Power on: Keypad scale')).toBeTruthy();
+});
+
+const NEW_JOB = { ...FIELD, source: null, runId: null };
+
+test('a job that is new has no wire until one is chosen, and no other job’s devices are offered', async () => {
+  const { findByText, queryByText, queryByRole } = open(NEW_JOB);
+  expect(await findByText('This job has no wire yet')).toBeTruthy();
+  expect(await findByText('eth0')).toBeTruthy();
+  expect(queryByText('Practice site')).toBeNull();
+  expect(queryByRole('radio', { name: 'eth0', checked: true })).toBeNull();
+});
+
+test('without an adapter there is the rehearsal, and no empty list', async () => {
+  const { findByText, queryByRole } = show(<WireScreen job="job" />, {
+    field: NEW_JOB,
+    also: [['/adapters', []]],
+  });
+  expect(await findByText(/has no network adapter\. Rehearse the plan below/)).toBeTruthy();
+  expect(await findByText('Rehearse this plan')).toBeTruthy();
+  expect(queryByRole('radiogroup', { name: /listens and speaks/ })).toBeNull();
+});
+
+test('a wire in use is told with whose it is, and a touch goes there', async () => {
+  const facts = { person: 'Mara Quist', what: 'Bottling line 3' };
+  const refused: ErrorView = {
+    code: 'wire.inUse',
+    issues: [{ code: 'wire.inUse', where: '', facts }],
+  };
+  const { findByText } = open(NEW_JOB, refused);
+  fireEvent.click(await findByText('eth1'));
+  fireEvent.click(await findByText('Go to the wire of Bottling line 3'));
+  expect(wentTo()).toBe('/job/other/wire');
 });

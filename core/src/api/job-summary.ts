@@ -13,6 +13,8 @@ export interface JobSummary {
   readonly rehearses: Rehearsed | null;
   /** Put away: it is not among those that are worked on. */
   readonly archived: boolean;
+  /** A practice site with the devices of its plan ships with Ipsonomo. */
+  readonly hasPracticeSite: boolean;
   /** Null while they are counted. */
   readonly counts: JobCounts | null;
 }

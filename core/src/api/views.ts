@@ -373,6 +373,10 @@ export interface AdapterView {
   readonly wireless: boolean;
   readonly virtual: boolean;
   readonly addresses: readonly string[];
+  /** In Mbit/s; null where it has no link, or does not say. */
+  readonly speed: number | null;
+  /** Frames that came in since the machine started. */
+  readonly received: number;
   /** The job whose wire it is at this moment. */
   readonly job: { readonly id: string; readonly name: string } | null;
 }

@@ -37,8 +37,8 @@ export class JobSummaries {
       clearTimeout(timer);
     }
     return heads.map((head) => {
-      const { id, name, rehearses, archived } = head;
-      return { id, name, rehearses, archived, counts: this.known(head) };
+      const { id, name, rehearses, archived, hasPracticeSite } = head;
+      return { id, name, rehearses, archived, hasPracticeSite, counts: this.known(head) };
     });
   }
 

@@ -57,8 +57,8 @@ export interface WireHouse {
   readonly clock: () => number;
   /** Called where the view has changed without a word from the wire. */
   readonly told: (jobId: string) => void;
-  /** The practice site is the wire of whoever has chosen none. */
-  readonly practiceFirst: boolean;
+  /** Its own practice site is its wire until it chooses another. */
+  readonly practiceFirst: (jobId: string) => boolean;
   /** It rehearses a plan: its site is its wire, and no other. */
   readonly isRehearsal: (jobId: string) => boolean;
   /** Opens an adapter once nobody else has it, and nobody else takes one meanwhile. Refuses with `wire.inUse`. */
@@ -95,7 +95,8 @@ export class JobWire {
 
   get status(): FieldStatus {
     const known = this.threads?.field.status ?? IDLE;
-    const isToBe = known.source === undefined && (this.house.practiceFirst || this.isRehearsal);
+    const isSite = this.isRehearsal || this.house.practiceFirst(this.jobId);
+    const isToBe = known.source === undefined && isSite;
     return isToBe ? { ...known, source: this.siteSource } : known;
   }
 

@@ -18,7 +18,7 @@ export interface WiresOf {
   /** Of captures and journals. */
   readonly folder: string;
   readonly log: (line: string) => void;
-  readonly practiceFirst: boolean;
+  readonly practiceFirst: (jobId: string) => boolean;
   readonly rehearsals: Pick<Rehearsals, 'has' | 'planFor'>;
   readonly news: TellNews;
   readonly seen: (events: readonly FieldEvent[]) => void;

@@ -30,6 +30,16 @@ export const REHEARSALS: Migration = {
   down: 'drop table found_mistake, rehearsal;',
 };
 
+/** Jobs for whose devices a practice site ships: no other job is offered somebody else's devices. */
+export const PRACTICE_SITES: Migration = {
+  name: '012_practice_sites',
+  up: `
+      alter table job add column has_practice_site boolean not null default false;
+      update job set has_practice_site = true where name = 'Tern Cove hatchery';
+    `,
+  down: 'alter table job drop column has_practice_site;',
+};
+
 /** Jobs that are put away stay as they are. */
 export const ARCHIVED: Migration = {
   name: '011_archived_jobs',

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import type { Migration } from './migration';
-import { ARCHIVED, REHEARSALS } from './migrations-of-jobs';
+import { ARCHIVED, PRACTICE_SITES, REHEARSALS } from './migrations-of-jobs';
 
 const MIGRATIONS: readonly Migration[] = [
   {
@@ -414,6 +414,7 @@ const MIGRATIONS: readonly Migration[] = [
   },
   REHEARSALS,
   ARCHIVED,
+  PRACTICE_SITES,
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

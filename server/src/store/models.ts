@@ -10,6 +10,7 @@ export class JobRow extends Model {
   declare name: string;
   declare created_at: Date;
   declare archived_at: Date | null;
+  declare has_practice_site: boolean;
   static override readonly tableName = 'job';
 }
 

@@ -20,6 +20,7 @@ export interface JobRecord {
 export interface JobHead<T> extends JobRecord {
   readonly rehearses: Rehearsed | null;
   readonly archived: boolean;
+  readonly hasPracticeSite: boolean;
   readonly revision: number;
   readonly place: string;
   readonly handedOver: number;
@@ -60,6 +61,7 @@ export class Store {
       const { rows } = await this.knex.raw<{ rows: readonly JobHead<T>[] }>(
         `select head.*, kept.body as summary from (
            select id, name, created_at, archived_at is not null as archived,
+             has_practice_site as "hasPracticeSite",
              (select json_build_object('id', of_job, 'name', of_name) from rehearsal
                where job_id = job.id) as rehearses,
              coalesce((select max(number) from revision where job_id = job.id), 0) as revision,
@@ -83,7 +85,7 @@ export class Store {
       revision,
       place,
       handedOver,
-    }: Omit<JobHead<never>, 'name' | 'rehearses' | 'archived' | 'summary'>,
+    }: Pick<JobHead<never>, 'id' | 'revision' | 'place' | 'handedOver'>,
     madeBy: string,
     summary: object,
   ): Promise<void> {
@@ -119,10 +121,22 @@ export class Store {
     });
   }
 
-  addJob(name: string): Promise<JobRecord> {
+  /** The jobs for whose devices a practice site ships. */
+  practiceSites(): Promise<readonly string[]> {
+    return asking(async () => {
+      const rows = await JobRow.query(this.knex).select('id').where('has_practice_site', true);
+      return rows.map(({ id }) => id);
+    });
+  }
+
+  /** @param hasPracticeSite one ships for its devices */
+  addJob(name: string, hasPracticeSite = false): Promise<JobRecord> {
     return asking(() =>
       JobRow.transaction(this.knex, async (trx) => {
-        const job = await JobRow.query(trx).insertAndFetch({ name });
+        const job = await JobRow.query(trx).insertAndFetch({
+          name,
+          has_practice_site: hasPracticeSite,
+        });
         await this.plans.begin(job.id, trx);
         return job;
       }),

@@ -37,7 +37,7 @@ function open() {
     store: store as unknown as Store,
     clock: Date.now,
     told: () => undefined,
-    practiceFirst: false,
+    practiceFirst: () => false,
     isRehearsal: () => false,
     take: () => Promise.resolve(),
     begin: () => Promise.resolve(threads),

@@ -6,27 +6,30 @@ import type { AdapterView, WireChoice } from '@ipsonomo/core/api';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { REHEARSAL_WORDS } from '@ipsonomo/language/screens/rehearsal';
 import { WIRE_WORDS } from '@ipsonomo/language/screens/wire';
-import { acts, adaptersQuery, useAct, useField, usePlan, useTraffic } from '../../data';
+import { acts, adaptersQuery, jobsQuery, useAct, useField, usePlan, useTraffic } from '../../data';
 import { Choice, Notice, Page, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
 import { officeClashes } from './office';
 import { RehearseCard, useIsRehearsal } from './rehearsal/RehearseCard';
 import { SocketCard } from './SocketCard';
+import { useHeardRates } from './use-heard-rates';
+import { PRACTICE, REHEARSAL, wiresFor } from './wires-for';
 import { WhoIsThere } from './WhoIsThere';
-
-const PRACTICE = 'practice';
-const REHEARSAL = 'rehearsal';
 
 /** Which wire is in use, and whether somebody listens on it. */
 export function WireScreen({ job }: { readonly job: string }) {
   const router = useRouter();
   const field = useField();
-  const { data: adapters } = useQuery(adaptersQuery);
+  const { data: adapters, dataUpdatedAt } = useQuery(adaptersQuery);
   const { view } = usePlan(job);
   const choose = useAct(acts.chooseWire, { job });
   const listen = useAct(acts.listen, { job });
   const rest = useAct(acts.rest, { job });
   const isRehearsal = useIsRehearsal(job);
+  const { data: jobs = [] } = useQuery(jobsQuery);
+  const heard = useHeardRates(adapters, dataUpdatedAt);
+  const hasSite = jobs.find(({ id }) => id === job)?.hasPracticeSite ?? false;
+  const options = wiresFor({ job, adapters: adapters ?? [], heard, hasSite, isRehearsal });
   const value = field?.source?.replace(/^live:/, '') ?? undefined;
   const listening = !!field?.runId;
   const pick = (name: string) => {
@@ -66,14 +69,25 @@ export function WireScreen({ job }: { readonly job: string }) {
       </Words>
       <Refusals issues={issuesOf(choose.error ?? listen.error ?? rest.error)} />
       {isInUse(choose.error) && choose.variables ? (
-        <TakeTheWire choice={choose.variables} onTake={choose.mutate} />
+        <TakeTheWire
+          choice={choose.variables}
+          owner={ownerOf(choose.variables, adapters ?? [])}
+          onTake={choose.mutate}
+        />
       ) : null}
-      <Choice
-        label={WIRE_WORDS.whereIpsonomoListensAndSpeaks}
-        options={wiresFor(job, adapters ?? [], isRehearsal)}
-        value={value}
-        onChange={pick}
-      />
+      {field?.source === null && !isRehearsal ? (
+        <Notice tone="plain" title={WIRE_WORDS.noWireYet}>
+          {options.length > 0 ? WIRE_WORDS.chooseOne : WIRE_WORDS.noAdapterHere}
+        </Notice>
+      ) : null}
+      {options.length > 0 ? (
+        <Choice
+          label={WIRE_WORDS.whereIpsonomoListensAndSpeaks}
+          options={options}
+          value={value}
+          onChange={pick}
+        />
+      ) : null}
       {officeClashes(view?.subnets ?? [], adapters ?? [], value).map((one) => (
         <Notice
           key={one.adapter + one.address}
@@ -105,39 +119,35 @@ export function WireScreen({ job }: { readonly job: string }) {
   );
 }
 
-/** A rehearsal has its own site and takes no adapter. */
-function wiresFor(job: string, adapters: readonly AdapterView[], isRehearsal: boolean) {
-  if (isRehearsal)
-    return [
-      { value: REHEARSAL, title: REHEARSAL_WORDS.ownSite, detail: REHEARSAL_WORDS.ownSiteMore },
-    ];
-  return [
-    {
-      value: PRACTICE,
-      title: COMMON_WORDS.practiceSite,
-      detail: WIRE_WORDS.theSimulatedHatcheryThatShipsWith,
-    },
-    ...adapters.map((adapter) => ({
-      value: adapter.name,
-      title: adapter.name,
-      detail: adapterWords(adapter, job),
-    })),
-  ];
-}
-
 const isInUse = (error: unknown): boolean =>
   issuesOf(error)?.some(({ code }) => code === 'wire.inUse') === true;
+
+/** The job whose wire it is that was wanted. */
+const ownerOf = (choice: WireChoice, adapters: readonly AdapterView[]): AdapterView['job'] =>
+  choice.kind === 'live'
+    ? (adapters.find(({ name }) => name === choice.adapter)?.job ?? null)
+    : null;
 
 /** Somebody else listens there: it is asked first, and both are told. */
 function TakeTheWire({
   choice,
+  owner,
   onTake,
 }: {
   readonly choice: WireChoice;
+  readonly owner: AdapterView['job'];
   readonly onTake: (choice: WireChoice) => void;
 }) {
+  const router = useRouter();
   return (
-    <View style={{ alignItems: 'flex-start' }}>
+    <View style={{ alignItems: 'flex-start', gap: 8 }}>
+      {owner ? (
+        <Button
+          type="outline"
+          title={WIRE_WORDS.goToTheWireOf({ name: owner.name })}
+          onPress={() => router.navigate(`/job/${owner.id}/wire`)}
+        />
+      ) : null}
       <Button
         type="outline"
         title={WIRE_WORDS.endThatRunAndTakeThe}
@@ -145,14 +155,6 @@ function TakeTheWire({
       />
     </View>
   );
-}
-
-function adapterWords(adapter: AdapterView, job: string): string {
-  const kind = adapter.wireless ? 'radio' : adapter.virtual ? 'virtual' : 'cable';
-  const link = adapter.link === 'up' ? 'link' : WIRE_WORDS.noLink2;
-  const other =
-    adapter.job && adapter.job.id !== job ? [WIRE_WORDS.theWireOf({ name: adapter.job.name })] : [];
-  return [...other, kind, link, adapter.mac, ...adapter.addresses].join(' · ');
 }
 
 function Counters() {

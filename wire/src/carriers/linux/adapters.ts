@@ -11,6 +11,10 @@ export interface Adapter {
   /** Neither a cable nor a radio: a bridge, a tunnel, a container's end. */
   readonly virtual: boolean;
   readonly addresses: readonly string[];
+  /** In Mbit/s; null where it has no link, or does not say. */
+  readonly speed: number | null;
+  /** Frames that came in since the machine started. */
+  readonly received: number;
 }
 
 /** Every address of an adapter, IPv6 too, as a socket names it. */
@@ -51,9 +55,17 @@ export function listAdapters(): readonly Adapter[] {
       link: isUp(name) ? 'up' : 'down',
       wireless: existsSync(join(ROOT, name, 'wireless')),
       virtual: !existsSync(join(ROOT, name, 'device')),
+      speed: speedOf(name),
+      received: Number(readAdapterFile(name, 'statistics/rx_packets') ?? 0),
       addresses: (addresses[name] ?? []).filter((a) => a.family === 'IPv4').map((a) => a.address),
     }))
     .sort((a, b) => Number(a.virtual) - Number(b.virtual) || a.name.localeCompare(b.name));
+}
+
+/** Without a link, and on what has none of its own, Linux says -1 or nothing. */
+function speedOf(name: string): number | null {
+  const speed = Number(readAdapterFile(name, 'speed') ?? -1);
+  return speed > 0 ? speed : null;
 }
 
 export const isUp = (name: string): boolean => readAdapterFile(name, 'carrier') === '1';
