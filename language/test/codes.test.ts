@@ -27,7 +27,13 @@ test.each(CAUSES.map(({ id }) => id))('%s has a title and a test to make', (id) 
 
 const end: Connection['device'] = {
   ...{ inSize: 90, outSize: 16, unitBits: '16', viewpoint: 'controller', headerBytes: 0 },
-  ...{ inInstance: 101, outInstance: 102, configInstance: 103, intervalMillis: 20 },
+  ...{
+    inInstance: 101,
+    outInstance: 102,
+    configInstance: 103,
+    configBytes: undefined,
+    intervalMillis: 20,
+  },
   ...{ revision: '', register: 40001, counting: 'area-digit' },
 };
 const drive = toDevice({

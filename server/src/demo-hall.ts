@@ -139,7 +139,13 @@ const STATION: Device['modules'] = ['16 inputs', '16 outputs', 'counter'].map((t
 
 const BARE: ConnectionEnd = {
   ...{ inSize: undefined, outSize: undefined, unitBits: '8', viewpoint: 'controller' },
-  ...{ headerBytes: 0, inInstance: 101, outInstance: 102, configInstance: 103 },
+  ...{
+    headerBytes: 0,
+    inInstance: 101,
+    outInstance: 102,
+    configInstance: 103,
+    configBytes: undefined,
+  },
   ...{ intervalMillis: 10, revision: '', register: undefined, counting: 'from-0' },
 };
 

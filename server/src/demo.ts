@@ -145,7 +145,13 @@ const PERSON = 'planning';
 
 const VALVES: ConnectionEnd = {
   ...{ inSize: 2, outSize: 2, unitBits: '8', viewpoint: 'controller', headerBytes: 0 },
-  ...{ inInstance: 101, outInstance: 102, configInstance: 103, intervalMillis: 10 },
+  ...{
+    inInstance: 101,
+    outInstance: 102,
+    configInstance: 103,
+    configBytes: undefined,
+    intervalMillis: 10,
+  },
   ...{ revision: '', register: undefined, counting: 'from-0' },
 };
 

@@ -73,6 +73,7 @@ export {
   type FactoryState,
   type Guide,
   type Kind,
+  type ConnectionOffer,
   type ModuleOffer,
   type Paper,
 } from './kind';
@@ -128,6 +129,13 @@ export {
   type OfferStation,
 } from './offers';
 export { oncePer } from './once';
+export {
+  connectionOffered,
+  endOffered,
+  isFieldOf,
+  offerEdits,
+  offersOf,
+} from './offered-connection';
 export { planOf } from './plan-of';
 export { factsOfRead, judgeRead, labelsIn, nameSlip, readValues, typingSlip } from './read-off';
 export { isObject, sameJson, sha256, type Json, type JsonObject } from './shape';

@@ -108,6 +108,21 @@ const moduleOffer = object({
   ident: absentAs(maybe(whole(0, 0xffff_ffff)), () => undefined),
 });
 
+/** A connection as a kind offers it, seen by the controller: in is what the device sends. */
+const connectionOffer = object({
+  /** As its description file calls it: "Exclusive owner". */
+  title: text(120),
+  protocol: choice(...PROTOCOLS),
+  inInstance: maybe(whole(0, 65_535)),
+  outInstance: maybe(whole(0, 65_535)),
+  configInstance: maybe(whole(0, 65_535)),
+  inBytes: maybe(whole(0, 65_535)),
+  outBytes: maybe(whole(0, 65_535)),
+  configBytes: maybe(whole(0, 65_535)),
+  /** The shortest of its cyclic packets, in milliseconds. */
+  intervalMillis: maybe(whole(1, 60_000)),
+});
+
 /** A file that goes with a kind; what it holds is kept beside the plan, by the SHA-256 of its bytes. */
 const paper = object({
   id: sha256,
@@ -163,6 +178,8 @@ export const kindShape = object({
   /** What its sockets for cables are called, in their order. */
   ports: list(text(40), 64),
   modules: list(moduleOffer, 2000),
+  /** Whole connections that are offered. */
+  offers: absentAs(list(connectionOffer, 200), () => []),
   /** Connection sizes in bytes that are offered; a need is rounded up to the next. */
   offeredSizes: list(whole(0, 65_535), 200),
   mostConnections: maybe(whole(1, 65_535)),
@@ -190,6 +207,7 @@ export type FactoryState = ValueOf<typeof factory>;
 export type Pinning = ValueOf<typeof pinning>;
 export type Paper = ValueOf<typeof paper>;
 export type Guide = ValueOf<typeof guide>;
+export type ConnectionOffer = ValueOf<typeof connectionOffer>;
 export type ModuleOffer = ValueOf<typeof moduleOffer>;
 export type ConnectionRole = ValueOf<typeof role>;
 

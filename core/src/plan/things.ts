@@ -80,6 +80,8 @@ const endShape = object({
   inInstance: maybe(whole(0, 65_535)),
   outInstance: maybe(whole(0, 65_535)),
   configInstance: maybe(whole(0, 65_535)),
+  /** Of the configuration that is sent when a connection opens, in bytes. */
+  configBytes: absentAs(maybe(whole(0, 65_535)), () => undefined),
   intervalMillis: maybe(whole(1, 600_000)),
   revision: note(40),
   /** The first register as it is written there, with how it is counted. */

@@ -119,6 +119,10 @@ function numberSnags(device: Device, own: ConnectionEnd, other: ConnectionEnd): 
     ['configuration', mine.configInstance, theirs.configInstance],
   ] as const)
     if (differ(a, b)) snags.push(at(device, 'S-INSTANCE', { what, own: a ?? 0, other: b ?? 0 }));
+  if (differ(own.configBytes, other.configBytes))
+    snags.push(
+      at(device, 'S-CONFIG-SIZE', { own: own.configBytes ?? 0, other: other.configBytes ?? 0 }),
+    );
   if (own.revision !== '' && other.revision !== '' && own.revision !== other.revision)
     snags.push(at(device, 'S-REVISION', { own: own.revision, other: other.revision }));
   return snags;

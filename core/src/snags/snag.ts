@@ -83,6 +83,7 @@ export const SNAG_RULES = {
   'S-VIEWPOINT': 'wrong',
   'S-SIZE-OFFERED': 'wrong',
   'S-INSTANCE': 'wrong',
+  'S-CONFIG-SIZE': 'wrong',
   'S-INTERVAL': 'doubtful',
   'S-INTERVAL-SHORT': 'wrong',
   'S-REVISION': 'doubtful',
@@ -189,6 +190,7 @@ export interface SnagFacts {
   readonly 'S-SIZE-HEADER': Of<'device' | 'way' | 'own' | 'other' | 'header'>;
   readonly 'S-VIEWPOINT': Of<'device' | 'inDevice' | 'outDevice'>;
   readonly 'S-SIZE-OFFERED': Of<'device' | 'way' | 'stated' | 'need' | 'offered'>;
+  readonly 'S-CONFIG-SIZE': Of<'device' | 'own' | 'other'>;
   readonly 'S-INSTANCE': Of<'device' | 'what' | 'own' | 'other'>;
   readonly 'S-INTERVAL': Of<'device' | 'own' | 'other'>;
   readonly 'S-INTERVAL-SHORT': Of<'device' | 'interval' | 'least' | 'kind'>;

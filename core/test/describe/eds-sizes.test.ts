@@ -52,3 +52,32 @@ test.each([
 ])('a text %s', (written, read) => {
   expect(kindOf(sheet('Param1, 4, , Param1, 8, ', '', written))?.name).toBe(read);
 });
+
+// The segments of a path: CIP volume 1, appendix C (from memory); 2C and 2D name what the controller sends first.
+const withPath = (path: string) =>
+  sheet('Param1, 4, , Param1, 8, ').replace('"Exclusive", "", ""', `"Exclusive", "", "${path}"`);
+
+test.each([
+  ['eight bits', '20 04 24 66 2C 65 2C 64', [102, 101, 100]],
+  ['sixteen bits', '20 04 25 00 2C 01 2D 00 2D 01 2D 00 2E 01', [300, 301, 302]],
+  ['points alone', '20 04 2C 96 2C 64', [undefined, 150, 100]],
+  ['small letters', '20 04 24 0a 2c 0b 2c 0c', [10, 11, 12]],
+  ['a parameter in it', '20 04 24 66 2C [Param1] 2C 64', [102, undefined, undefined]],
+  ['none', '', [undefined, undefined, undefined]],
+])('the instances of a connection by its path: %s', (_what, path, [config, out, into]) => {
+  const [offer] = kindOf(withPath(path))?.offers ?? [];
+  expect(offer).toEqual({
+    ...{ title: 'Exclusive', protocol: 'EtherNet/IP', inBytes: 8, outBytes: 4 },
+    ...{ configInstance: config, outInstance: out, inInstance: into },
+    ...{ configBytes: undefined, intervalMillis: 4 },
+  });
+});
+
+test('both parts of the configuration are its size, and a connection without a name has its key', () => {
+  const text = sheet('Param1, 4, , Param1, 8, ').replace(
+    ', , , , , "Exclusive"',
+    ', 6, , 2, , ""',
+  );
+  const [offer] = kindOf(text)?.offers ?? [];
+  expect([offer?.title, offer?.configBytes]).toEqual(['Connection1', 8]);
+});

@@ -18,7 +18,7 @@ const ip = (text: string) => must(parseIpv4(text));
 const end = (fields: Partial<ConnectionEnd>): ConnectionEnd => ({
   ...{ inSize: undefined, outSize: undefined, unitBits: '8', viewpoint: 'controller' },
   ...{ headerBytes: 0, inInstance: undefined, outInstance: undefined },
-  ...{ configInstance: undefined, intervalMillis: undefined, revision: '' },
+  ...{ configInstance: undefined, configBytes: undefined, intervalMillis: undefined, revision: '' },
   ...{ register: undefined, counting: 'from-0', ...fields },
 });
 

@@ -84,7 +84,13 @@ test('a difference that the plan has taken over since has to be asked again', ()
 
 const END: ConnectionEnd = {
   ...{ inSize: 2, outSize: 4, unitBits: '16', viewpoint: 'controller', headerBytes: 0 },
-  ...{ inInstance: 101, outInstance: 102, configInstance: 103, intervalMillis: 10 },
+  ...{
+    inInstance: 101,
+    outInstance: 102,
+    configInstance: 103,
+    configBytes: undefined,
+    intervalMillis: 10,
+  },
   ...{ revision: '', register: undefined, counting: 'from-0' },
 };
 

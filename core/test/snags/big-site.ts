@@ -47,7 +47,13 @@ export function siteOf(count: number, perSubnet = 40): Plan {
       const size = SIZES[kindId];
       const end: ConnectionEnd = {
         ...{ inSize: size, outSize: size, unitBits: '8', viewpoint: 'controller' },
-        ...{ headerBytes: 0, inInstance: 100, outInstance: 101, configInstance: undefined },
+        ...{
+          headerBytes: 0,
+          inInstance: 100,
+          outInstance: 101,
+          configInstance: undefined,
+          configBytes: undefined,
+        },
         ...{ intervalMillis: 20, revision: '', register: undefined, counting: 'from-0' },
       };
       devices.push(

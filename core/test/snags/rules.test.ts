@@ -311,6 +311,10 @@ const CASES: Readonly<Record<SnagRule, readonly [fires: Plan, near: Plan]>> = {
     connected({ inSize: 32 }, { inSize: 32 }),
   ],
   'S-INSTANCE': [connected({ inInstance: 100 }, { inInstance: 110 }), connected()],
+  'S-CONFIG-SIZE': [
+    connected({ configBytes: 8 }, { configBytes: 10 }),
+    connected({ configBytes: 8 }, { configBytes: 8 }),
+  ],
   'S-INTERVAL': [connected({ intervalMillis: 10 }, { intervalMillis: 20 }), connected()],
   'S-INTERVAL-SHORT': [
     connected({ intervalMillis: 1 }, { intervalMillis: 1 }),

@@ -62,7 +62,13 @@ export const OTHER = device('other', '172.22.40.81');
 
 const end = (fields: Partial<ConnectionEnd> = {}): ConnectionEnd => ({
   ...{ inSize: 8, outSize: 16, unitBits: '8', viewpoint: 'controller', headerBytes: 0 },
-  ...{ inInstance: 100, outInstance: 101, configInstance: 102, intervalMillis: 10 },
+  ...{
+    inInstance: 100,
+    outInstance: 101,
+    configInstance: 102,
+    configBytes: undefined,
+    intervalMillis: 10,
+  },
   ...{ revision: '4.02', register: undefined, counting: 'from-0' },
   ...fields,
 });

@@ -70,6 +70,8 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   inInstance: 'instance in',
   outInstance: 'instance out',
   configInstance: 'instance of the configuration',
+  configBytes: 'configuration, in bytes',
+  offers: 'connections offered',
   counting: 'registers are counted',
   tcpPort: 'TCP port',
   units: 'devices on the line',

@@ -165,6 +165,8 @@ const SENTENCES: Sentences = {
       : `${device}: ${stated} bytes ${dirWord(way)} are not offered; the next is ${offered}.`,
   'S-INSTANCE': ({ device, what, own, other }) =>
     `${device}: ${what} instance ${own} at the device, ${other} in the project.`,
+  'S-CONFIG-SIZE': ({ device, own, other }) =>
+    `${device}: a configuration of ${own} bytes at the device, of ${other} in the project.`,
   'S-INTERVAL': ({ device, own, other }) =>
     `${device}: every ${own} ms at the device, every ${other} ms in the project.`,
   'S-INTERVAL-SHORT': ({ device, interval, least, kind }) =>

@@ -1,8 +1,9 @@
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import { ROLE_WORDS, WAY_WORDS } from '@ipsonomo/language';
-import { type FactoryState, type Kind } from '@ipsonomo/core/plan';
+import type { ConnectionOffer, FactoryState, Kind } from '@ipsonomo/core/plan';
 import { formatIpv4 } from '@ipsonomo/core/net';
+import { CONNECTION_WORDS } from '@ipsonomo/language/screens/connection';
 import { KINDS_WORDS } from '@ipsonomo/language/screens/kinds';
 import { Card, Words } from '../../parts';
 
@@ -64,6 +65,7 @@ export function factsOf(kind: Kind): readonly Fact[] {
     ],
     [KINDS_WORDS.comesNamed, kind.stationName],
     ['station', kind.station && `${kind.station.vendor} / ${kind.station.device}`],
+    [CONNECTION_WORDS.connectionsOffered, kind.offers.map(offerWords).join('; ')],
     [KINDS_WORDS.sizesOffered, kind.offeredSizes.join(', ')],
     ['ports', kind.ports.join(', ')],
     ['modules', moduleWords(kind)],
@@ -73,6 +75,14 @@ export function factsOf(kind: Kind): readonly Fact[] {
   ];
   return facts.flatMap(([name, value]): readonly Fact[] => (value ? [[name, value]] : []));
 }
+
+const offerWords = ({ title, inInstance, outInstance, inBytes, outBytes }: ConnectionOffer) =>
+  CONNECTION_WORDS.offerLine({
+    ...{ title, input: [inInstance, inBytes].map(orDash).join(': ') },
+    output: [outInstance, outBytes].map(orDash).join(': '),
+  });
+
+const orDash = (value: number | undefined): string => (value === undefined ? '–' : String(value));
 
 const MOST_MODULES = 12;
 

@@ -11,6 +11,7 @@ import { chooseFile, useJob } from '../../data';
 import { Field, Page, Row, Words } from '../../parts';
 import { SwitchReader } from '../switches';
 import { CorrectKind } from './CorrectKind';
+import { GiveOffers } from './GiveOffers';
 import { KindFacts } from './KindFacts';
 import { KindPapers } from './Papers';
 import { ReadKind } from './ReadKind';
@@ -82,6 +83,7 @@ export function KindsScreen({ job: id }: { readonly job: string }) {
                   <SwitchReader face={kind.switches} network={kind.switches.base} />
                 ) : null}
                 <KindPapers {...{ id, kind }} doc={job.doc} />
+                <GiveOffers {...{ id, kind }} plan={job.plan} doc={job.doc} />
                 <CorrectKind id={id} plan={job.plan} kind={kind} />
               </KindFacts>
             ) : null}

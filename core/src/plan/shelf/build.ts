@@ -28,6 +28,7 @@ export const toKind = (fields: Pick<Kind, Needed> & Partial<Kind>): Kind => ({
   roles: [],
   ports: [],
   modules: [],
+  offers: [],
   offeredSizes: [],
   mostConnections: undefined,
   mostPacketsPerSecond: undefined,
