@@ -1,7 +1,7 @@
 import type { ConnectionOffer } from '../plan';
 import type { Unread } from './description';
 import type { EdsEntry, EdsSections } from './eds-text';
-import { PARAMETER_DEFAULT, PARAMETER_LEAST, resolve, sizeOf, type From } from './eds-values';
+import { PARAMETER_LEAST, resolve, sizeOf, type From } from './eds-values';
 
 // The connections of an electronic data sheet (CIP volume 1, chapter 7; from memory): two intervals, two sizes with
 // their formats, two parts of configuration, a name, a help text, a path.
