@@ -1,9 +1,10 @@
 import { formatIpv4, formatMac, formatPrefix } from '../net';
 import { stationNameOf, type Plan } from '../plan';
+import { macDigitsOf, wordsOf } from './words';
 
 // R-FIND: one field for everything of a job: a part of any name, of an address, of a MAC in any notation, of a place.
 
-export type FoundKind = 'device' | 'subnet' | 'cabinet' | 'page';
+export type FoundKind = 'device' | 'subnet' | 'cabinet' | 'page' | 'snag';
 
 /** One thing that can be found. */
 export interface Findable {
@@ -44,10 +45,7 @@ export function findIn(
   wanted: string,
   most: number,
 ): { readonly found: readonly Found[]; readonly count: number } {
-  const words = wanted
-    .toLowerCase()
-    .split(/\s+/)
-    .filter((word) => word !== '');
+  const words = wordsOf(wanted);
   if (words.length === 0) return { found: [], count: 0 };
   const mac = macDigitsOf(wanted);
   const ranks: Found[][] = [[], [], []];
@@ -74,12 +72,6 @@ function rankOf(
   const phrase = words.join(' ');
   if (title.toLowerCase().startsWith(phrase)) return 0;
   return text.includes(phrase) && ` ${text}`.includes(` ${phrase}`) ? 1 : 2;
-}
-
-/** At least four hex digits, whatever stands between them; undefined where it is no part of a MAC. */
-function macDigitsOf(text: string): string | undefined {
-  const digits = text.toLowerCase().replace(/[\s:.-]/g, '');
-  return /^[0-9a-f]{4,12}$/.test(digits) ? digits : undefined;
 }
 
 const textOf = (...parts: readonly (string | undefined)[]): string =>

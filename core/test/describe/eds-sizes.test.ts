@@ -74,10 +74,7 @@ test.each([
 });
 
 test('both parts of the configuration are its size, and a connection without a name has its key', () => {
-  const text = sheet('Param1, 4, , Param1, 8, ').replace(
-    ', , , , , "Exclusive"',
-    ', 6, , 2, , ""',
-  );
+  const text = sheet('Param1, 4, , Param1, 8, ').replace(', , , , , "Exclusive"', ', 6, , 2, , ""');
   const [offer] = kindOf(text)?.offers ?? [];
   expect([offer?.title, offer?.configBytes]).toEqual(['Connection1', 8]);
 });

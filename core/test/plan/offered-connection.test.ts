@@ -36,7 +36,7 @@ test('a connection that is planned as offered has both ends alike, and nothing s
     intervalMillis: 4,
   });
   const plan = toPlan({ kinds: [kind], devices: [device('drive', { connection })] });
-  expect(snagsOf(plan).filter(({ place }) => place.field === 'connection')).toEqual([]);
+  expect(snagsOf(plan).filter(({ field }) => field === 'connection')).toEqual([]);
 });
 
 test.each<[string, Partial<ConnectionEnd>]>([

@@ -2,18 +2,22 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { FindBook, type Found } from '@ipsonomo/core/find';
 import { FIND_WORDS } from '@ipsonomo/language/screens/find';
-import { usePlan } from '../../data';
+import { useJob } from '../../data';
 import { Field, LinkTo, Page, Words } from '../../parts';
 import { TOUCH, useColours } from '../../theme';
 import { PAGES_TO_FIND } from './pages';
+import { snagsToFind } from './snags-to-find';
 
 const MOST = 30;
 
 /** One field for everything of a job, reached from every page. */
 export function FindScreen({ job }: { readonly job: string }) {
-  const { plan } = usePlan(job);
+  const { job: now } = useJob(job);
   const [wanted, setWanted] = useState('');
-  const book = useMemo(() => plan && new FindBook(plan, PAGES_TO_FIND), [plan]);
+  const book = useMemo(
+    () => now && new FindBook(now.plan, [...PAGES_TO_FIND, ...snagsToFind(now.snags)]),
+    [now],
+  );
   const { found, count } = book?.find(wanted, MOST) ?? { found: [], count: 0 };
   return (
     <Page maxWidth={900}>
@@ -23,7 +27,7 @@ export function FindScreen({ job }: { readonly job: string }) {
       <Field label={FIND_WORDS.label} value={wanted} onChange={setWanted} autoFocus />
       <View>
         {found.map((one) => (
-          <FoundLine key={`${one.kind} ${one.id}`} job={job} one={one} />
+          <FoundLine key={`${one.kind} ${one.id} ${one.title}`} job={job} one={one} />
         ))}
       </View>
       {wanted.trim() !== '' && count === 0 ? (
@@ -65,10 +69,10 @@ function pathOf({ kind, id }: Found): string {
       return `device/${encodeURIComponent(id)}`;
     case 'subnet':
       return `subnet/${encodeURIComponent(id)}`;
-    // The call list stands by cabinets.
     case 'cabinet':
-      return 'assign';
+      return `assign?narrow=${encodeURIComponent(id)}`;
     case 'page':
+    case 'snag':
       return id;
   }
 }

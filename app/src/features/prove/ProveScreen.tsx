@@ -9,6 +9,7 @@ import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import { acts, type Job, reading, useAct, useJob, useTimeThereOf } from '../../data';
 import { Page, Pick, Refusals, Words, type PickOption } from '../../parts';
+import { NarrowField, useNarrowed } from '../narrow';
 import { issuesOf } from '../words';
 import { findingsOf, ofKind, staleTimesOf, type Finding } from './findings';
 import { Accepted, Contradicted, Plain } from './Groups';
@@ -31,6 +32,11 @@ export function ProveScreen({ job: id }: { readonly job: string }) {
     [plan, place],
   );
   const findings = useFindings(job);
+  const narrowed = useNarrowed(`narrow proofs ${id}`, plan, job?.view);
+  const shown = useMemo(
+    () => (narrowed.only ? findings.filter(({ at }) => narrowed.only?.has(at.id)) : findings),
+    [findings, narrowed.only],
+  );
   const proven = ofKind(findings, 'proven').length;
   return (
     <Page
@@ -62,7 +68,8 @@ export function ProveScreen({ job: id }: { readonly job: string }) {
           <Wish {...{ plan: job.plan, place, setPlace, perSecond, setPace }} />
           <More job={id} />
           <Temporary job={id} view={job.view} />
-          <Results {...{ job: id, plan: job.plan, doc: job.now.doc, findings }} />
+          <NarrowField {...{ narrowed }} shown={shown.length} of={findings.length} />
+          <Results {...{ job: id, plan: job.plan, doc: job.now.doc, findings: shown }} />
         </>
       ) : null}
     </Page>

@@ -1,6 +1,10 @@
 import { messages } from '../../message';
 
 export const FIND_WORDS = messages({
+  snag: 'snag',
+  narrowDown: 'Narrow down',
+  narrowBy: 'cabinet, way, stage, kind, name …',
+  shownOf: '{shown} of {of} shown',
   aKindOfYourOwn: 'Make a kind of your own',
   find: 'Find',
   findInThisJob: 'Find in this job',

@@ -35,6 +35,7 @@ import { useWide } from '../../../theme';
 import { Call, useCallsSoon } from '../call/Call';
 import { agoWords, issuesOf, lengthOf, placeOf } from '../../words';
 import { Clock } from '../../Clock';
+import { NarrowField, useNarrowed } from '../../narrow';
 import { awaitedOf, HeardBook, loanEndsOf, type Awaited, type HeardOffer } from './awaited';
 import { ExpectServer } from './ExpectServer';
 import { HeardLine } from './HeardLine';
@@ -47,12 +48,14 @@ interface Props {
   readonly job: string;
   /** The interface whose call stands beside this list. */
   readonly selected?: string;
+  /** To what its list is narrowed down from the first. */
+  readonly narrow?: string | undefined;
 }
 
 const NOBODY: readonly HeardView[] = [];
 
 /** What is awaited, next one first, with what was heard offered to it. */
-export function AssignScreen({ job, selected }: Props) {
+export function AssignScreen({ job, selected, narrow }: Props) {
   const wide = useWide();
   const { view, plan, error } = usePlan(job);
   const heard = useHeard();
@@ -65,7 +68,12 @@ export function AssignScreen({ job, selected }: Props) {
   useCallsSoon();
   const loanEnds = useMemo(() => (view ? loanEndsOf(view) : []), [view]);
   const now = useTimeThereOf(loanEnds);
-  const awaited = useMemo(() => (view ? awaitedOf(view, order, now) : []), [view, order, now]);
+  const all = useMemo(() => (view ? awaitedOf(view, order, now) : []), [view, order, now]);
+  const narrowed = useNarrowed(`narrow calls ${job}`, plan, view, narrow);
+  const awaited = useMemo(
+    () => (narrowed.only ? all.filter(({ at }) => narrowed.only?.has(at.id)) : all),
+    [all, narrowed.only],
+  );
   const book = useMemo(
     () => (view && plan ? new HeardBook(view, plan, clients) : undefined),
     [view, plan, clients],
@@ -82,9 +90,9 @@ export function AssignScreen({ job, selected }: Props) {
     <Page action={action}>
       <View style={{ gap: 4 }}>
         <Words size="title" heading={1}>
-          {awaited.length === 0
+          {all.length === 0
             ? ASSIGN_WORDS.nothingLeftToAssign
-            : ASSIGN_WORDS.callLeft({ awaited: awaited.length })}
+            : ASSIGN_WORDS.callLeft({ awaited: all.length })}
         </Words>
         <Words tone="second">
           <Clock>{(at) => situation(listening, clients, at)}</Clock>
@@ -93,6 +101,9 @@ export function AssignScreen({ job, selected }: Props) {
       <Refusals issues={issuesOf(error)} />
       <Notices {...{ job, plan }} />
       <LaptopReminder />
+      {all.length > 1 || narrowed.only ? (
+        <NarrowField {...{ narrowed }} shown={awaited.length} of={all.length} />
+      ) : null}
       {view && book && next && !wide && !isOrdering ? (
         <NextCall {...{ job, view, book, next }} />
       ) : null}

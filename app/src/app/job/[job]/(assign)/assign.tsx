@@ -2,6 +2,6 @@ import { useLocalSearchParams } from 'expo-router';
 import { AssignScreen } from '../../../../features/calls/assign/AssignScreen';
 
 export default function Route() {
-  const { job } = useLocalSearchParams<{ job: string }>();
-  return <AssignScreen job={job} />;
+  const { job, narrow } = useLocalSearchParams<{ job: string; narrow?: string }>();
+  return <AssignScreen job={job} narrow={narrow} />;
 }
