@@ -88,7 +88,7 @@ test('phone: kinds from description files, their papers, modules and switches', 
     await button(page, 'Connection').click();
     await button(page, 'Plan a connection').click();
     await button(page, 'Take the sizes from the modules').click();
-    const out = page.getByLabel('size out');
+    const out = page.getByLabel('Outputs, in bytes');
     await expect(out.nth(0)).toHaveValue('11');
     await out.nth(1).fill('15');
     await expect(page.getByText(/differ by 4|header of 4|4 bytes/).first()).toBeVisible();

@@ -22,7 +22,7 @@ export const PAGES = [
     'rehearsal',
   ],
   ...['routes', 'picture', 'codes', 'controller', 'desk', 'vigil', 'runs', 'import', 'drill'],
-  ...['there-and-back', 'lanes', 'new-devices', 'new-subnet', 'new-kind', 'copy'],
+  ...['there-and-back', 'lanes', 'new-devices', 'new-subnet', 'new-kind', 'how-long', 'copy'],
 ];
 
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');

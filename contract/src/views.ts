@@ -22,6 +22,7 @@ import type {
   ProofView,
   RehearsalView,
   RevisionView,
+  RoundTimes,
   RoundView,
   RunView,
   StationView,
@@ -96,6 +97,7 @@ export interface Views {
   readonly Revisions: readonly RevisionView[];
   /** The mark alone where it is the one that was sent. */
   readonly Round: RoundView | Pick<RoundView, 'mark'>;
+  readonly RoundTimes: RoundTimes;
   readonly Runs: readonly RunView[];
   readonly State: StateView;
   readonly Stations: readonly StationView[];

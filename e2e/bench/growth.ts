@@ -2,7 +2,7 @@ import { jobViewOf, type HeardView } from '@ipsonomo/core/api';
 import { FindBook } from '@ipsonomo/core/find';
 import { dnsmasqConfig, writePlanFile } from '@ipsonomo/core/formats';
 import { applyEdits, docOfPlan, planOf, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
-import { orderRound, roundCalls } from '@ipsonomo/core/round';
+import { estimateRound, orderRound, roundCalls } from '@ipsonomo/core/round';
 import { snagsOf } from '@ipsonomo/core/snags';
 import { siteOfPlan, withMistakes } from '@ipsonomo/practice';
 import { awaitedOf, HeardBook } from '../../app/src/features/calls/assign/awaited';
@@ -64,6 +64,7 @@ function measured(plan: Plan, runs: number): Readonly<Record<string, number>> {
   const view = jobViewOf(head, plan, { seen: {}, handedOver: 0 }, []);
   return {
     'the round of all calls': time(runs, () => orderRound(roundCalls(plan, new Set(ids)))),
+    'the round played without a person': time(runs, () => estimateRound(plan, { people: 2 })),
     'what is awaited': time(runs, () => awaitedOf(view, ids, 0)),
     'an event with 500 strangers, and the ten lines that are seen': time(runs, () => {
       const book = new HeardBook(view, plan, [...heard]);

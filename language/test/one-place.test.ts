@@ -27,6 +27,7 @@ const SENTENCE = /\p{L}{2,}[,:;]? \p{L}{2,}/u;
 const PROGRAM = new Set([
   'useDraft',
   'useKept',
+  'useNarrowed',
   'format',
   'Error',
   'RegExp',

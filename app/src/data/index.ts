@@ -19,6 +19,7 @@ export {
 } from './needed-routes';
 export * from './vigil';
 export * from './lists';
+export { useRoundTimes } from './round-times';
 export * from './kinds';
 export * from './field';
 export { useOthersAnswering, type FieldNow, type Traffic } from './wire-news';

@@ -1,8 +1,19 @@
-import type { NewEdits, NewSubnet } from '@ipsonomo/core/api';
+import type { NewEdits, NewSubnet, RoundTimesWish } from '@ipsonomo/core/api';
 import type { Edit } from '@ipsonomo/core/plan';
 import { answers, bytes, changes, does, reads } from '../act';
 import { keys } from '../keys';
-import { anyObject, flag, list, matching, object, orNull, text, whole, type Shape } from '../shape';
+import {
+  anyObject,
+  flag,
+  list,
+  matching,
+  object,
+  orNull,
+  text,
+  thingId,
+  whole,
+  type Shape,
+} from '../shape';
 
 const ofJobs = () => [keys.jobs];
 export const ofJob = ({ job }: { readonly job: string }) => [keys.job(job)];
@@ -10,6 +21,11 @@ const ofJobAndJobs = ({ job }: { readonly job: string }) => [keys.jobs, keys.job
 
 /** What a page has already, as it was told it. */
 const mark = object({}, { since: text(200) });
+
+const roundTimes: Shape<RoundTimesWish> = object(
+  { people: whole(1, 4) },
+  { order: list(thingId, 50_000) },
+);
 
 const newSubnet: Shape<NewSubnet> = object({
   name: text(80),
@@ -68,6 +84,11 @@ export const jobActs = {
     about: 'The calls that are left, in the order in which they are walked.',
     query: mark,
     key: ({ job }) => keys.round(job),
+  }),
+  timeRound: answers('/jobs/:job/round/times', 'RoundTimes', {
+    about:
+      'How long the calls that are left would take: a round played without anybody, by how long kinds take to start and to ask and people to walk; what holds it up, and what would save how much.',
+    ...{ right: 'look', body: roundTimes },
   }),
   readEdits: reads('/jobs/:job/edits', 'Edits', {
     about: 'What was changed after a revision, edit by edit.',

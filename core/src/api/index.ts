@@ -83,3 +83,4 @@ export {
   type Unrehearsed,
 } from './rehearsal';
 export type { JobCounts, JobSummary, Rehearsed } from './job-summary';
+export type { RoundTimes, RoundTimesWish } from './round-times';

@@ -168,6 +168,8 @@ const SENTENCES: {
   'paper.changed': (where) =>
     `Under papers, ${where} holds something else than the plan means: its SHA-256 is another.`,
   'file.twice': (where, { id }) => `${where}: the id "${id}" stands twice.`,
+  'rehearse.asked': (where) =>
+    `“${where}” is not understood: --people takes 1 to 4, --faults a whole number.`,
   'switches.label': (where) =>
     `Switch ${where} has no name: write what stands beside it on the device.`,
   'switches.weight': (where) =>

@@ -7,6 +7,7 @@ import { key, keys } from './keys';
 import { names } from './names';
 import { each, type Command } from './output';
 import { checkPlan, diffPlans, printSchema, split } from './plan';
+import { rehearse } from './rehearse';
 import { route } from './route';
 import { subnet } from './subnet';
 import { switches } from './switches';
@@ -31,6 +32,7 @@ const COMMANDS: Readonly<Record<string, Entry>> = {
   switches: { run: switches, least: 2 },
   diff: { run: diffPlans, least: 2 },
   route: { run: route, least: 3 },
+  rehearse: { run: rehearse, least: 1 },
   schema: { run: printSchema, least: 0 },
   key: { run: key, least: 0 },
   keys: { run: keys, least: 0 },
@@ -50,6 +52,8 @@ const USAGE = `usage:
   ipsonomo switches KIND --read 0,8,6  what they say
   ipsonomo diff PLAN PLAN              what makes the second plan of the first
   ipsonomo route PLAN FROM TO          there and back, hop by hop, and why not; devices by address or name
+  ipsonomo rehearse PLAN [--people N] [--faults SEED]
+                                       how long its round takes, by cabinet, what holds it up, what would save how much
   ipsonomo schema                      the JSON Schema of plan files
   ipsonomo audit                       evidence that somebody changed by hand (DATABASE_URL, else the demo's own)
   ipsonomo audit --mend                what is kept of the latest evidence made anew (DATABASE_OWNER_URL)

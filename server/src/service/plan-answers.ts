@@ -1,5 +1,12 @@
-import type { JobCounts, ListLines, ListPreview, NewRehearsal } from '@ipsonomo/core/api';
-import type { Edit, PlanDoc } from '@ipsonomo/core/plan';
+import type {
+  JobCounts,
+  ListLines,
+  ListPreview,
+  NewRehearsal,
+  RoundTimes,
+} from '@ipsonomo/core/api';
+import { planOf, type Edit, type PlanDoc } from '@ipsonomo/core/plan';
+import { estimateRound, type EstimateWish } from '@ipsonomo/core/round';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Actor } from './actor';
@@ -31,12 +38,14 @@ export type PlanQuestion =
       readonly wanted: NewRehearsal;
       readonly actor: Actor;
     }
+  | { readonly kind: 'round-times'; readonly jobId: string; readonly wish: EstimateWish }
   | { readonly kind: 'counts'; readonly jobId: string };
 
 export type PlanAnswer =
   | { readonly file: OutFile }
   | { readonly jobId: string }
   | { readonly counts: JobCounts }
+  | { readonly times: RoundTimes }
   | { readonly lines: ListLines }
   | { readonly preview: ListPreview }
   | { readonly edits: readonly Edit[] };
@@ -66,6 +75,10 @@ export class PlanAnswers {
       case 'rehearse': {
         const { jobId, wanted, actor } = question;
         return { jobId: await rehearse(this, jobId, wanted, actor) };
+      }
+      case 'round-times': {
+        const plan = planOf(await this.docOf(question.jobId));
+        return { times: estimateRound(plan, question.wish) };
       }
       case 'counts':
         return { counts: await this.counts(question.jobId) };

@@ -1,5 +1,12 @@
-import type { JobCounts, ListLines, ListPreview, NewRehearsal } from '@ipsonomo/core/api';
+import type {
+  JobCounts,
+  ListLines,
+  ListPreview,
+  NewRehearsal,
+  RoundTimes,
+} from '@ipsonomo/core/api';
 import type { Edit } from '@ipsonomo/core/plan';
+import type { EstimateWish } from '@ipsonomo/core/round';
 import { AskedThread } from '../common/asked-thread';
 import type { Database } from '../store/database';
 import type { Store } from '../store/store';
@@ -70,6 +77,12 @@ export class PlanWork {
   async rehearse(jobId: string, wanted: NewRehearsal, actor: Actor): Promise<string> {
     const made = await this.ask({ kind: 'rehearse', jobId, wanted, actor });
     return (made as { readonly jobId: string }).jobId;
+  }
+
+  /** How long a round would take. */
+  async roundTimes(jobId: string, wish: EstimateWish): Promise<RoundTimes> {
+    const question = { kind: 'round-times', jobId, wish } as const;
+    return ((await this.ask(question)) as { readonly times: RoundTimes }).times;
   }
 
   /** What a job has, and what is left to do in it. */

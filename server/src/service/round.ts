@@ -36,6 +36,11 @@ export class Rounds {
     return view.mark === mark ? { mark } : view;
   }
 
+  /** The interfaces whose calls are left, in the best order. */
+  async orderOf(jobId: string): Promise<readonly string[]> {
+    return (await this.now(jobId)).order;
+  }
+
   private async now(jobId: string): Promise<RoundView> {
     const { plan, book } = await this.reader.now(jobId);
     const before = this.known.get(jobId);

@@ -7,6 +7,7 @@ import { docOfPlan, firstDoc, toDevice, toInterface, toPlan, toSubnet } from '@i
 import { names } from '../../src/cli/names';
 import { each, type Command } from '../../src/cli/output';
 import { checkPlan, diffPlans, printSchema, split } from '../../src/cli/plan';
+import { rehearse } from '../../src/cli/rehearse';
 import { route } from '../../src/cli/route';
 import { switches } from '../../src/cli/switches';
 
@@ -212,4 +213,29 @@ test.each<[string, Command, readonly string[], RegExp]>([
 ])('%s is told in a sentence', (_name, command, inputs, sentence) => {
   const { isGood, told } = run(command, ...inputs);
   expect([isGood, told[0]]).toEqual([false, expect.stringMatching(sentence)]);
+});
+
+test('rehearse: how long the round takes, by cabinet; mistakes by a seed, the same ones each time', () => {
+  const path = planFile('rehearse', '10.4.7.80');
+  const plain = run(rehearse, path);
+  expect(plain.isGood).toBe(true);
+  expect(plain.lines).toMatchObject([
+    { cabinet: '', calls: 1 },
+    { calls: 1, people: 1, waited: { laptop: 0, factory: 0 } },
+  ]);
+  const faulty = run(rehearse, path, '--people', '2', '--faults', '7');
+  expect(faulty.lines).toEqual(run(rehearse, path, '--faults', '7', '--people', '2').lines);
+  expect(faulty.lines[0]).toHaveProperty('mistake');
+  expect(faulty.lines.at(-1)).toMatchObject({ people: 2 });
+});
+
+test.each([
+  [['--people', '5'], /“--people 5” is not understood: --people takes 1 to 4/],
+  [['--people'], /“--people” is not understood/],
+  [['--faults', 'many'], /“--faults many” is not understood/],
+  [['soon'], /“soon” is not understood/],
+])('rehearse with %j is told in a sentence', (words, said) => {
+  const { isGood, lines, told } = run(rehearse, planFile('asked', '10.4.7.80'), ...words);
+  expect([isGood, lines]).toEqual([false, []]);
+  expect(told.join('\n')).toMatch(said);
 });

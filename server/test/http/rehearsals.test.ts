@@ -4,6 +4,7 @@ import type {
   FieldView,
   JobSummary,
   RehearsalView,
+  RoundTimes,
 } from '@ipsonomo/core/api';
 import { ApiBench } from './api-bench';
 
@@ -125,4 +126,19 @@ test('its devices stay as delivered, whatever is changed in its plan', async () 
   await post(`/jobs/${id}/edits`, { edits: [{ ...edit, to: 'Pump' }], why: 'renamed' }).expect(200);
   const { devices } = await read<CabinetView>(`/jobs/${id}/practice/cabinet`);
   expect(devices.map(({ title }) => title)).toEqual(['Drive 1', 'Drive 2', 'Drive 3']);
+});
+
+test('how long a round takes: what is left, by cabinet; another order or more people as they are said', async () => {
+  const job = await jobOf('How long');
+  const times = async (body: object): Promise<RoundTimes> =>
+    (await post(`/jobs/${job}/round/times`, body).expect(200)).body as RoundTimes;
+  const one = await times({ people: 1 });
+  expect(one).toMatchObject({ calls: 3, people: 1, waited: { factory: 0 } });
+  expect(one.cabinets.map(({ calls }) => calls)).toEqual([3]);
+  expect(one.savings.map(([saving]) => saving)).toContain('bound');
+  // All stand in one cabinet: nobody else finds anything to do.
+  expect((await times({ people: 4, order: ['at-3', 'at-1'] })).calls).toBe(2);
+  expect(await times({ people: 1, order: ['nobody'] })).toMatchObject({ calls: 0, seconds: 0 });
+  for (const people of [0, 5, 1.5])
+    expect((await post(`/jobs/${job}/round/times`, { people })).status).toBe(400);
 });

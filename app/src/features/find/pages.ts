@@ -14,6 +14,7 @@ const PAGES: readonly (readonly [path: string, title: string])[] = [
   ['kinds', FIND_WORDS.kinds],
   ['wire', FIND_WORDS.wire],
   ['desk', FIND_WORDS.desk],
+  ['how-long', FIND_WORDS.howLong],
   ['routes', FIND_WORDS.routes],
   ['drill', FIND_WORDS.coldStart],
   ['vigil', FIND_WORDS.vigil],

@@ -1,6 +1,7 @@
 import { messages } from '../../message';
 
 export const FIND_WORDS = messages({
+  howLong: 'How long it takes',
   snag: 'snag',
   narrowDown: 'Narrow down',
   narrowBy: 'cabinet, way, stage, kind, name …',

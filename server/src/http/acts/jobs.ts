@@ -23,6 +23,11 @@ export const jobHandlers = (services: Services): Handlers<typeof jobActs> => {
     readPlan: ({ params }) => reader.plan(params.job),
     readProgress: ({ params, query }) => reader.progress(params.job, query.since),
     readRound: ({ params, query }) => rounds.of(params.job, query.since),
+    timeRound: async ({ params, body }) =>
+      planWork.roundTimes(params.job, {
+        people: body.people,
+        order: body.order ?? (await rounds.orderOf(params.job)),
+      }),
     readEdits: ({ params, query }) => reader.editsSince(params.job, Number(query.since)),
     edit: ({ params, body, actor }) =>
       changer.edit(params.job, body.edits as unknown as readonly JsonObject[], body.why, actor),

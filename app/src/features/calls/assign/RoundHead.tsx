@@ -5,6 +5,7 @@ import { View } from 'react-native';
 import type { Plan } from '@ipsonomo/core/plan';
 import { carriedFor, type Carried, type RoundCost } from '@ipsonomo/core/round';
 import { ASSIGN_WORDS } from '@ipsonomo/language/screens/assign';
+import { HOW_LONG_WORDS } from '@ipsonomo/language/screens/how-long';
 import { CALLS_WORDS } from '@ipsonomo/language/screens/calls';
 import { Notice, Words } from '../../../parts';
 import { costOfOrder, type Round } from './use-round';
@@ -81,6 +82,13 @@ export function RoundHead({ job, plan, round, isOrdering, onOrdering }: Props) {
             type="outline"
             title={CALLS_WORDS.boxesAtTheDesk}
             onPress={() => router.navigate(`/job/${job}/desk`)}
+          />
+        )}
+        {isOrdering ? null : (
+          <Button
+            type="outline"
+            title={HOW_LONG_WORDS.howLong}
+            onPress={() => router.navigate(`/job/${job}/how-long`)}
           />
         )}
         {isOwn ? (
