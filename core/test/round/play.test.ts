@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { toPlan } from '../../src/plan';
+import { must, parseIpv4 } from '../../src/net';
+import { toDevice, toInterface, toPlan, type Way } from '../../src/plan';
 import {
   estimateRound,
   orderRound,
@@ -245,4 +246,45 @@ test('another order is played as it is said, and what the best would save is tol
   const other = estimateRound(plan, { people: 1, order: mixed });
   expect(other.calls).toBe(best.calls);
   expect(new Map(other.savings).get('order') ?? 0).toBe(Math.max(0, other.seconds - best.seconds));
+});
+
+// R-PLAY-TIMES: what each way keeps busy, from the box to an address that stays (common practice, no source).
+test.each<[Way, string, readonly WorkPart['busy'][]]>([
+  [
+    'bootp',
+    'tarnwick-valves-16',
+    ['hands', 'device', 'laptop', 'laptop', 'hands', 'device', 'laptop'],
+  ],
+  ['switches', 'wendle-station-20', ['hands', 'hands', 'device', 'laptop']],
+  ['dhcp-port', 'belloch-drive-d4', ['hands', 'device', 'laptop', 'laptop']],
+  ['layer2-name', 'eldrup-block-8', ['hands', 'device', 'laptop', 'laptop']],
+  ['keypad', 'belloch-drive-d4', ['hands', 'device', 'hands', 'hands', 'device', 'laptop']],
+  ['card', 'other-device', ['hands', 'hands', 'device', 'laptop']],
+  ['web-page', 'other-device', ['hands', 'device', 'laptop', 'hands', 'device', 'laptop']],
+])('%s of a %s', (way, kindId, busy) => {
+  const plan = toPlan({
+    devices: [
+      {
+        ...toDevice({ id: 'd', title: 'D', name: 'd', kindId, way }),
+        interfaces: [
+          toInterface({
+            id: 'at',
+            deviceId: 'd',
+            subnetId: 's',
+            address: must(parseIpv4('10.0.0.9')),
+          }),
+        ],
+      },
+    ],
+  });
+  const calls = roundCalls(plan, new Set(['at']));
+  const [fresh] = workOf(plan, calls);
+  expect(fresh?.parts.map((one) => one.busy)).toEqual(busy);
+  const sum = (parts: readonly WorkPart[] = []) => parts.reduce((all, one) => all + one.seconds, 0);
+  // Bound at the desk no label is read; at a mistake one searches.
+  const [bound] = workOf(plan, calls, { isBound: true });
+  const isAsking = way === 'bootp';
+  expect(sum(fresh?.parts) - sum(bound?.parts)).toBe(isAsking ? USUAL_PACE.label : 0);
+  const [faulty] = workOf(plan, calls, { mistakes: new Set(['at']) });
+  expect(sum(faulty?.parts) - sum(fresh?.parts)).toBe(USUAL_PACE.mistake);
 });
