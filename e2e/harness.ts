@@ -184,8 +184,19 @@ async function letIn(server: TestServer): Promise<{ name: string; value: string 
   return { name, value };
 }
 
-/** Has a browser let in, as one that came with a key before. */
-export async function letBrowserIn(context: BrowserContext, server: TestServer): Promise<void> {
+/** Whoever decides something has said who they are; what a page kept since stays. */
+function knownAs(person: string): void {
+  const KEY = 'ipsonomo.settings';
+  if (localStorage.getItem(KEY) === null) localStorage.setItem(KEY, JSON.stringify({ person }));
+}
+
+/** Has a browser let in, as one that came with a key before. @param person who sits before it; nobody where empty */
+export async function letBrowserIn(
+  context: BrowserContext,
+  server: TestServer,
+  person = 'Mara Quist',
+): Promise<void> {
+  if (person !== '') await context.addInitScript(knownAs, person);
   await context.addCookies([{ ...(await letIn(server)), url: server.url }]);
 }
 

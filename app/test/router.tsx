@@ -13,5 +13,7 @@ export const useRouter = () => ({
   back: () => void gone.push('back'),
 });
 
+export const useSegments = (): readonly string[] => [];
+
 export const Link = ({ href, children }: { href: string; children: ReactElement }) =>
   cloneElement(children as ReactElement<object>, { href, role: 'link' } as object);

@@ -21,7 +21,7 @@ import {
 import { must, parseIpv4, parseMac, parsePrefix } from '@ipsonomo/core/net';
 import { docOfPlan, toDevice, toInterface, toPlan, toSubnet, type Plan } from '@ipsonomo/core/plan';
 import { NO_COST } from '@ipsonomo/core/round';
-import { JobProvider } from '../src/data';
+import { changeSettings, JobProvider } from '../src/data';
 import { elementsTheme } from '../src/theme';
 
 // Browsers have it; jsdom does not.
@@ -29,6 +29,8 @@ globalThis.TextEncoder ??= TextEncoder;
 
 // What somebody half typed in one test is nobody's in the next.
 afterEach(() => sessionStorage.clear());
+// Who they are is asked for in a test of its own.
+beforeEach(() => changeSettings({ person: 'Mara Quist' }));
 
 export const FIELD: FieldView = {
   source: 'practice',

@@ -8,6 +8,7 @@ import { useColorScheme } from 'react-native';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { askedAnew, isLocked, useDoor, usePresence, useServerEvents, useSettings } from '../data';
 import { DoorScreen } from '../features/start/door/DoorScreen';
+import { NameAsk } from '../features/frame/NameAsk';
 import { PageFell } from '../features/frame/PageFell';
 import { elementsTheme } from '../theme';
 
@@ -26,7 +27,12 @@ const client: QueryClient = new QueryClient({
 function Live() {
   useServerEvents();
   usePresence();
-  return <Slot unstable_screenErrorBoundary={PageFell} />;
+  return (
+    <>
+      <NameAsk />
+      <Slot unstable_screenErrorBoundary={PageFell} />
+    </>
+  );
 }
 
 /** Nothing is asked for by a browser that was not let in. */

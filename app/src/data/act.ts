@@ -17,6 +17,7 @@ import {
 } from '@ipsonomo/contract';
 import type { EditedView, FieldView } from '@ipsonomo/core/api';
 import { ask } from './http';
+import { named } from './named';
 import { planRefused, takeEdited } from './plan-now';
 import { putField } from './wire-news';
 
@@ -55,11 +56,12 @@ export function useActOn<A extends AnyAct>(act: A): Acting<A, Placed<A>> {
   });
 }
 
-function asked<A extends AnyAct>(
+async function asked<A extends AnyAct>(
   act: A,
   params: ParamsOf<A>,
   body: Sent<A> | undefined,
 ): Promise<AnswerOf<A>> {
+  await named(act);
   if (!isFile(act.body)) return ask(act, params, { body });
   const query = { name: (body as File).name } as QueryOf<A>;
   return ask(act, params, act.query ? { body, query } : { body });

@@ -8,10 +8,28 @@ export interface Settings {
   readonly laptop: { readonly address: string; readonly back: readonly string[] } | null;
   /** By job: the order of calls that this person chose. */
   readonly orders: Readonly<Record<string, readonly string[]>>;
+  /** How far the first steps have come; null where nobody is at them. */
+  readonly first: FirstSteps | null;
 }
 
+/** What was said in the first steps, until the job stands. */
+export interface FirstSteps {
+  readonly step: 1 | 2 | 3;
+  readonly job: string;
+  /** The adapter; empty where the plan is rehearsed first. */
+  readonly wire: string;
+  readonly subnet: string;
+  readonly network: string;
+  /** Of the job, once it is there; empty before. */
+  readonly jobId: string;
+}
+
+export const FIRST_STEPS: FirstSteps = {
+  ...{ step: 1, job: '', wire: '', subnet: '', network: '', jobId: '' },
+};
+
 const KEY = 'ipsonomo.settings';
-const FIRST: Settings = { person: '', mode: 'auto', laptop: null, orders: {} };
+const FIRST: Settings = { person: '', mode: 'auto', laptop: null, orders: {}, first: null };
 const listeners = new Set<() => void>();
 let current: Settings | undefined;
 

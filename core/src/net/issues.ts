@@ -116,6 +116,7 @@ export interface IssueFacts {
   readonly 'paper.missing': None;
   readonly 'paper.changed': None;
   readonly 'file.twice': { readonly id: Value };
+  readonly 'person.needed': None;
   readonly 'rehearse.asked': None;
   readonly 'cell.empty': None;
   readonly 'cell.needed': None;

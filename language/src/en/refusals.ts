@@ -168,6 +168,7 @@ const SENTENCES: {
   'paper.changed': (where) =>
     `Under papers, ${where} holds something else than the plan means: its SHA-256 is another.`,
   'file.twice': (where, { id }) => `${where}: the id "${id}" stands twice.`,
+  'person.needed': () => 'Nothing was done: say your name first.',
   'rehearse.asked': (where) =>
     `“${where}” is not understood: --people takes 1 to 4, --faults a whole number.`,
   'switches.label': (where) =>

@@ -1,6 +1,11 @@
 import { messages } from '../../message';
 
 export const FRAME_WORDS = messages({
+  whoDoesThis: 'Who does this?',
+  yourNameStandsBeside:
+    'Your name stands beside everything you decide, so that the others know whom to ask. It is kept in this browser.',
+  yourName: 'Your name',
+  goOn: 'Go on',
   whatYouSeeIsOf: 'what you see is of {since}',
   as: 'as {first}{more}',
   askingTheServer: 'Asking the server',

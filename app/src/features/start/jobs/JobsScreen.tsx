@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import type { JobCounts, JobSummary } from '@ipsonomo/core/api';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { FIRST_WORDS } from '@ipsonomo/language/screens/first';
 import { START_WORDS } from '@ipsonomo/language/screens/start';
 import {
   acts,
@@ -40,6 +41,8 @@ export function JobsScreen() {
   const jobs = all?.filter(({ archived }) => !archived);
   const archived = all?.filter((one) => one.archived) ?? [];
   const [first] = jobs ?? [];
+  const settings = useSettings();
+  const isEmpty = all?.length === 0;
   return (
     <Page
       action={
@@ -48,6 +51,12 @@ export function JobsScreen() {
             size="lg"
             title={COMMON_WORDS.open({ name: first.name })}
             onPress={() => router.navigate(`/job/${first.id}/assign`)}
+          />
+        ) : isEmpty ? (
+          <Button
+            size="lg"
+            title={settings.first ? FIRST_WORDS.goOnWith : FIRST_WORDS.firstSteps}
+            onPress={() => router.navigate('/first')}
           />
         ) : undefined
       }
