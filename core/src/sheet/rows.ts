@@ -124,12 +124,12 @@ class Maker {
     const subnet = this.subnetOf(row, fields.at, defaults);
     // An address that cannot be read says nothing of its subnet either: it is the one to mend.
     const typed = readAddress(row.address ?? '', subnet);
+    if (subnet) holdVlan(row, subnet, refuse);
     if (!typed.ok && row.address?.trim()) return refuse('address', typed.error);
     if (!subnet) {
       if (fields.isGood('subnet')) refuse('subnet', { code: 'cell.needed', where: 'subnet' });
       return undefined;
     }
-    holdVlan(row, subnet, refuse);
     if (!kind) return undefined;
     const way = (fields.device['way'] as Device['way'] | undefined) ?? kind.ways[0]?.way ?? 'bootp';
     const address = this.addressOf(row, subnet, kind, way, given);

@@ -8,7 +8,7 @@ import { TOUCH, useWide } from '../../theme';
 import { pageOf } from '../help';
 
 /** Letters of a job's name for which there is room: what the wire does stands beside it, and is never cut for a name. */
-const ROOM = { phone: 19, wide: 60 };
+const ROOM = { phone: 14, wide: 60 };
 
 interface Props {
   readonly job: string;
@@ -50,7 +50,7 @@ export function HomeLink({ job, name }: Props) {
       <LinkTo
         href="/"
         accessibilityLabel={FRAME_WORDS.toAllJobs({ name })}
-        style={{ minHeight: TOUCH, justifyContent: 'center', maxWidth: wide ? 600 : 126 }}
+        style={{ minHeight: TOUCH, justifyContent: 'center', maxWidth: wide ? 600 : 92 }}
       >
         <View style={{ alignItems: 'flex-end' }}>
           <Words size={wide ? 'second' : 'caption'} lines={1}>

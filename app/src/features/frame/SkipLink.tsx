@@ -17,7 +17,8 @@ export function SkipLink({ page }: { readonly page: RefObject<HTMLElement | null
       style={{
         position: 'absolute',
         zIndex: 10,
-        top: isReached ? 4 : -200,
+        // Far above: something else may stand above the page.
+        top: isReached ? 4 : -4000,
         left: 4,
         minHeight: TOUCH,
         justifyContent: 'center',

@@ -43,7 +43,12 @@ export interface Played {
 interface Stop {
   readonly cabinet: number;
   readonly area: string;
-  readonly calls: Call[];
+  /** How many there were. */
+  count: number;
+  /** Those that are not done: the many that are need not be looked at again. */
+  readonly open: Call[];
+  /** The same by where they need the laptop. */
+  readonly byPlace: Map<string | undefined, Call[]>;
 }
 
 interface Call {
@@ -52,6 +57,7 @@ interface Call {
   done: number;
   /** A part of it goes on. */
   isBusy: boolean;
+  stop: Stop | undefined;
 }
 
 interface Person {
@@ -70,13 +76,34 @@ interface Person {
 const stopsOf = (round: readonly Work[]): readonly Stop[] => {
   const stops: Stop[] = [];
   for (const work of round) {
-    const call: Call = { work, done: 0, isBusy: false };
-    const last = stops.at(-1);
-    if (last?.cabinet === work.cabinet) last.calls.push(call);
-    else stops.push({ cabinet: work.cabinet, area: work.area, calls: [call] });
+    const before = stops.at(-1);
+    const { cabinet, area } = work;
+    const stop: Stop =
+      before?.cabinet === cabinet
+        ? before
+        : { cabinet, area, count: 0, open: [], byPlace: new Map() };
+    if (stop !== before) stops.push(stop);
+    add(stop, { work, done: 0, isBusy: false, stop });
   }
   return stops;
 };
+
+function add(stop: Stop, call: Call): void {
+  stop.count += 1;
+  if (isDone(call)) return;
+  stop.open.push(call);
+  const there = stop.byPlace.get(call.work.laptop);
+  if (there) there.push(call);
+  else stop.byPlace.set(call.work.laptop, [call]);
+}
+
+/** What is done stands near the front: it was begun first. */
+function close(call: Call): void {
+  for (const list of [call.stop?.open, call.stop?.byPlace.get(call.work.laptop)]) {
+    const at = list?.indexOf(call) ?? -1;
+    if (at >= 0) list?.splice(at, 1);
+  }
+}
 
 const isDone = ({ work, done }: Call): boolean => done === work.parts.length;
 
@@ -139,11 +166,11 @@ class Play {
     if (!person.isFree || person.isGone) return false;
     const { stop } = person;
     if (!stop) return this.goOn(person);
-    for (const call of stop.calls) if (this.canBegin(person, call)) return true;
-    if (!stop.calls.every(isDone)) return false;
-    const { cabinet, calls } = stop;
+    for (const call of stop.open) if (this.canBegin(person, call)) return true;
+    if (stop.open.length > 0) return false;
+    const { cabinet, count } = stop;
     this.stays.push({
-      ...{ cabinet, person: person.number, calls: calls.length, from: person.since, to: this.now },
+      ...{ cabinet, person: person.number, calls: count, from: person.since, to: this.now },
     });
     person.stop = undefined;
     return true;
@@ -201,9 +228,7 @@ class Play {
   /** Somebody stands where a call can go on that needs it so. */
   private isNeeded(place: string | undefined): boolean {
     return this.people.some(({ stop }) =>
-      stop?.calls.some(
-        (call) => call.work.laptop === place && !isDone(call) && !this.isFactoryTaken(call),
-      ),
+      stop?.byPlace.get(place)?.some((call) => !this.isFactoryTaken(call)),
     );
   }
 
@@ -226,8 +251,10 @@ class Play {
       call.isBusy = true;
       this.events.add(this.now + part.seconds, () => this.end(call));
     }
+    if (!isDone(call)) return;
     const { factory } = call.work;
-    if (isDone(call) && factory !== undefined) this.held.delete(factory);
+    if (factory !== undefined) this.held.delete(factory);
+    close(call);
   }
 
   /** What keeps the next part of a call from being begun; undefined where nothing does. */
@@ -250,7 +277,7 @@ class Play {
   private wait(seconds: number): void {
     for (const { stop, isFree, isGone, waited } of this.people) {
       if (!stop || !isFree || isGone) continue;
-      const first = stop.calls.find((call) => !isDone(call));
+      const [first] = stop.open;
       const why = first ? this.hindranceOf(first) : undefined;
       if (why) waited[why] += seconds;
     }

@@ -17,6 +17,7 @@ import { WAY_WORDS } from '@ipsonomo/language';
 import { KIND_FORM_WORDS } from '@ipsonomo/language/screens/kind-form';
 import { newId, useEdit, usePlan } from '../../../data';
 import { Card, Choice, Field, Page, Refusals, Toggle, useKept, Words } from '../../../parts';
+import { useWide } from '../../../theme';
 import { issuesOf } from '../../words';
 import { SwitchDesigner } from './SwitchDesigner';
 
@@ -62,9 +63,12 @@ export function NewKindScreen({ job }: { readonly job: string }) {
       },
     );
   };
+  const wide = useWide();
+  const half = { flex: wide ? 1 : undefined, gap: 16 };
   const told = isAsked ? read.issues : {};
   return (
     <Page
+      maxWidth={1140}
       action={
         <>
           {isAsked && wrong.length > 0 ? (
@@ -87,16 +91,22 @@ export function NewKindScreen({ job }: { readonly job: string }) {
         </Words>
         <Words tone="second">{KIND_FORM_WORDS.whatAKindIs}</Words>
       </View>
-      <Named {...{ answers, set, told }} />
-      <Ways {...{ answers, set, told }} />
-      <Factory {...{ answers, set, told }} />
-      <SwitchDesigner
-        {...{ answers, set, told }}
-        issues={read.issues}
-        face={read.face}
-        network={plan?.subnets[0]?.prefix ?? SOME_NETWORK}
-      />
-      <Speaks {...{ answers, set }} />
+      <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16 }}>
+        <View style={half}>
+          <Named {...{ answers, set, told }} />
+          <Ways {...{ answers, set, told }} />
+          <Factory {...{ answers, set, told }} />
+        </View>
+        <View style={half}>
+          <SwitchDesigner
+            {...{ answers, set, told }}
+            issues={read.issues}
+            face={read.face}
+            network={plan?.subnets[0]?.prefix ?? SOME_NETWORK}
+          />
+          <Speaks {...{ answers, set }} />
+        </View>
+      </View>
       <Refusals issues={issuesOf(edit.error)} />
     </Page>
   );
