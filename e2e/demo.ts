@@ -28,6 +28,8 @@ interface Options {
   readonly pace: number;
   /** Whether its browser has a cookie already, as one that was let in before. */
   readonly isLetIn: boolean;
+  /** Who sits before it; empty where nobody said so yet. */
+  readonly person: string;
   /** Whether its database may be stopped in the middle: it then has a PostgreSQL of its own. */
   readonly stopsDatabase: boolean;
 }
@@ -56,6 +58,7 @@ export const test = base.extend<Fixtures & Options>({
   demo: [true, { option: true }],
   pace: [10, { option: true }],
   isLetIn: [true, { option: true }],
+  person: ['Mara Quist', { option: true }],
   stopsDatabase: [false, { option: true }],
   cluster: async ({ stopsDatabase }, run, info) => {
     const cluster = stopsDatabase ? await ownCluster(`browser-${info.parallelIndex}`) : undefined;
@@ -74,9 +77,9 @@ export const test = base.extend<Fixtures & Options>({
     base.expect(unexpected(errors)).toEqual([]);
   },
   // The server is asked for first, so that it outlives the page.
-  page: async ({ server, errors, isLetIn, page }, run) => {
+  page: async ({ server, errors, isLetIn, person, page }, run) => {
     watchErrors(page, errors);
-    if (isLetIn) await letBrowserIn(page.context(), server);
+    if (isLetIn) await letBrowserIn(page.context(), server, person);
     await page.context().addInitScript(asOverPlainHttp);
     await page.setViewportSize(PHONE);
     const end = COVERAGE ? await mapPages(page, COVERAGE) : undefined;

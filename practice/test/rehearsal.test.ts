@@ -1,6 +1,14 @@
 import { MISTAKE_KINDS, MISTAKES_AT_NOBODY, type MistakeKind } from '@ipsonomo/core/api';
 import { formatMac, must, parseIpv4, parsePrefix, roleOf, toIpv4 } from '@ipsonomo/core/net';
-import { toDevice, toInterface, toPlan, toSubnet, type Plan, type Way } from '@ipsonomo/core/plan';
+import {
+  OTHER_DEVICE,
+  toDevice,
+  toInterface,
+  toPlan,
+  toSubnet,
+  type Plan,
+  type Way,
+} from '@ipsonomo/core/plan';
 import { siteOfPlan, withMistakes } from '../src';
 import { Bench, ip } from './helpers';
 
@@ -199,4 +207,27 @@ test('two planned with one address both come up', () => {
     })),
   });
   expect(siteOfPlan(twice, SEED).devices).toHaveLength(2);
+});
+
+// Of some other device nobody knows how it comes: it is as its way usually is, or is said.
+test.each<[Way, string, boolean]>([
+  ['bootp', 'asking', true],
+  ['dhcp-mac', 'asking', true],
+  ['dhcp-name', 'asking', true],
+  ['layer2-name', 'waiting', true],
+  ['keypad', 'waiting', true],
+  ['card', 'waiting', true],
+  ['web-page', 'waiting', false],
+  ['switches', 'waiting', false],
+])('some other device by %s stands there %s', (way, lamp, isRehearsed) => {
+  const [first] = plan.devices;
+  if (!first) throw new Error('no device');
+  const other = { ...plan, devices: [{ ...first, kindId: OTHER_DEVICE.id, way }] };
+  const site = siteOfPlan(other, SEED);
+  expect(site.unrehearsed).toEqual(
+    isRehearsed ? [] : [{ interfaceId: 'valves-1', why: 'no-factory' }],
+  );
+  const bench = new Bench(withMistakes(other, site, { kind: 'chosen', which: [] }, SEED).site);
+  bench.advance(60_000);
+  expect(bench.site.view(bench.now).devices[0]?.lamp).toBe(lamp);
 });

@@ -58,7 +58,9 @@ export interface Unrehearsed {
     | 'no-kind'
     | 'no-subnet'
     /** No switch of the rehearsal says through which port something was asked (option 82). */
-    | 'no-relay';
+    | 'no-relay'
+    /** Its kind does not say how it comes from its maker, and its way needs to know. */
+    | 'no-factory';
 }
 
 export interface RehearsalView {

@@ -65,13 +65,20 @@ export interface Avoided {
 /**
  * R-NEXT-FREE: the lowest free address for a device of this role: in the band of its role where the
  * subnet has one, else anywhere outside the bands of others. Never network, broadcast, gateway, pool,
- * held or freed address, the laptops' band or a factory address.
+ * held or freed address, the laptops' band or a factory address. A device whose switches cannot make one of them gets the
+ * lowest that they can make: outside the bands of others where there is one, else in one that is not reserved.
  */
 export function nextFree(subnet: Subnet, role: Role, avoided: Avoided): Ipv4 | undefined {
   const own = subnet.bands.filter((band) => band.role === role);
   const whole = { first: firstHostOf(subnet.prefix), last: lastHostOf(subnet.prefix) };
-  const closed = own.length > 0 ? subnet.held : [...subnet.bands, ...subnet.held];
-  for (const range of own.length > 0 ? own : [whole]) {
+  const others = [...subnet.bands, ...subnet.held];
+  const reserved = subnet.bands.filter((band) => RESERVED.includes(band.role));
+  const places: readonly (readonly [range: AddressRange, closed: readonly AddressRange[]])[] = [
+    ...own.map((band) => [band, subnet.held] as const),
+    ...(own.length === 0 || avoided.only ? [[whole, others] as const] : []),
+    ...(avoided.only ? [[whole, [...reserved, ...subnet.held]] as const] : []),
+  ];
+  for (const [range, closed] of places) {
     const free = firstFree(subnet, range, closed, avoided);
     if (free !== undefined) return free;
   }

@@ -214,3 +214,52 @@ test('a kind set by switches is offered only what its switches can make', () => 
   avoided.taken.delete(ip('10.0.0.99'));
   expect(nextFree(wide, 'io', avoided)).toBe(ip('10.0.0.99'));
 });
+
+// Two dials make no more than 1 to 99, and the band of such devices begins at 100.
+test.each<[string, readonly number[], readonly Band[], string | undefined]>([
+  [
+    'one of its own band',
+    [98, 100, 101],
+    [{ role: 'io', first: ip('10.0.0.100'), last: ip('10.0.0.199') }],
+    '10.0.0.100',
+  ],
+  [
+    'else one of nobody’s band',
+    [12, 60, 70],
+    [
+      { role: 'io', first: ip('10.0.0.100'), last: ip('10.0.0.199') },
+      { role: 'controllers', first: ip('10.0.0.10'), last: ip('10.0.0.19') },
+    ],
+    '10.0.0.60',
+  ],
+  [
+    'else one of another’s band',
+    [5, 12],
+    [
+      { role: 'io', first: ip('10.0.0.100'), last: ip('10.0.0.199') },
+      { role: 'infrastructure', first: ip('10.0.0.1'), last: ip('10.0.0.9') },
+      { role: 'controllers', first: ip('10.0.0.10'), last: ip('10.0.0.19') },
+    ],
+    '10.0.0.12',
+  ],
+  [
+    'never one that is reserved',
+    [5],
+    [
+      { role: 'io', first: ip('10.0.0.100'), last: ip('10.0.0.199') },
+      { role: 'infrastructure', first: ip('10.0.0.1'), last: ip('10.0.0.9') },
+    ],
+    undefined,
+  ],
+])('what its switches can make: %s', (_what, numbers, bands, wanted) => {
+  const only = new Set(numbers.map((number) => toIpv4(ip('10.0.0.0') + number)));
+  const free = nextFree(subnetOf('10.0.0.0/24', undefined, bands), 'io', {
+    taken: new Set(),
+    only,
+  });
+  expect(free === undefined ? undefined : formatIpv4(free)).toBe(wanted);
+  // Whoever can have any gets one of the band.
+  expect(nextFree(subnetOf('10.0.0.0/24', undefined, bands), 'io', { taken: new Set() })).toBe(
+    ip('10.0.0.100'),
+  );
+});

@@ -2,10 +2,12 @@ import {
   dhcpNameOf,
   findKind,
   interfacesOf,
+  isAsking,
   maskLengthOf,
   measureEnd,
   stationNameOf,
   type Device,
+  type FactoryState,
   type Interface,
   type Kind,
   type Plan,
@@ -47,8 +49,11 @@ export function siteOfPlan(plan: Plan, seed: number): PlannedSite {
     const kind = findKind(plan, device.kindId);
     const subnet = subnets.get(at.subnetId);
     if (kind && subnet) {
+      const comes = asItComes(kind, device.way);
+      if (comes === undefined) unrehearsed.push({ interfaceId: at.id, why: 'no-factory' });
       if (device.way === 'dhcp-port') unrehearsed.push({ interfaceId: at.id, why: 'no-relay' });
-      return [{ device, at, kind, subnet }];
+      const isSaid = comes === undefined || comes === kind.factory;
+      return [{ device, at, kind: isSaid ? kind : { ...kind, factory: comes }, subnet }];
     }
     unrehearsed.push({ interfaceId: at.id, why: kind ? 'no-subnet' : 'no-kind' });
     return [];
@@ -64,6 +69,19 @@ export function siteOfPlan(plan: Plan, seed: number): PlannedSite {
     devices: placed.filter(({ kind }) => !kind.forwards).map((one) => deviceOf(one, placed, macOf)),
     routers: routersOf(plan, placed, macOf),
   };
+}
+
+/**
+ * How it comes from its maker. Where nobody said so it is as its way usually is: who asks asks, who is named waits for its
+ * name, what is typed in waits for that.
+ * @returns undefined where that cannot be known: a page has an address, and switches stand somehow
+ */
+function asItComes({ factory, switches }: Kind, way: Device['way']): FactoryState | undefined {
+  if (factory.kind !== 'unknown') return factory;
+  if (way === 'bootp') return { kind: 'asks', by: 'bootp' };
+  if (isAsking(way)) return { kind: 'asks', by: 'dhcp' };
+  if (way === 'switches') return switches ? { kind: 'switches' } : undefined;
+  return way === 'web-page' ? undefined : { kind: 'nameless' };
 }
 
 /** MACs of the rehearsal's own: locally administered (IEEE 802), each block for one purpose. */

@@ -68,6 +68,8 @@ const SENT_WRONG: ReadonlySet<string> = new Set<IssueFamily>([
     'list',
     'paper',
     'cell',
+    'person',
+    'rehearse',
     'copy',
     'split',
     'need',

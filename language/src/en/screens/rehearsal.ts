@@ -12,6 +12,9 @@ export const REHEARSAL_WORDS = messages({
   rehearseWhy:
     'Its devices on a site of their own, to be switched on, given their addresses and proven before the drive to the real one. It is a job of its own with a copy of this plan.',
   mistakesToFind: 'Mistakes to find',
+  chosen: 'Chosen ones',
+  chosenMore: 'to practise finding them',
+  theSameAgain: 'The number of a rehearsal whose mistakes are to be had again; empty for others',
   none: 'None',
   two: 'Two',
   five: 'Five',
@@ -43,6 +46,8 @@ export const REHEARSAL_WORDS = messages({
   notRehearsed: 'Not rehearsed',
   noKind: '{title}: its kind is no longer in the plan',
   noSubnet: '{title}: its subnet is no longer in the plan',
+  noFactory:
+    '{title}: nobody said how it comes from its maker; it cannot be reached here before somebody did.',
   noRelay: '{title}: asks, but no switch here says through which port',
   ownSite: 'The site of this plan',
   ownSiteMore: 'each planned device, as its maker delivers it',

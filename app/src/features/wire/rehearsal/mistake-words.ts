@@ -20,4 +20,5 @@ export const UNREHEARSED_WORDS: Readonly<
   'no-kind': REHEARSAL_WORDS.noKind,
   'no-subnet': REHEARSAL_WORDS.noSubnet,
   'no-relay': REHEARSAL_WORDS.noRelay,
+  'no-factory': REHEARSAL_WORDS.noFactory,
 };
