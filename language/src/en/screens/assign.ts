@@ -52,7 +52,7 @@ export const ASSIGN_WORDS = messages({
   goTo: 'Go to {title}',
   iHaveReadIt: 'I have read it',
   iHaveReadIt2: 'I have read it: {code}',
-  next: 'next · {device}',
+  next: 'next',
   lentUntil: 'Lent {address} until {until}.',
   theLoanOfIsOverTake: 'The loan of {address} is over: take it back.',
   somethingStandsInItsWayOpen: 'Something stands in its way: open the call.',

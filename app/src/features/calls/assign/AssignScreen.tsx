@@ -218,7 +218,7 @@ function NextCall({ view, book, next }: NextProps) {
     <Card strong>
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 8 }}>
         <Words size="second" tone="second">
-          {ASSIGN_WORDS.next({ device: placeOf(device) })}
+          {[ASSIGN_WORDS.next, placeOf(device)].filter(Boolean).join(' · ')}
         </Words>
         <StageNotches notches={at.notches} />
       </View>

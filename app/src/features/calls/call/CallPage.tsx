@@ -35,7 +35,7 @@ export function CallPage({
       <View style={{ gap: 4 }}>
         <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 8 }}>
           <Words size="second" tone="second">
-            {placeOf(device)} · {WAY_WORDS[device.way]}
+            {[placeOf(device), WAY_WORDS[device.way]].filter(Boolean).join(' · ')}
           </Words>
           <StageNotches notches={at.notches} size={18} />
         </View>

@@ -29,7 +29,7 @@ export function SwapScreen({ job, id }: { readonly job: string; readonly id: str
     <Page action={<SwapAction job={job} at={at} needsLaptop={swap.needsLaptop} />}>
       <View style={{ gap: 4 }}>
         <Words size="second" tone="second">
-          {view.name} · {placeOf(device)}
+          {[view.name, placeOf(device)].filter(Boolean).join(' · ')}
         </Words>
         <Words size="title" heading={1}>
           {SWAP_WORDS.swap({ title: device.title })}

@@ -40,7 +40,7 @@ export function DevicePane({ job, device: id }: { readonly job: string; readonly
     >
       <View style={{ gap: 4 }}>
         <Words size="second" tone="second">
-          {placeOf(device)} · {WAY_WORDS[device.way]}
+          {[placeOf(device), WAY_WORDS[device.way]].filter(Boolean).join(' · ')}
         </Words>
         <Words size="device" heading={wide ? 2 : 1}>
           {device.title}
