@@ -15,7 +15,7 @@ import { said, words } from './said';
 
 export { frameView, messageView, optionView } from './en/decoded';
 export { differencesOf, thingWords, valueWords, type Difference } from './en/differences';
-export { ownerTitle, strangerPlace } from './en/proofs';
+export { nearOwnerTitle, ownerTitle, strangerPlace } from './en/proofs';
 export { issueCodes } from './en/refusals';
 export { cureEdits, rackPathView, type RackPathView } from './en/routes';
 export { turnLineOf, type TurnLine, type TurnRow } from './en/turn-line';

@@ -241,6 +241,35 @@ describe('R-IN-USE: before it is told anything, a device is asked whether a cont
     expect(site.engine.status().tasks).toEqual([]);
   });
 
+  // R-WHO-KEEPS
+  test.each([
+    [
+      'of another kind',
+      { proof: { identity: { vendor: 65_201, type: 27, product: 99 } } },
+      { code: 'device.otherKind', facts: { planned: '65201 / 27 / 99', found: '65201 / 27 / 16' } },
+    ],
+    [
+      'of another revision',
+      { revision: '9.01' },
+      { code: 'device.otherRevision', facts: { planned: '9.01', found: '2.1' } },
+    ],
+  ])('one %s is told nothing, and both are named', async (_what, other, refusal) => {
+    const planned = block('oxygen');
+    const proof = { ...planned.proof, ...('proof' in other ? other.proof : {}) };
+    const site = new Site([{ ...planned, ...other, proof }], ['172.22.40.253']);
+    site.engine.arm(600_000, 'Mara Quist');
+    await site.advance(15);
+    await expect(site.pin('valves')).rejects.toMatchObject(refusal);
+    expect(site.last('identified')).toBeDefined();
+    expect(site.kinds()).not.toContain('told-to-keep');
+    // Whoever knows better says why.
+    const evenSo = 'the maker says it is the same';
+    await site.through(
+      site.engine.acts.pin({ interfaceId: 'valves', person: 'Mara Quist', evenSo }),
+    );
+    expect(site.kinds()).toContain('told-to-keep');
+  });
+
   test('whoever presses twice does not slip past the question', async () => {
     const site = await given('feeding');
     const first = site.engine.acts.pin({ interfaceId: 'valves', person: 'Mara Quist' });

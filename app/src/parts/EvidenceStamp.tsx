@@ -15,6 +15,16 @@ export const timeOf = (at: number): string =>
 export const dueOf = (at: number): string =>
   isSameDay(at, Date.now()) ? format(at, 'HH:mm') : format(at, 'd MMM HH:mm');
 
+/** Whoever decided or said it; of what the wire showed nobody is a witness but who began to listen. */
+const whoWords = ({ kind, person }: EvidenceView): string =>
+  person !== '' && BY_ITSELF.has(kind) ? PARTS_WORDS.listeningBegunBy({ person }) : person;
+
+/** What comes in by itself, whoever listens: nobody saw it with their own eyes. */
+const BY_ITSELF: ReadonlySet<string> = new Set<EvidenceView['kind']>([
+  ...(['asked', 'asked-by-name', 'asked-by-port', 'seen', 'discovered', 'answered'] as const),
+  ...(['has-address', 'asks-again', 'address-taken', 'declined', 'released', 'twins'] as const),
+]);
+
 /** What was seen, when, by whom, from where. */
 export function EvidenceStamp({ evidence }: { readonly evidence: EvidenceView }) {
   const colours = useColours();
@@ -23,7 +33,7 @@ export function EvidenceStamp({ evidence }: { readonly evidence: EvidenceView })
     <View style={{ paddingVertical: 8, borderBottomWidth: 1, borderBottomColor: colours.line }}>
       <Words size="second">{evidenceWords(evidence)}</Words>
       <Words size="caption" tone="second">
-        {[timeOf(at), person, sourceWords(source)].filter(Boolean).join(' · ')}
+        {[timeOf(at), whoWords(evidence), sourceWords(source)].filter(Boolean).join(' · ')}
       </Words>
       {again && (
         <Words size="caption" tone="second">

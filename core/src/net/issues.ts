@@ -194,6 +194,17 @@ export interface IssueFacts {
   readonly 'station.silent': { readonly mac: Value };
   readonly 'station.refused': { readonly mac: Value; readonly why: Value };
   readonly 'read.nothing': None;
+  readonly 'device.otherKind': {
+    readonly title: Value;
+    readonly planned: Value;
+    readonly found: Value;
+    readonly name: Value;
+  };
+  readonly 'device.otherRevision': {
+    readonly title: Value;
+    readonly planned: Value;
+    readonly found: Value;
+  };
   readonly 'device.inUse': { readonly title: Value; readonly controller?: Value };
   readonly 'device.mayBeUsed': {
     readonly title: Value;

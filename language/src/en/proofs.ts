@@ -1,4 +1,4 @@
-import { formatIpv4, parseMac } from '@ipsonomo/core/net';
+import { formatIpv4, judgeLabel, parseMac } from '@ipsonomo/core/net';
 import {
   FOUND_VALUES,
   interfacesOf,
@@ -125,6 +125,17 @@ export function ownerTitle(plan: Plan, mac: string): string {
   return parsed.ok
     ? (interfacesOf(plan).find(({ at }) => at.mac === parsed.value)?.device.title ?? '')
     : '';
+}
+
+/** Whose planned MAC this one nearly is: a letter read wrongly, or the next of the same box; empty where it is nobody's. */
+export function nearOwnerTitle(plan: Plan, mac: string): string {
+  const parsed = parseMac(mac);
+  if (!parsed.ok) return '';
+  const near = interfacesOf(plan).find(({ at }) => {
+    const kind = at.mac === undefined ? 'other' : judgeLabel(at.mac, parsed.value).kind;
+    return kind === 'alike' || kind === 'near';
+  });
+  return near?.device.title ?? '';
 }
 
 /** What is known of somebody whom nobody planned, as one line. */

@@ -41,6 +41,8 @@ const STATUS: Readonly<Partial<Record<IssueCode | IssueFamily, Status>>> = {
   'undo.none': 409,
   'redo.none': 409,
   'device.inUse': 409,
+  'device.otherKind': 409,
+  'device.otherRevision': 409,
   'device.mayBeUsed': 409,
   page: 409,
   store: 409,

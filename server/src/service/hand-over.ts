@@ -2,6 +2,7 @@ import { stringify } from 'csv-stringify/sync';
 import { findKind, findSubnet, interfacesOf, progressOf, WAY_WORDS } from '@ipsonomo/core/plan';
 import { dnsmasqConfig } from '@ipsonomo/core/formats';
 import { formatIpv4, formatMac, formatPrefix, maskOf } from '@ipsonomo/core/net';
+import { evidenceWords } from '@ipsonomo/language';
 import type { Store } from '../store/store';
 import type { Actor } from './actor';
 
@@ -22,7 +23,12 @@ const COLUMNS = [
   'way',
   'stage',
   'last evidence',
+  'seen at',
 ] as const;
+
+/** As people here write it, and spreadsheets read it; the time of the place where the server stands. */
+const localTime = (at: number): string =>
+  new Date(at).toLocaleString('sv-SE', { dateStyle: 'short', timeStyle: 'short' });
 
 /** A cell that a spreadsheet would run as a formula is kept as the text it is. */
 const asText = (cell: string): string => (/^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell);
@@ -59,7 +65,8 @@ export async function addressList(
       at.mac === undefined ? '' : formatMac(at.mac),
       WAY_WORDS[device.way],
       progressOf(device.way, at, seen).stage,
-      last ? `${last.kind} ${new Date(last.at).toISOString()}` : '',
+      last ? evidenceWords(last) : '',
+      last ? localTime(last.at) : '',
     ].map(asText);
   });
   const text = stringify([[...COLUMNS], ...rows], { record_delimiter: 'windows' });

@@ -265,7 +265,7 @@ test('R-CSV: the list reads back cell for cell, whatever was typed, and runs no 
       gateway: '10.9.0.1',
       network: '10.9.0.0/24',
     },
-    ...{ mac: '', way: 'BootP', stage: 'planned' },
+    ...{ mac: '', way: 'BootP', stage: 'planned', 'last evidence': '', 'seen at': '' },
   });
 });
 

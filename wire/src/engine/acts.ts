@@ -229,6 +229,8 @@ export class Acts {
       return undefined;
     }
     signs.refuse(target, targets.whereIs(target), this.clock.now());
-    return identities.canAsk(target) ? identities.refuseInUse(target, person) : undefined;
+    return identities.canAsk(target)
+      ? identities.refuseInUse(target, person, what === 'keep')
+      : undefined;
   }
 }

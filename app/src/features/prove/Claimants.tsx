@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import { ownerTitle } from '@ipsonomo/language';
+import { nearOwnerTitle, ownerTitle } from '@ipsonomo/language';
 import type { Plan } from '@ipsonomo/core/plan';
 import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import { usePresent } from '../../data';
@@ -20,9 +20,11 @@ export function Claimants({ plan, found }: Props) {
         const seen = present.filter((one) => one.mac === mac);
         const last = Math.max(...seen.map(({ lastAt }) => lastAt));
         const addresses = [...new Set(seen.map(({ address }) => address))].join(', ');
+        const near = nearOwnerTitle(plan, mac);
         const words = [
           mac,
           ownerTitle(plan, mac) || PROVE_WORDS.nobodyOfThePlan,
+          ownerTitle(plan, mac) === '' && near !== '' ? PROVE_WORDS.nearlyTheMacOf({ near }) : '',
           seen.length === 0 ? '' : PROVE_WORDS.lastSeenAt({ last: timeOf(last), addresses }),
         ];
         return (

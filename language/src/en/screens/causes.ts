@@ -1,6 +1,7 @@
 import { messages } from '../../message';
 
 export const CAUSES_WORDS = messages({
+  whoHasItsAddress: 'Who has its address',
   doneAskItAgain: 'Done: ask it again',
   doneLookWhoIsThere: 'Done: look who is there',
   doneSearchOverLayer2: 'Done: search over layer 2',

@@ -1,6 +1,7 @@
 import { messages } from '../../message';
 
 export const PARTS_WORDS = messages({
+  listeningBegunBy: 'listening begun by {person}',
   ipsonomo: '{words} · Ipsonomo',
   notCopiedHoldItToMark: 'not copied: hold it to mark it',
   copiesTheAddress: 'copies the address',

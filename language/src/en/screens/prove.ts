@@ -1,6 +1,7 @@
 import { messages } from '../../message';
 
 export const PROVE_WORDS = messages({
+  nearlyTheMacOf: 'nearly the MAC of {near}',
   andMore: ' and {left} more',
   givenAndNotYetSeenTo: '{value}{more}: given, and not yet seen to stay through a power cut.',
   makeItStay: 'Make it stay: {title}',

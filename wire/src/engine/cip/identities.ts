@@ -1,4 +1,5 @@
 import type { MacAddress } from '@ipsonomo/core/net';
+import { identityText } from '@ipsonomo/core/proof';
 import { ENIP_PORT, isInUse, type Identity } from '@ipsonomo/core/wire';
 import { Conversations } from '../talk/conversations';
 import type { TalkEvents } from '../talk/patience';
@@ -12,6 +13,8 @@ const TCP_TIMEOUT = 2000;
  * R-IN-USE: before anything is written to a device or its power is cut, it is asked who it is and whether a
  * controller uses it (ListIdentity). One that does not speak the protocol, or is silent, tells nothing: that
  * is no proof that it is free, and no reason to wait.
+ *
+ * R-WHO-KEEPS: before it is told to keep its address it has to be of the kind and the major revision that are planned.
  */
 export class Identities implements Unit {
   private readonly talks: Conversations;
@@ -24,8 +27,11 @@ export class Identities implements Unit {
     return hasIdentity && mac !== undefined;
   }
 
-  /** Refuses with `field.busy`, `field.stopped`, and with `device.inUse`, naming the controller of the plan. */
-  async refuseInUse(target: FieldTarget, person: string): Promise<void> {
+  /**
+   * Refuses with `field.busy`, `field.stopped`, and with `device.inUse`, naming the controller of the plan.
+   * @param keeps it is about to be told to keep its address: refuses with `device.otherKind`, `device.otherRevision` too
+   */
+  async refuseInUse(target: FieldTarget, person: string, keeps: boolean): Promise<void> {
     const { title, controller, mac } = target;
     if (!target.hasIdentity || mac === undefined) return;
     await this.talks.during(target, async () => {
@@ -37,6 +43,7 @@ export class Identities implements Unit {
       const facts = factsOf(identity, used, target.revision);
       this.events.record('identified', target, facts, { person });
       if (used) throw FieldRefusal.of('device.inUse', { title, controller });
+      if (keeps) refuseOther(target, identity);
     });
   }
 
@@ -62,6 +69,18 @@ export class Identities implements Unit {
     if (typeof stream === 'string') return undefined;
     return this.talks.over(target, stream, askIdentity);
   }
+}
+
+/** What it is, beside what is planned: neither is taken for a slip of the other. */
+function refuseOther({ title, proof, revision: planned }: FieldTarget, said: Identity): void {
+  const found = identityText(said);
+  const wanted = identityText(proof.identity);
+  if (wanted !== '' && wanted !== found)
+    throw FieldRefusal.of('device.otherKind', { title, planned: wanted, found, name: said.name });
+  if (isOtherRevision(said, planned))
+    throw FieldRefusal.of('device.otherRevision', {
+      ...{ title, planned, found: said.revision.join('.') },
+    });
 }
 
 const factsOf = (identity: Identity, used: boolean, planned: string) => ({

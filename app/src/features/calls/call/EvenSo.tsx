@@ -5,7 +5,10 @@ import { ApiError } from '../../../data';
 import { Field, Refusals } from '../../../parts';
 import { issuesOf } from '../../words';
 
-const IN_USE: readonly string[] = ['device.inUse', 'device.mayBeUsed'];
+/** What somebody who knows better may overrule. */
+const OVERRULED: readonly string[] = [
+  ...['device.inUse', 'device.mayBeUsed', 'device.otherKind', 'device.otherRevision'],
+];
 
 interface Props {
   readonly error: Error | null;
@@ -18,7 +21,7 @@ interface Props {
 export function EvenSo({ error, title, onEvenSo }: Props) {
   const [reason, setReason] = useState('');
   const isInUse =
-    error instanceof ApiError && error.issues.some(({ code }) => IN_USE.includes(code));
+    error instanceof ApiError && error.issues.some(({ code }) => OVERRULED.includes(code));
   return (
     <>
       <Refusals issues={issuesOf(error)} />

@@ -3,7 +3,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { knownOf } from '@ipsonomo/core/api';
+import { knownOf, type EvidenceView } from '@ipsonomo/core/api';
+import { evidenceWords } from '@ipsonomo/language';
 import { SEEN_AT_DEVICE, SIGN_WORDS } from '@ipsonomo/language/causes';
 import {
   knownSince,
@@ -29,11 +30,25 @@ import {
   useTraffic,
 } from '../../../data';
 import { Page, Refusals, timeOf, Toggle, Words } from '../../../parts';
+import { Claimants } from '../../prove';
 import { issuesOf } from '../../words';
 import { settingsFound } from '../settings-found';
 import { Causes } from './Causes';
 
 type Said = ReadonlySet<Sign | Countersign>;
+
+const isCheck = (kind: string): boolean =>
+  kind === 'contradicted' || kind === 'found-as-planned' || kind === 'no-answer';
+
+/** Whoever else was seen at its address since it last had it, as a list of MACs; empty where nobody was. */
+function claimantsIn(evidence: readonly EvidenceView[]): string {
+  const newest = evidence.find(
+    ({ kind }) => kind === 'address-taken' || kind === 'has-address' || isCheck(kind),
+  );
+  if (newest?.kind === 'address-taken') return newest.facts.by;
+  if (newest?.kind !== 'contradicted' || newest.facts.what !== 'mac') return '';
+  return typeof newest.facts.found === 'string' ? newest.facts.found : '';
+}
 
 /** Why a device may not be as planned: what was seen, what fits it best, and the cheapest test. */
 export function CausesScreen({ job: id, at }: { readonly job: string; readonly at: string }) {
@@ -43,6 +58,10 @@ export function CausesScreen({ job: id, at }: { readonly job: string; readonly a
   const [since, setSince] = useState(0);
   const planned = job && interfacesOf(job.plan).find((one) => one.at.id === at);
   const signs = useSigns(id, planned, said, since);
+  const evidence = useQuery(reading(acts.readEvidence, { job: id, interface: at })).data ?? [];
+  const others = claimantsIn(evidence);
+  const check = evidence.find((one) => isCheck(one.kind));
+  const differs = check?.kind === 'contradicted' ? check : undefined;
   const seen = SIGNS.filter((sign) => signs?.has(sign));
   const causes = signs ? likelyCauses(signs) : [];
   const toggle = (sign: Sign | Countersign) => {
@@ -73,17 +92,27 @@ export function CausesScreen({ job: id, at }: { readonly job: string; readonly a
             ? COMMON_WORDS.whatWasSeen
             : CAUSES_WORDS.whatWasSeenSince({ since: timeOf(since) })}
         </Words>
-        {seen.length === 0 ? (
+        {seen.length > 0 ? null : differs ? (
+          <Words size="second">· {evidenceWords(differs)}</Words>
+        ) : (
           <Words size="second" tone="second">
             {CAUSES_WORDS.nothingThatWantsAnExplanationAsk}
           </Words>
-        ) : null}
+        )}
         {seen.map((sign) => (
           <Words key={sign} size="second">
             · {SIGN_WORDS[sign]}
           </Words>
         ))}
       </View>
+      {job && others !== '' ? (
+        <View style={{ gap: 2 }}>
+          <Words size="strong" heading={2}>
+            {CAUSES_WORDS.whoHasItsAddress}
+          </Words>
+          <Claimants plan={job.plan} found={others} />
+        </View>
+      ) : null}
       {since > 0 ? (
         <Button
           type="clear"
