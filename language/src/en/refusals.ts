@@ -296,9 +296,9 @@ const SENTENCES: {
   'read.nothing': () =>
     'There is no address and no MAC in this. Type the address as the display shows it, or copy more of the page.',
   'device.otherKind': (_where, { title, planned, found, name }) =>
-    `Nothing was told to ${title}: planned is ${planned}, but it says it is ${found} (${name}). Is it the right box, and the right kind in the plan?`,
+    `Nothing was told to ${title}: planned is ${planned}, but it says it is ${found} (${name}). Look whether it is the right box, and the right kind in the plan.`,
   'device.otherRevision': (_where, { title, planned, found }) =>
-    `Nothing was told to ${title}: planned is revision ${planned}, but it says it has ${found}. Is it the right box, and the right kind in the plan?`,
+    `Nothing was told to ${title}: planned is revision ${planned}, but it says it has ${found}. Look whether it is the right box, and the right kind in the plan.`,
   'device.inUse': (_where, { title, controller }) =>
     `${title} is in use: its identity says that a controller owns it or exchanges data with it${
       controller ? ` (planned is ${controller})` : ' (the plan names none)'
