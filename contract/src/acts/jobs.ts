@@ -1,6 +1,6 @@
 import type { NewEdits, NewSubnet, RoundTimesWish } from '@ipsonomo/core/api';
 import type { Edit } from '@ipsonomo/core/plan';
-import { answers, bytes, changes, does, reads } from '../act';
+import { answers, bytes, changes, does, fetches, reads } from '../act';
 import { keys } from '../keys';
 import {
   anyObject,
@@ -69,6 +69,17 @@ export const jobActs = {
     about: 'Puts a job among the archived ones, which ends its wire, or takes it back from there.',
     ...{ right: 'plan', stale: ofJobAndJobs },
     body: object({ archived: flag }),
+  }),
+  fetchWholeJob: fetches('/jobs/:job/everything.zip', 'application/zip', {
+    about:
+      'Everything of a job in one file: plan with papers, revisions, evidence with what seals it, runs, proofs, hand-overs, captures.',
+  }),
+  deleteJob: does('/jobs/:job/delete', {
+    about:
+      'Takes an archived job away for good, once everything of it was read as a file and nothing changed since.',
+    ...{ right: 'keep', stale: ofJobs },
+    body: object({ name: text(80) }),
+    refusals: ['job'],
   }),
   readPlan: reads('/jobs/:job/plan', 'Plan', {
     about: 'The plan whole, thing by thing, as of its last revision.',

@@ -258,6 +258,9 @@ export interface IssueFacts {
   readonly 'list.reading': None;
   readonly 'list.nothing': None;
   readonly 'job.taken': None;
+  readonly 'job.otherName': None;
+  readonly 'job.notArchived': None;
+  readonly 'job.notWritten': None;
   readonly 'rehearsal.none': None;
   readonly 'rehearsal.live': None;
   readonly 'rehearsal.ended': None;

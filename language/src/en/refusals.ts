@@ -375,6 +375,11 @@ const SENTENCES: {
   'rehearsal.live': () =>
     'A rehearsal has its own site and takes no adapter. Open the job itself to work on a real wire.',
   'rehearsal.ended': () => 'This rehearsal has ended. Begin another.',
+  'job.otherName': (where) => `Nothing was deleted: type the name of the job as it is, ${where}.`,
+  'job.notArchived': (where) =>
+    `${where} is still worked on: put it among the archived ones first.`,
+  'job.notWritten': (where) =>
+    `${where} was not written to a file as it is now: download everything of it first.`,
   'job.taken': (where) => `There is a job called ${where} already.`,
   'store.conflict': () => 'Somebody changed this a moment ago. Load again and look.',
   'server.away': () =>

@@ -30,7 +30,7 @@ const STATUS: Readonly<Partial<Record<IssueCode | IssueFamily, Status>>> = {
   'server.failed': 500,
   'address.taken': 409,
   'name.taken': 409,
-  'job.taken': 409,
+  job: 409,
   'rehearsal.none': 404,
   rehearsal: 409,
   'paper.large': 413,

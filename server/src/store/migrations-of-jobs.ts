@@ -40,6 +40,53 @@ export const PRACTICE_SITES: Migration = {
   down: 'alter table job drop column has_practice_site;',
 };
 
+/**
+ * A job goes for good only once it was put away, and all of it was written to one file since anything of it changed. The
+ * server's role has no right to remove evidence; this function, which is its owner's, removes that of one such job.
+ */
+export const DELETED: Migration = {
+  name: '013_deleted_jobs',
+  up: `
+      create table job_written (
+        job_id uuid primary key references job on delete cascade,
+        revision integer not null,
+        place bigint not null,
+        person text not null,
+        at timestamptz not null default now()
+      );
+      create function job_is_written(of_job uuid) returns boolean language sql stable
+        set search_path from current as $$
+          select exists (
+            select from job_written as written
+            where written.job_id = of_job
+              and written.revision =
+                coalesce((select max(number) from revision where job_id = of_job), 0)
+              and written.place = coalesce((select max(place) from evidence where job_id = of_job), 0)
+          ) $$;
+      create function job_delete(of_job uuid) returns void language plpgsql security definer
+        set search_path from current as $$
+        begin
+          perform pg_advisory_xact_lock(hashtextextended(of_job::text, 20261129));
+          if not exists (select from job where id = of_job and archived_at is not null) then
+            raise exception 'the job is not archived';
+          end if;
+          if not job_is_written(of_job) then
+            raise exception 'the job was not written to a file as it is';
+          end if;
+          alter table evidence disable trigger evidence_remains;
+          alter table evidence_gap disable trigger evidence_stays;
+          delete from job where id = of_job;
+          alter table evidence enable trigger evidence_remains;
+          alter table evidence_gap enable trigger evidence_stays;
+        end $$;
+    `,
+  down: `
+      drop function job_delete;
+      drop function job_is_written;
+      drop table job_written;
+    `,
+};
+
 /** Jobs that are put away stay as they are. */
 export const ARCHIVED: Migration = {
   name: '011_archived_jobs',

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import type { Migration } from './migration';
-import { ARCHIVED, PRACTICE_SITES, REHEARSALS } from './migrations-of-jobs';
+import { ARCHIVED, DELETED, PRACTICE_SITES, REHEARSALS } from './migrations-of-jobs';
 
 const MIGRATIONS: readonly Migration[] = [
   {
@@ -415,6 +415,7 @@ const MIGRATIONS: readonly Migration[] = [
   REHEARSALS,
   ARCHIVED,
   PRACTICE_SITES,
+  DELETED,
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

@@ -8,6 +8,7 @@ import { PlanStore, type Change, type Changed, type Decision, type PlanState } f
 import { asking } from './asking';
 import { DoorStore } from './door-store';
 import { RehearsalStore } from './rehearsal-store';
+import { WholeJobStore } from './whole-job-store';
 import { ProofStore } from './proof-store';
 import { Refusal } from './refusal';
 
@@ -37,6 +38,7 @@ export class Store {
   readonly evidence: EvidenceStore;
   readonly door: DoorStore;
   readonly rehearsals: RehearsalStore;
+  readonly whole: WholeJobStore;
   private readonly plans: PlanStore;
 
   constructor(private readonly knex: Knex) {
@@ -45,6 +47,7 @@ export class Store {
     this.proofs = new ProofStore(knex);
     this.door = new DoorStore(knex);
     this.rehearsals = new RehearsalStore(knex);
+    this.whole = new WholeJobStore(knex);
   }
 
   async isAlive(): Promise<boolean> {
@@ -118,6 +121,13 @@ export class Store {
     return asking(async () => {
       const at = archived ? new Date() : null;
       await JobRow.query(this.knex).findById(id).patch({ archived_at: at });
+    });
+  }
+
+  isArchived(id: string): Promise<boolean> {
+    return asking(async () => {
+      const row = await JobRow.query(this.knex).findById(id).select('archived_at');
+      return row?.archived_at != null;
     });
   }
 

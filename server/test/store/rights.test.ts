@@ -54,3 +54,24 @@ test('it may add and read evidence, and change what is no evidence', async () =>
   expect((await as("update job set name = 'Other' where id = ?", [jobId])).rowCount).toBe(1);
   expect(await scratch.store.evidence.audit()).toEqual([]);
 });
+
+test('it may take a whole job away only archived, and written to a file as it is', async () => {
+  const [id, remove] = [randomUUID(), 'select job_delete(?)'];
+  await as('insert into job (id, name) values (?, ?)', [id, 'Going']);
+  await as(ADD, [id]);
+  await expect(as(remove, [id])).rejects.toThrow(/is not archived/);
+  await as('update job set archived_at = now() where id = ?', [id]);
+  await expect(as(remove, [id])).rejects.toThrow(/was not written to a file/);
+  await scratch.store.whole.written(id, await scratch.store.whole.mark(id), 'Mara Quist');
+  // One piece more, and the file is of another state.
+  await as(ADD, [id]);
+  await expect(as(remove, [id])).rejects.toThrow(/was not written to a file/);
+  await scratch.store.whole.written(id, await scratch.store.whole.mark(id), 'Mara Quist');
+  await as(remove, [id]);
+  expect((await as('select * from evidence where job_id = ?', [id])).rowCount).toBe(0);
+  // What seals the others is there again.
+  await expect(scratch.knex.raw('delete from evidence')).rejects.toThrow(
+    /never changed or removed/,
+  );
+  expect((await as('select * from job where id = ?', [jobId])).rowCount).toBe(1);
+});

@@ -27,6 +27,12 @@ const RECORD_HEAD = 16;
 /** No frame is longer: what says so is no record. */
 const LONGEST = 262_144;
 
+/** What a run kept goes with its job. */
+export function removeCapture(folder: string, runId: string): void {
+  const { own, others } = partsOf(folder, runId);
+  for (const path of [own, ...others]) rmSync(path, { force: true });
+}
+
 /** The parts of a run's capture; each is a whole file of its own, and together they are what was captured. */
 const partsOf = (folder: string, runId: string) => ({
   own: join(folder, `${runId}.pcap`),

@@ -3,7 +3,7 @@ export { adaptersAbove, addressesOf, indexOf, listAdapters } from '../carriers/l
 export { undoBorrowings } from '../carriers/linux/borrowed';
 export { cameInThrough, noteAdapters } from '../carriers/linux/came-in';
 export type { PageBytes } from '../engine/pages/pages';
-export { hasCapture, readCapture } from '../kept/capture';
+export { hasCapture, readCapture, removeCapture } from '../kept/capture';
 export { journalsIn, readJournal } from '../kept/journal';
 export {
   FieldRefusal,

@@ -1,11 +1,40 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
+import { useState } from 'react';
 import { View } from 'react-native';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
-import { acts, jobsQuery, useAct } from '../../data';
-import { Field, Refusals, useKept, Words } from '../../parts';
+import { acts, download, jobsQuery, pathOf, useAct } from '../../data';
+import { Card, Field, Refusals, useKept, Words } from '../../parts';
 import { issuesOf } from '../words';
+
+/** For good: only after everything of it was written to one file, and only by typing its name. */
+function Deleting({ job, name }: { readonly job: string; readonly name: string }) {
+  const router = useRouter();
+  const remove = useAct(acts.deleteJob, { job });
+  const [typed, setTyped] = useState('');
+  return (
+    <Card>
+      <Words size="second">{PLAN_WORDS.deleteMore}</Words>
+      <Button
+        type="outline"
+        title={PLAN_WORDS.downloadEverything}
+        onPress={() => download(pathOf(acts.fetchWholeJob, { job }))}
+      />
+      <Field label={PLAN_WORDS.typeItsName({ name })} value={typed} onChange={setTyped} />
+      <Button
+        type="outline"
+        title={PLAN_WORDS.deleteForGood}
+        disabled={typed.trim() !== name}
+        loading={remove.isPending}
+        onPress={() =>
+          remove.mutate({ name: typed.trim() }, { onSuccess: () => router.navigate('/') })
+        }
+      />
+      <Refusals issues={issuesOf(remove.error)} />
+    </Card>
+  );
+}
 
 /** The name of a job, and whether it is still worked on. */
 export function ThisJob({ job, name }: { readonly job: string; readonly name: string }) {
@@ -44,6 +73,7 @@ export function ThisJob({ job, name }: { readonly job: string; readonly name: st
           {PLAN_WORDS.putAwayMore}
         </Words>
       )}
+      {isArchived ? <Deleting job={job} name={name} /> : null}
       <Refusals issues={issuesOf(rename.error ?? archive.error)} />
     </View>
   );

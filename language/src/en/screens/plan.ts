@@ -1,6 +1,11 @@
 import { messages } from '../../message';
 
 export const PLAN_WORDS = messages({
+  deleteMore:
+    'To delete it for good, download everything of it first: plan, revisions, evidence, captures, in one file.',
+  downloadEverything: 'Download everything of it',
+  typeItsName: 'Type its name, {name}',
+  deleteForGood: 'Delete it for good',
   realm: 'Realm {realms}',
   added: 'added {name}',
   patternOfNamesBandsOfNew: 'Pattern of names, bands of new subnets',

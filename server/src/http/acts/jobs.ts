@@ -1,5 +1,6 @@
 import type { jobActs } from '@ipsonomo/contract';
 import type { JsonObject } from '@ipsonomo/core/plan';
+import { deleteJob, wholeJob } from '../../service/whole-job';
 import { noteHandOver } from '../../service/hand-over';
 import type { Handlers } from '../serve';
 import type { Services } from '../services';
@@ -18,6 +19,12 @@ export const jobHandlers = (services: Services): Handlers<typeof jobActs> => {
     archiveJob: async ({ params, body }) => {
       if (body.archived) await wires.at(params.job).end();
       await store.archiveJob(params.job, body.archived);
+      changed(params.job);
+    },
+    fetchWholeJob: ({ params, actor }) => wholeJob(services, params.job, actor),
+    deleteJob: async ({ params, body }) => {
+      await wires.at(params.job).end();
+      await deleteJob(services, params.job, body.name);
       changed(params.job);
     },
     readPlan: ({ params }) => reader.plan(params.job),
