@@ -28,7 +28,7 @@ const BY_ITSELF: ReadonlySet<string> = new Set<EvidenceView['kind']>([
 /** What was seen, when, by whom, from where. */
 export function EvidenceStamp({ evidence }: { readonly evidence: EvidenceView }) {
   const colours = useColours();
-  const { at, person, source, again } = evidence;
+  const { at, source, again } = evidence;
   return (
     <View style={{ paddingVertical: 8, borderBottomWidth: 1, borderBottomColor: colours.line }}>
       <Words size="second">{evidenceWords(evidence)}</Words>
