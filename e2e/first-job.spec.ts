@@ -9,7 +9,8 @@ import { siteOfPlan, withMistakes } from '@ipsonomo/practice';
 import { MISTAKE_WORDS } from '../app/src/features/wire/rehearsal/mistake-words';
 import { test } from './demo';
 import { api, type TestServer } from './harness';
-import { button, giveFile, goTo, openCall, pick, place, stage } from './pages';
+import { choose, follow, pickByKeys, press, tick, write } from './keys';
+import { button, giveFile, goTo, openCall, pick, place, stage, WIDE } from './pages';
 
 // A stranger's own job, from an empty installation to the list that is handed over: first steps, a kind of one's own with
 // two dials, a description file, a dotted mask, eight devices, rehearsed with two surprises, all proven.
@@ -223,4 +224,68 @@ test('phone: from an empty installation to eight devices proven and handed over'
   // Nothing of it counts for the job itself.
   await goTo(page, `${server.url}/job/${own}/prove`);
   await expect(page.getByRole('heading', { name: '0 of 8 devices proven' })).toBeVisible();
+});
+
+test('wide: the same beginning by keyboard alone, to both surprises found', async ({
+  page,
+  server,
+}) => {
+  await page.setViewportSize(WIDE);
+  await page.goto(server.url);
+  await press(page, 'First steps');
+  await write(page, page.getByLabel('Your name, written beside everything you decide'), 'Ida Venn');
+  await press(page, 'Next');
+  await write(page, page.getByLabel('What the job is called'), 'Bottling line 9');
+  await press(page, 'Next');
+  await write(page, page.getByLabel('Its name'), 'Line');
+  await write(page, page.getByLabel('Its network'), '192.168.10.0 255.255.255.0');
+  await press(page, 'Begin the job');
+  await expect(page.getByRole('heading', { name: 'New devices' })).toBeVisible();
+
+  await press(page, 'A kind of your own');
+  await write(page, page.getByRole('textbox', { name: 'Its maker' }), 'Ollerby');
+  await write(page, page.getByLabel('What the kind is called'), 'Dosing head');
+  await tick(page, 'switches');
+  await choose(page, 'How it comes from its maker', 'as its switches say');
+  await press(page, 'Add a dial');
+  await press(page, 'Add a dial');
+  await write(page, page.getByLabel('What stands beside switch 1'), '×10');
+  await write(page, page.getByLabel('What stands beside switch 2'), '×1');
+  await write(page, page.getByLabel('to value (1)'), '99');
+  await press(page, 'Make this kind');
+  await expect(page.getByRole('heading', { name: 'New devices' })).toBeVisible();
+  await write(page, page.getByLabel('How many'), '4');
+  await write(page, page.getByLabel(/^What people call them/), 'Dosing {n}');
+  await press(page, 'Add 4 devices');
+  await expect(page.getByRole('gridcell', { name: /^Dosing 4/ }).first()).toBeVisible();
+  await press(page, 'Add devices');
+  await pickByKeys(page, 'Kind', 'Some other device');
+  await write(page, page.getByLabel('How many'), '4');
+  await write(page, page.getByLabel(/^What people call them/), 'Scale {n}');
+  await press(page, 'Add 4 devices');
+  await expect(page.getByRole('gridcell', { name: /^Scale 4/ }).first()).toBeVisible();
+
+  // The wire by the field that finds everything.
+  await page.keyboard.press('ControlOrMeta+k');
+  await expect(page.getByLabel(/^A device, any part/)).toBeFocused();
+  await page.keyboard.type('wire');
+  await follow(page, page.getByRole('main').getByRole('link', { name: /^The wire/ }));
+  await expect(page.getByText('This job has no wire yet')).toBeVisible();
+  await choose(page, 'Mistakes to find', 'Two');
+  await write(page, page.getByLabel(/^The number of a rehearsal/), SEED);
+  await press(page, 'Begin the rehearsal');
+  await expect(page.getByRole('heading', { name: 'Rehearsal of Bottling line 9' })).toBeVisible();
+  const plan = await planIn(server, jobIn(page));
+  expect(plan.devices).toHaveLength(8);
+  const site = siteOfPlan(plan, Number(SEED));
+  const { mistakes } = withMistakes(plan, site, { kind: 'surprise', count: 2 }, Number(SEED));
+  for (const { kind, interfaceId } of mistakes) {
+    await pickByKeys(page, 'Mistake', MISTAKE_WORDS[kind]);
+    const at = plan.devices.find(({ interfaces }) => interfaces[0]?.id === interfaceId);
+    if (at) await pickByKeys(page, 'At which device', at.title);
+    await press(page, 'That is wrong');
+    const where = at ? `${MISTAKE_WORDS[kind]}: ${at.title}` : MISTAKE_WORDS[kind];
+    await expect(page.getByText(where, { exact: true }).last()).toBeVisible();
+  }
+  await expect(page.getByText('All 2 mistakes that were in it were found.')).toBeVisible();
 });
