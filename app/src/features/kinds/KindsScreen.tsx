@@ -8,7 +8,8 @@ import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { KIND_FORM_WORDS } from '@ipsonomo/language/screens/kind-form';
 import { KINDS_WORDS } from '@ipsonomo/language/screens/kinds';
 import { chooseFile, useJob } from '../../data';
-import { Field, Page, Row, Words } from '../../parts';
+import { Beside, Field, Page, Row, Words } from '../../parts';
+import { useWide } from '../../theme';
 import { SwitchReader } from '../switches';
 import { CorrectKind } from './CorrectKind';
 import { GiveOffers } from './GiveOffers';
@@ -20,6 +21,7 @@ import { ReadKind } from './ReadKind';
 export function KindsScreen({ job: id }: { readonly job: string }) {
   const router = useRouter();
   const { job } = useJob(id);
+  const wide = useWide();
   const [wanted, setWanted] = useState('');
   const [open, setOpen] = useState<string>();
   const [file, setFile] = useState<File>();
@@ -31,7 +33,18 @@ export function KindsScreen({ job: id }: { readonly job: string }) {
   }, [job?.plan.devices]);
   const kinds = (job ? kindsOf(job.plan) : []).filter((kind) => isMeant(kind, words));
   const choose = async () => setFile(await chooseFile('.eds,.xml,.gsdml'));
-  return (
+  const detailOf = (kind: Kind) =>
+    job ? (
+      <KindFacts kind={kind}>
+        {kind.switches ? <SwitchReader face={kind.switches} network={kind.switches.base} /> : null}
+        <KindPapers {...{ id, kind }} doc={job.doc} />
+        <GiveOffers {...{ id, kind }} plan={job.plan} doc={job.doc} />
+        <CorrectKind id={id} plan={job.plan} kind={kind} />
+      </KindFacts>
+    ) : null;
+  // Where there is room one of them stands beside the list, whatever was touched last.
+  const beside = wide && !file ? (kinds.find((kind) => kind.id === open) ?? kinds[0]) : undefined;
+  const list = (
     <Page
       action={
         file ? null : (
@@ -68,8 +81,8 @@ export function KindsScreen({ job: id }: { readonly job: string }) {
           <View key={kind.id}>
             <Row
               label={kind.name}
-              selected={open === kind.id}
-              onPress={() => setOpen(open === kind.id ? undefined : kind.id)}
+              selected={(beside?.id ?? open) === kind.id}
+              onPress={() => setOpen(open === kind.id && !wide ? undefined : kind.id)}
             >
               <Words size="strong">{kind.name}</Words>
               <Words size="second" tone="second">
@@ -77,21 +90,23 @@ export function KindsScreen({ job: id }: { readonly job: string }) {
                 {KINDS_WORDS.device({ id: counts.get(kind.id) ?? 0 })}
               </Words>
             </Row>
-            {open === kind.id && job ? (
-              <KindFacts kind={kind}>
-                {kind.switches ? (
-                  <SwitchReader face={kind.switches} network={kind.switches.base} />
-                ) : null}
-                <KindPapers {...{ id, kind }} doc={job.doc} />
-                <GiveOffers {...{ id, kind }} plan={job.plan} doc={job.doc} />
-                <CorrectKind id={id} plan={job.plan} kind={kind} />
-              </KindFacts>
-            ) : null}
+            {open === kind.id && !beside ? detailOf(kind) : null}
           </View>
         ))}
       </View>
       {job && kinds.length === 0 ? <Words>{KINDS_WORDS.noKindOfTheShelfIs}</Words> : null}
     </Page>
+  );
+  if (!beside) return list;
+  return (
+    <Beside main="list" list={list}>
+      <Page key={beside.id}>
+        <Words size="device" heading={1}>
+          {beside.name}
+        </Words>
+        {detailOf(beside)}
+      </Page>
+    </Beside>
   );
 }
 

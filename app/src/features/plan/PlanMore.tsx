@@ -13,36 +13,48 @@ interface Props {
   readonly job: Job;
 }
 
-/** What else can be done with the plan. */
-export function PlanMore({ id, job }: Props) {
+/** What can be done with the plan beside adding devices: on top, where one need not scroll for it. */
+export function PlanTools({ id, job }: Props) {
   const router = useRouter();
-  const go = (path: string) => () => router.navigate(`/job/${id}/${path}`);
+  const { subnets, devices, blocks } = job.plan;
+  const tools: readonly (readonly [title: string, path: string])[] = [
+    [PLAN_WORDS.addASubnet, 'new-subnet'],
+    ...(subnets.length > 0 ? [[PLAN_WORDS.devicesFromAList, 'import'] as const] : []),
+    ...(devices.length > 0 ? [[PLAN_WORDS.copyAMachine, 'copy'] as const] : []),
+    [COMMON_WORDS.kinds, 'kinds'],
+    [PLAN_WORDS.revisions, 'revisions'],
+    [PLAN_WORDS.splitABlock, 'block/new'],
+    ...blocks.map(
+      (block) => [PLAN_WORDS.split({ name: block.name }), `block/${block.id}`] as const,
+    ),
+  ];
+  return (
+    <View style={{ gap: 8 }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {tools.map(([title, path]) => (
+          <Button
+            key={path}
+            type="outline"
+            title={title}
+            buttonStyle={{ paddingHorizontal: 11 }}
+            onPress={() => router.navigate(`/job/${id}/${path}`)}
+          />
+        ))}
+      </View>
+      <Words size="second" tone="second">
+        {revisionWords(job.now)}
+      </Words>
+    </View>
+  );
+}
+
+/** The rarer things of a plan, and the job itself. */
+export function PlanMore({ id, job }: Props) {
   return (
     <View style={{ gap: 8, paddingTop: 12 }}>
       <Words size="strong" heading={2}>
         {COMMON_WORDS.thePlanItself}
       </Words>
-      <Words size="second" tone="second">
-        {revisionWords(job.now)}
-      </Words>
-      <Button type="outline" title={PLAN_WORDS.revisions} onPress={go('revisions')} />
-      <Button type="outline" title={COMMON_WORDS.kinds} onPress={go('kinds')} />
-      {job.plan.blocks.map((block) => (
-        <Button
-          key={block.id}
-          type="outline"
-          title={PLAN_WORDS.split({ name: block.name })}
-          onPress={go(`block/${block.id}`)}
-        />
-      ))}
-      <Button type="outline" title={PLAN_WORDS.splitABlock} onPress={go('block/new')} />
-      <Button type="outline" title={PLAN_WORDS.addASubnet} onPress={go('new-subnet')} />
-      {job.plan.subnets.length > 0 ? (
-        <Button type="outline" title={PLAN_WORDS.devicesFromAList} onPress={go('import')} />
-      ) : null}
-      {job.plan.devices.length > 0 ? (
-        <Button type="outline" title={PLAN_WORDS.copyAMachine} onPress={go('copy')} />
-      ) : null}
       <Realms id={id} plan={job.plan} />
       <ThisJob key={job.view.name} job={id} name={job.view.name} />
     </View>

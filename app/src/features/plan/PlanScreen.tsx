@@ -9,7 +9,7 @@ import { useWide } from '../../theme';
 import { snagWords } from '../snags';
 import { issuesOf } from '../words';
 import { FoundOrAll } from './FoundOrAll';
-import { PlanMore } from './PlanMore';
+import { PlanMore, PlanTools } from './PlanMore';
 import { SnagLine } from './SnagLine';
 
 /** Comes when there is room for it: a phone has no sheet. */
@@ -65,6 +65,7 @@ export function PlanScreen({ job, selected }: Props) {
         />
       ) : null}
       {empty ? <Words tone="second">{PLAN_WORDS.aPlanBeginsWithASubnet}</Words> : null}
+      {now ? <PlanTools id={job} job={now} /> : null}
       {now && !empty ? <FoundOrAll id={job} job={now} /> : null}
       {now ? <PlanMore id={job} job={now} /> : null}
     </Page>

@@ -1,5 +1,5 @@
 // What other features use of this one; its screens are for the routes alone.
-export { PlanMore } from './PlanMore';
+export { PlanMore, PlanTools } from './PlanMore';
 export { SubnetHead } from './SubnetHead';
 export { ConflictPane, conflictsOf } from './conflict/ConflictPane';
 export { DevicePane } from './device/DevicePane';

@@ -8,7 +8,7 @@ import { SHEET_WORDS } from '@ipsonomo/language/screens/sheet';
 import type { Job } from '../../data';
 import { Notice, Words } from '../../parts';
 import { SPACE } from '../../theme';
-import { DevicePane, PlanMore } from '../plan';
+import { DevicePane, PlanMore, PlanTools } from '../plan';
 import { ofThings, SnagList, snagWords } from '../snags';
 
 interface Props {
@@ -49,6 +49,7 @@ export function SheetSide({ id, job, subnetId, selected }: Props) {
       ) : (
         <SnagList {...{ job: id, plan, doc }} snags={shown} />
       )}
+      <PlanTools id={id} job={job} />
       <PlanMore id={id} job={job} />
     </ScrollView>
   );
