@@ -79,10 +79,10 @@ export class PlanWork {
     return (made as { readonly jobId: string }).jobId;
   }
 
-  /** How long a round would take. */
+  /** How long a round would take; it is played several times over, and never where others are answered. */
   async roundTimes(jobId: string, wish: EstimateWish): Promise<RoundTimes> {
-    const question = { kind: 'round-times', jobId, wish } as const;
-    return ((await this.ask(question)) as { readonly times: RoundTimes }).times;
+    const answer = await this.thread.ask({ kind: 'round-times', jobId, wish });
+    return (answer as { readonly times: RoundTimes }).times;
   }
 
   /** What a job has, and what is left to do in it. */

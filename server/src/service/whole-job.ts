@@ -5,7 +5,6 @@ import { hasCapture, readCapture, removeCapture } from '@ipsonomo/wire';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import { JOB_TABLES, type JobMark } from '../store/whole-job-store';
-import type { Actor } from './actor';
 import type { Papers } from './papers';
 
 /** What a job is made of, and where its captures lie. */
@@ -25,18 +24,13 @@ interface WholeFile {
  * what seals it, its runs, proofs and hand-overs as lines of JSON, and the captures. Once it was read to its end, that is
  * kept: only then, and as long as nothing changes, the job may go for good.
  */
-export async function wholeJob(parts: JobParts, jobId: string, actor: Actor): Promise<WholeFile> {
+export async function wholeJob(parts: JobParts, jobId: string): Promise<WholeFile> {
   const { store } = parts;
   const [{ name }, mark] = await Promise.all([store.job(jobId), store.whole.mark(jobId)]);
-  return { name: `${name} everything.zip`, pieces: pieces(parts, jobId, mark, actor) };
+  return { name: `${name} everything.zip`, pieces: pieces(parts, jobId, mark) };
 }
 
-async function* pieces(
-  parts: JobParts,
-  jobId: string,
-  mark: JobMark,
-  actor: Actor,
-): AsyncGenerator<Uint8Array> {
+async function* pieces(parts: JobParts, jobId: string, mark: JobMark): AsyncGenerator<Uint8Array> {
   const zip = archiver('zip', { zlib: { level: 6 } });
   try {
     // What goes wrong while it is filled ends it, so that whoever reads is told.
@@ -45,7 +39,7 @@ async function* pieces(
   } finally {
     zip.destroy();
   }
-  await parts.store.whole.written(jobId, mark, actor.name);
+  await parts.store.whole.written(jobId, mark);
 }
 
 async function fill(zip: Archiver, parts: JobParts, jobId: string): Promise<void> {
@@ -70,18 +64,21 @@ async function* lines(rows: AsyncIterable<string>): AsyncGenerator<string> {
 /**
  * Takes a job away for good.
  * @param name as somebody typed it, who means this job and no other
+ * @param endWire asked once it goes, and not before
  * @returns refuses with `job.otherName`, `job.notArchived`, `job.notWritten`
  */
 export async function deleteJob(
   { store, captures }: Pick<JobParts, 'store' | 'captures'>,
   jobId: string,
   name: string,
+  endWire: () => Promise<void>,
 ): Promise<void> {
   const job = await store.job(jobId);
   if (job.name !== name.trim()) throw Refusal.of('job.otherName', job.name);
   if (!(await store.isArchived(jobId))) throw Refusal.of('job.notArchived', job.name);
   if (!(await store.whole.isWritten(jobId))) throw Refusal.of('job.notWritten', job.name);
   const runs = await store.runs(jobId);
+  await endWire();
   await store.whole.delete(jobId);
   for (const { id } of runs) removeCapture(captures, id);
 }

@@ -51,7 +51,6 @@ export const DELETED: Migration = {
         job_id uuid primary key references job on delete cascade,
         revision integer not null,
         place bigint not null,
-        person text not null,
         at timestamptz not null default now()
       );
       create function job_is_written(of_job uuid) returns boolean language sql stable

@@ -7,10 +7,10 @@ export interface JobMark {
   readonly place: string;
 }
 
-/** The tables that a job has rows in, each with what its rows are counted by; the plan itself has a file of its own. */
+/** The tables that a job has rows in, each with what tells its rows apart; the plan itself has a file of its own. */
 export const JOB_TABLES = [
   ['revision', 'number'],
-  ['run', 'started_at'],
+  ['run', 'id'],
   ['evidence', 'id'],
   ['evidence_count', 'evidence_id'],
   ['evidence_gap', 'first_place'],
@@ -22,6 +22,11 @@ export type JobTable = (typeof JOB_TABLES)[number][0];
 
 /** Rows that are read at once. */
 const PIECE = 2000;
+
+interface Row {
+  readonly row: string;
+  readonly key: string;
+}
 
 /** Everything of a job on its way out, and its end. */
 export class WholeJobStore {
@@ -38,27 +43,31 @@ export class WholeJobStore {
     });
   }
 
-  /** Every row of a table that is the job's, as JSON, oldest first. */
+  /** Every row of a table that is the job's, as JSON: each piece begins where the one before ended. */
   async *rows(jobId: string, [table, key]: (typeof JOB_TABLES)[number]): AsyncGenerator<string> {
-    for (let offset = 0; ; offset += PIECE) {
+    let last: string | undefined;
+    for (;;) {
+      const beyond = last === undefined ? '' : 'and ?? > ?';
+      const from: readonly string[] = last === undefined ? [] : [key, last];
       const piece = await asking(async () => {
-        const { rows } = await this.knex.raw<{ rows: readonly { readonly row: string }[] }>(
-          `select to_jsonb(one)::text as row from ?? as one where job_id = ?
-           order by ??, ctid limit ? offset ?`,
-          [table, jobId, key, PIECE, offset],
+        const { rows } = await this.knex.raw<{ rows: readonly Row[] }>(
+          `select to_jsonb(one)::text as row, ??::text as key from ?? as one
+           where job_id = ? ${beyond} order by one.?? limit ?`,
+          [key, table, jobId, ...from, key, PIECE],
         );
         return rows;
       });
       for (const { row } of piece) yield row;
+      last = piece.at(-1)?.key;
       if (piece.length < PIECE) return;
     }
   }
 
   /** All of it was written to a file, as it was at this mark. */
-  written(jobId: string, { revision, place }: JobMark, person: string): Promise<void> {
+  written(jobId: string, { revision, place }: JobMark): Promise<void> {
     return asking(async () => {
       await this.knex('job_written')
-        .insert({ job_id: jobId, revision, place, person, at: new Date() })
+        .insert({ job_id: jobId, revision, place, at: new Date() })
         .onConflict('job_id')
         .merge();
     });

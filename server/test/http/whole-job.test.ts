@@ -70,8 +70,14 @@ test('one file has the plan, every revision and every piece of evidence with wha
 test('it goes for good only archived, written as it is, and by its name', async () => {
   const name = named('Going');
   const path = await jobWithEvidence(name);
+  // A job that stays is not even disturbed.
+  const listening = async () =>
+    ((await bench.call('get', `${path}/wire`).expect(200)).body as { runId: string | null }).runId;
+  await bench.call('post', `${path}/wire`).send({ kind: 'practice' }).expect(200);
+  await bench.call('post', `${path}/wire/listen`).send({}).expect(200);
   expect(codesOf(await remove(path, 'Staying').expect(409))).toEqual(['job.otherName']);
   expect(codesOf(await remove(path, name).expect(409))).toEqual(['job.notArchived']);
+  expect(await listening()).not.toBeNull();
   await bench.call('post', `${path}/archive`).send({ archived: true }).expect(204);
   expect(codesOf(await remove(path, name).expect(409))).toEqual(['job.notWritten']);
   await everything(path);

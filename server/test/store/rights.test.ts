@@ -62,11 +62,11 @@ test('it may take a whole job away only archived, and written to a file as it is
   await expect(as(remove, [id])).rejects.toThrow(/is not archived/);
   await as('update job set archived_at = now() where id = ?', [id]);
   await expect(as(remove, [id])).rejects.toThrow(/was not written to a file/);
-  await scratch.store.whole.written(id, await scratch.store.whole.mark(id), 'Mara Quist');
+  await scratch.store.whole.written(id, await scratch.store.whole.mark(id));
   // One piece more, and the file is of another state.
   await as(ADD, [id]);
   await expect(as(remove, [id])).rejects.toThrow(/was not written to a file/);
-  await scratch.store.whole.written(id, await scratch.store.whole.mark(id), 'Mara Quist');
+  await scratch.store.whole.written(id, await scratch.store.whole.mark(id));
   await as(remove, [id]);
   expect((await as('select * from evidence where job_id = ?', [id])).rowCount).toBe(0);
   // What seals the others is there again.

@@ -30,7 +30,9 @@ export interface RoundEstimate {
 
 export interface EstimateWish {
   readonly people: number;
-  /** Interfaces whose calls are played, in the order in which they are walked; all in the best order where not given. */
+  /** Interfaces whose calls are played; all where not given. */
+  readonly among?: readonly string[];
+  /** The same in the order in which they are walked, where it is not the best. */
   readonly order?: readonly string[];
   readonly mistakes?: ReadonlySet<string>;
 }
@@ -38,7 +40,7 @@ export interface EstimateWish {
 /** R-PLAY: how long the calls of a plan take, what holds them up, and what would save how much. */
 export function estimateRound(plan: Plan, wish: EstimateWish): RoundEstimate {
   const { people, mistakes } = wish;
-  const ids = wish.order ?? interfacesOf(plan).map(({ at }) => at.id);
+  const ids = wish.order ?? wish.among ?? interfacesOf(plan).map(({ at }) => at.id);
   const calls = roundCalls(plan, new Set(ids));
   const best = orderRound(calls);
   const walked = wish.order ? inOrder(calls, wish.order) : best;
@@ -53,7 +55,9 @@ export function estimateRound(plan: Plan, wish: EstimateWish): RoundEstimate {
     ),
     other('person', playRound(work, { people: people + 1 }).seconds),
     other('laptop', playRound(work, { people, laptops: 2 }).seconds),
-    other('order', playRound(workOf(plan, best, works), { people }).seconds),
+    ...(walked === best
+      ? []
+      : [other('order', playRound(workOf(plan, best, works), { people }).seconds)]),
   ];
   return {
     ...{ calls: work.length, people, seconds: played.seconds, persons: played.people },

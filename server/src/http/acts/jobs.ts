@@ -21,10 +21,10 @@ export const jobHandlers = (services: Services): Handlers<typeof jobActs> => {
       await store.archiveJob(params.job, body.archived);
       changed(params.job);
     },
-    fetchWholeJob: ({ params, actor }) => wholeJob(services, params.job, actor),
+    fetchWholeJob: ({ params }) => wholeJob(services, params.job),
     deleteJob: async ({ params, body }) => {
-      await wires.at(params.job).end();
-      await deleteJob(services, params.job, body.name);
+      const endWire = () => wires.at(params.job).end();
+      await deleteJob(services, params.job, body.name, endWire);
       changed(params.job);
     },
     readPlan: ({ params }) => reader.plan(params.job),
@@ -33,7 +33,7 @@ export const jobHandlers = (services: Services): Handlers<typeof jobActs> => {
     timeRound: async ({ params, body }) =>
       planWork.roundTimes(params.job, {
         people: body.people,
-        order: body.order ?? (await rounds.orderOf(params.job)),
+        ...(body.order ? { order: body.order } : { among: await rounds.orderOf(params.job) }),
       }),
     readEdits: ({ params, query }) => reader.editsSince(params.job, Number(query.since)),
     edit: ({ params, body, actor }) =>
