@@ -2,6 +2,7 @@ import { format } from 'date-fns/format';
 import { isSameDay } from 'date-fns/isSameDay';
 import { View } from 'react-native';
 import type { EvidenceView } from '@ipsonomo/core/api';
+import { comesByItself } from '@ipsonomo/core/plan';
 import { evidenceWords, sourceWords } from '@ipsonomo/language';
 import { PARTS_WORDS } from '@ipsonomo/language/screens/parts';
 import { useColours } from '../theme';
@@ -17,13 +18,7 @@ export const dueOf = (at: number): string =>
 
 /** Whoever decided or said it; of what the wire showed nobody is a witness but who began to listen. */
 const whoWords = ({ kind, person }: EvidenceView): string =>
-  person !== '' && BY_ITSELF.has(kind) ? PARTS_WORDS.listeningBegunBy({ person }) : person;
-
-/** What comes in by itself, whoever listens: nobody saw it with their own eyes. */
-const BY_ITSELF: ReadonlySet<string> = new Set<EvidenceView['kind']>([
-  ...(['asked', 'asked-by-name', 'asked-by-port', 'seen', 'discovered', 'answered'] as const),
-  ...(['has-address', 'asks-again', 'address-taken', 'declined', 'released', 'twins'] as const),
-]);
+  person !== '' && comesByItself(kind) ? PARTS_WORDS.listeningBegunBy({ person }) : person;
 
 /** What was seen, when, by whom, from where. */
 export function EvidenceStamp({ evidence }: { readonly evidence: EvidenceView }) {

@@ -2,12 +2,13 @@ import { useCallback, useState } from 'react';
 
 const PREFIX = 'draft ';
 
-/** What was kept is taken only where it has the form of what is typed there now. */
+/** What was kept is taken only where it has the form of what is typed there now; what was left out there is null. */
 function isLike(kept: unknown, first: unknown): boolean {
+  if (kept === null) return true;
   if (Array.isArray(first)) return Array.isArray(kept);
   if (typeof first !== 'object' || first === null)
     return first === undefined || first === null || typeof kept === typeof first;
-  if (typeof kept !== 'object' || kept === null) return false;
+  if (typeof kept !== 'object') return false;
   return Object.entries(first).every(([field, value]) =>
     isLike((kept as Readonly<Record<string, unknown>>)[field], value),
   );

@@ -10,12 +10,14 @@ const FIRST: Frame = {
   ...{ controllerId: undefined, titles: '', pattern: '' },
 };
 
-const BEGUN: Begun = { typed: FIRST, count: '1', corrections: [] };
+const BEGUN: Begun = { typed: FIRST, count: '1', corrections: [], made: '' };
 
 interface Begun {
   readonly typed: Frame;
   readonly count: string;
   readonly corrections: readonly Correction[];
+  /** The kind that was made for them, and was chosen once. */
+  readonly made: string;
 }
 
 /** A change of these makes other devices: what was corrected of the old ones is forgotten. */
@@ -26,8 +28,15 @@ export function useNewDevices(job: string, plan: Plan | undefined, kindId?: stri
   const [{ typed, count, corrections }, keep, forget] = useKept(`new devices ${job}`, BEGUN);
   const setCount = (next: string) => keep((all) => ({ ...all, count: next }));
   useEffect(() => {
-    if (kindId !== undefined)
-      keep((all) => ({ ...all, typed: { ...all.typed, kindId, way: undefined }, corrections: [] }));
+    if (kindId === undefined) return;
+    keep((all) =>
+      all.made === kindId
+        ? all
+        : {
+            ...{ ...all, corrections: [], made: kindId },
+            typed: { ...all.typed, kindId, way: undefined },
+          },
+    );
   }, [kindId, keep]);
   const frame = useMemo(
     () => ({ ...typed, subnetId: typed.subnetId || (plan?.subnets[0]?.id ?? '') }),

@@ -3,7 +3,15 @@ import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { formatPrefix, hostCountOf } from '@ipsonomo/core/net';
-import { lengthFor, type Edit, type Plan, type PlanDoc, type Split } from '@ipsonomo/core/plan';
+import {
+  findDoc,
+  lengthFor,
+  type Edit,
+  type Plan,
+  type PlanDoc,
+  type Split,
+  type ThingDoc,
+} from '@ipsonomo/core/plan';
 import { editsOfSplit } from '@ipsonomo/core/reshape';
 import { BLOCK_WORDS } from '@ipsonomo/language/screens/block';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
@@ -41,12 +49,28 @@ interface FormProps {
   readonly isNew: boolean;
 }
 
+/** What is typed, and the block as it was when that was begun. */
+interface Begun {
+  readonly draft: BlockDraft;
+  readonly seen: ThingDoc | null;
+}
+
+/** A draft that was kept was begun on what its block was then. */
+const withBlock = (doc: PlanDoc, seen: ThingDoc | null): PlanDoc =>
+  seen ? { ...doc, block: doc.block.with(new Map([[seen.id, seen]]), new Set()) } : doc;
+
 function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
   const router = useRouter();
   const edit = useEdit(id);
   // What was seen when the form was opened: a block that somebody else changed since is a conflict.
-  const [opened] = useState(doc);
-  const [draft, setDraft, forget] = useKept(isNew ? `new block ${id}` : `block ${first.id}`, first);
+  const [openedDoc] = useState(doc);
+  const begun = { draft: first, seen: findDoc(doc, 'block', first.id) ?? null };
+  const [{ draft, seen }, keep, forget] = useKept<Begun>(
+    isNew ? `new block ${id}` : `block ${first.id}`,
+    begun,
+  );
+  const opened = useMemo(() => withBlock(openedDoc, seen), [openedDoc, seen]);
+  const setDraft = (next: BlockDraft) => keep((now) => ({ ...now, draft: next }));
   const conflicts = conflictsOf(edit.error);
   const read = useMemo(() => readBlock(draft), [draft]);
   const change = useMemo(
@@ -59,10 +83,10 @@ function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
   const split = change?.ok ? change.value.split : undefined;
   const added = change?.ok ? change.value.added : [];
   const setNeed = (index: number, need: NeedDraft | undefined) =>
-    setDraft((now) => ({
-      ...now,
-      needs: now.needs.flatMap((one, at) => (at === index ? (need ? [need] : []) : [one])),
-    }));
+    setDraft({
+      ...draft,
+      needs: draft.needs.flatMap((one, at) => (at === index ? (need ? [need] : []) : [one])),
+    });
   const leave = () => {
     forget();
     router.navigate(`/job/${id}/plan`);

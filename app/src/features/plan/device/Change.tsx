@@ -36,6 +36,17 @@ interface Opened {
   readonly at: ThingDoc;
 }
 
+interface Typed {
+  readonly title: string;
+  readonly name: string;
+  readonly address: string;
+}
+
+const typedOf = ({ device, at }: Opened): Typed => ({
+  ...{ title: String(device['title']), name: String(device['name']) },
+  address: String(at['address']),
+});
+
 /** Correcting one device by hand. */
 export function Change(props: Props) {
   const { doc, device, at } = props;
@@ -49,22 +60,21 @@ export function Change(props: Props) {
   };
   if (!opened)
     return <Button type="outline" title={PLAN_WORDS.changeNameOrAddress} onPress={open} />;
-  return <Form {...props} opened={opened} close={() => setOpened(undefined)} />;
+  return <Form {...props} seen={opened} close={() => setOpened(undefined)} />;
 }
 
 interface FormProps extends Props {
-  readonly opened: Opened;
+  readonly seen: Opened;
   readonly close: () => void;
 }
 
-function Form({ job, device, at, plan, doc, opened, close }: FormProps) {
-  const first = useMemo(
-    () => ({ title: device.title, name: device.name, address: at.address }),
-    [device.title, device.name, at.address],
-  );
-  const [{ title, name, address }, keep, forget] = useKept(`change ${at.id}`, first);
-  const set = (field: keyof typeof first) => (text: string) =>
-    keep((all) => ({ ...all, [field]: text }));
+function Form({ job, device, at, plan, doc, seen, close }: FormProps) {
+  // What was seen is kept with what was typed: whoever changed it since is met, and not written over.
+  const first = useMemo(() => ({ seen, typed: typedOf(seen) }), [seen]);
+  const [{ seen: opened, typed }, keep, forget] = useKept(`change ${at.id}`, first);
+  const { title, name, address } = typed;
+  const set = (field: keyof Typed) => (text: string) =>
+    keep((all) => ({ ...all, typed: { ...all.typed, [field]: text } }));
   const onClose = () => {
     forget();
     close();
@@ -81,7 +91,7 @@ function Form({ job, device, at, plan, doc, opened, close }: FormProps) {
     write([
       ...changeOf('device', opened.device, {
         title: title.trim(),
-        ...(name === device.name ? {} : { name, isNameTyped: true }),
+        ...(name === typedOf(opened).name ? {} : { name, isNameTyped: true }),
       }),
       ...changeOf('interface', opened.at, { address }),
     ]);
