@@ -27,5 +27,5 @@ export { useNow } from './use-now';
 export { useAway, useServerEvents } from './events';
 export { ApiError, pathOf } from './http';
 export { askedAnew, isLocked, useDoor, useEnter, useKeys } from './door';
-export { giveName, leaveUnnamed, useNameAsked } from './named';
+export { giveName, leaveUnnamed, useNameAsked, whoDecides } from './named';
 export { newId } from './new-id';

@@ -23,10 +23,16 @@ function change(next: readonly Asking[]): void {
 const isDecision = (act: AnyAct): boolean =>
   act.right !== 'look' && act.right !== 'door' && !act.path.endsWith('/rest');
 
-/** Resolves as soon as it is known who decides; refuses with `person.needed` where they leave it. */
-export function named(act: AnyAct): Promise<void> {
-  if (!isDecision(act) || readSettings().person.trim() !== '') return Promise.resolve();
-  return new Promise((goOn, leave) => change([...waiting, { goOn, leave }]));
+/** Whoever decides, as soon as that is known; refuses with `person.needed` where they leave it. */
+export async function whoDecides(): Promise<string> {
+  if (readSettings().person.trim() === '')
+    await new Promise<void>((goOn, leave) => change([...waiting, { goOn, leave }]));
+  return readSettings().person;
+}
+
+/** Resolves at once for what is nobody's decision, else as soon as it is known whose it is. */
+export async function named(act: AnyAct): Promise<void> {
+  if (isDecision(act)) await whoDecides();
 }
 
 export function giveName(person: string): void {

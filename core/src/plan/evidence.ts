@@ -198,6 +198,14 @@ export type FactsOf<K extends EvidenceKind> = Needed<Table[K]> &
   Free<Table[K]> &
   (K extends CheckKind ? Differing : unknown);
 
+/** What comes in by itself, whoever listens: nobody saw it with their own eyes. */
+const BY_ITSELF: readonly EvidenceKind[] = [
+  ...(['asked', 'asked-by-name', 'asked-by-port', 'seen', 'discovered', 'answered'] as const),
+  ...(['has-address', 'asks-again', 'address-taken', 'declined', 'released', 'twins'] as const),
+];
+
+export const comesByItself = (kind: string): boolean => BY_ITSELF.some((one) => one === kind);
+
 /** What was seen, with its facts; `unknown` where a newer program, or a hand, wrote what this one does not read. */
 export type EvidenceTold =
   | { readonly [K in EvidenceKind]: { readonly kind: K; readonly facts: FactsOf<K> } }[EvidenceKind]

@@ -55,6 +55,7 @@ export {
   type CheckKind,
   type Evidence,
   type EvidenceKind,
+  comesByItself,
   type EvidenceTold,
   type Facts,
   type FactsOf,

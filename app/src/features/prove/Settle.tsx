@@ -10,9 +10,8 @@ import {
   type FoundDifference,
   type Settlement,
 } from '@ipsonomo/core/proof';
-import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
-import { newId, readSettings, useEdit } from '../../data';
+import { newId, useEdit, whoDecides } from '../../data';
 import { ReasonForm, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
 import type { Finding } from './findings';
@@ -113,8 +112,8 @@ function Staying({
   onLeave,
 }: Props & { readonly edit: ReturnType<typeof useEdit>; readonly onLeave: () => void }) {
   const { at, device } = finding.planned;
-  const stay = (reason: string) => {
-    const said = { reason, person: readSettings().person || COMMON_WORDS.nobodyNamed };
+  const stay = async (reason: string) => {
+    const said = { reason, person: await whoDecides() };
     const edits = [stayEdit(newId(), at.id, difference, said)];
     const why = PROVE_WORDS.itStays({
       title: device.title,

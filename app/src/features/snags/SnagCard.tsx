@@ -4,9 +4,8 @@ import { View } from 'react-native';
 import { SEVERITY_WORDS, mendWords, snagSentence } from '@ipsonomo/language';
 import { docOf, type Edit, type Plan } from '@ipsonomo/core/plan';
 import { mendOf, snagKey, type Snag } from '@ipsonomo/core/snags';
-import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { SNAGS_WORDS } from '@ipsonomo/language/screens/snags';
-import { newId, readSettings, useEdit } from '../../data';
+import { newId, useEdit, whoDecides } from '../../data';
 import { LinkTo, ReasonForm, Refusals, Words } from '../../parts';
 import { TOUCH, useColours } from '../../theme';
 import { issuesOf } from '../words';
@@ -70,9 +69,9 @@ export function SnagCard({ job, plan, snag, to }: Props) {
           leave={SNAGS_WORDS.leaveItASnag}
           isBusy={edit.isPending}
           onLeave={() => setAsking(false)}
-          onSay={(reason) =>
+          onSay={async (reason) =>
             edit.mutateAsync({
-              edits: [acceptance(snag, reason)],
+              edits: [acceptance(snag, reason, await whoDecides())],
               why: SNAGS_WORDS.accepted({ sentence }),
             })
           }
@@ -84,10 +83,9 @@ export function SnagCard({ job, plan, snag, to }: Props) {
   );
 }
 
-const acceptance = (snag: Snag, reason: string): Edit => ({
+const acceptance = (snag: Snag, reason: string, person: string): Edit => ({
   ...{ op: 'add', type: 'acceptance' },
   thing: docOf('acceptance', {
-    ...{ id: newId(), key: snagKey(snag), reason },
-    person: readSettings().person || COMMON_WORDS.nobodyNamed,
+    ...{ id: newId(), key: snagKey(snag), reason, person },
   }),
 });

@@ -19,7 +19,6 @@ export const COMMON_WORDS = messages({
   practiceSite: 'Practice site',
   askingForEveryAddress: 'Asking for every address, {phase}',
   names: 'Names',
-  nobodyNamed: 'nobody named',
   devices: 'Devices',
   subnet: 'Subnet',
   addDevices: 'Add devices',

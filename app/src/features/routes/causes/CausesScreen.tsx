@@ -14,7 +14,7 @@ import {
   type Countersign,
   type Sign,
 } from '@ipsonomo/core/causes';
-import { interfacesOf, type PlannedInterface } from '@ipsonomo/core/plan';
+import { CHECK_KINDS, interfacesOf, type PlannedInterface } from '@ipsonomo/core/plan';
 import { CAUSES_WORDS } from '@ipsonomo/language/screens/causes';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import {
@@ -37,8 +37,7 @@ import { Causes } from './Causes';
 
 type Said = ReadonlySet<Sign | Countersign>;
 
-const isCheck = (kind: string): boolean =>
-  kind === 'contradicted' || kind === 'found-as-planned' || kind === 'no-answer';
+const isCheck = (kind: string): boolean => CHECK_KINDS.some((one) => one === kind);
 
 /** Whoever else was seen at its address since it last had it, as a list of MACs; empty where nobody was. */
 function claimantsIn(evidence: readonly EvidenceView[]): string {
