@@ -59,10 +59,8 @@ interface Begun {
 const withBlock = (doc: PlanDoc, seen: ThingDoc | null): PlanDoc =>
   seen ? { ...doc, block: doc.block.with(new Map([[seen.id, seen]]), new Set()) } : doc;
 
-function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
-  const router = useRouter();
-  const edit = useEdit(id);
-  // What was seen when the form was opened: a block that somebody else changed since is a conflict.
+/** What is typed, and the plan as it was when that was begun: what somebody else changed since is a conflict. */
+function useBlockDraft({ id, first, doc, isNew }: Omit<FormProps, 'plan'>) {
   const [openedDoc] = useState(doc);
   const begun = { draft: first, seen: findDoc(doc, 'block', first.id) ?? null };
   const [{ draft, seen }, keep, forget] = useKept<Begun>(
@@ -71,6 +69,13 @@ function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
   );
   const opened = useMemo(() => withBlock(openedDoc, seen), [openedDoc, seen]);
   const setDraft = (next: BlockDraft) => keep((now) => ({ ...now, draft: next }));
+  return { draft, setDraft, opened, forget };
+}
+
+function BlockForm({ id, first, plan, doc, isNew }: FormProps) {
+  const router = useRouter();
+  const edit = useEdit(id);
+  const { draft, setDraft, opened, forget } = useBlockDraft({ id, first, doc, isNew });
   const conflicts = conflictsOf(edit.error);
   const read = useMemo(() => readBlock(draft), [draft]);
   const change = useMemo(
