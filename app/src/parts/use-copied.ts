@@ -15,7 +15,7 @@ export function useCopied(text: string): { readonly said: string | undefined; co
     void setStringAsync(text)
       .catch(() => false)
       .then((isCopied) => {
-        setSaid(isCopied ? 'copied' : PARTS_WORDS.notCopiedHoldItToMark);
+        setSaid(isCopied ? PARTS_WORDS.copied : PARTS_WORDS.notCopiedHoldItToMark);
         setTimeout(() => setSaid(undefined), SAID);
       });
   };

@@ -27,5 +27,11 @@ export {
 } from './outcome';
 export { runChanges, type ProofResult, type RunChange } from './run-changes';
 export { interfacesIn, scopeTitle, type ProofScope } from './scope';
-export { settlementsOf, stayEdit, type Settlement, type SettlementKind } from './settle';
+export {
+  ofOtherKind,
+  settlementsOf,
+  stayEdit,
+  type Settlement,
+  type SettlementKind,
+} from './settle';
 export type { ProofEnd, ProofState, Stranger } from './state';

@@ -112,9 +112,9 @@ function planEdits(
       return other && ofDevice({ kindId: other.id });
     }
     case 'revision':
-      return kind && otherKind(doc, at, device, { ...kind, revision: found });
+      return kind && ofOtherKind(doc, device, { ...kind, revision: found });
     case 'article':
-      return kind && otherKind(doc, at, device, { ...kind, orderNumber: found });
+      return kind && ofOtherKind(doc, device, { ...kind, orderNumber: found });
     default:
       return undefined;
   }
@@ -148,12 +148,7 @@ const kindSaying = (plan: Plan, said: string): Kind | undefined =>
       );
 
 /** The device as of this kind: one that the plan has already, or a new one of the plan's own. */
-function otherKind(
-  doc: PlanDoc,
-  at: Interface,
-  device: Device,
-  kind: Kind,
-): readonly Edit[] | undefined {
+export function ofOtherKind(doc: PlanDoc, device: Device, kind: Kind): readonly Edit[] | undefined {
   const thing = findDoc(doc, 'device', device.id);
   if (!thing) return undefined;
   const id = `${kind.id}-${kind.revision || kind.orderNumber}`

@@ -1,4 +1,15 @@
-import { enteredEdits, placeEntered, readEntered, threeWays } from '../../src/entered';
+import {
+  correctionsOf,
+  deviceTakes,
+  enteredEdits,
+  otherSides,
+  placeEntered,
+  readEntered,
+  sideEdits,
+  threeWays,
+  type EnteredValue,
+  type Side,
+} from '../../src/entered';
 import { must, parseIpv4, parsePrefix } from '../../src/net';
 import {
   applyEdits,
@@ -216,5 +227,94 @@ describe('R-ENTERED: what was pasted', () => {
       ...{ inInstance: 101, outInstance: 103, configInstance: 104 },
       ...{ inSize: 45, unitBits: '32', outSize: 4, intervalMillis: 10 },
     });
+  });
+});
+
+describe('R-SIDES: whose value counts is decided value by value, and the plan says it', () => {
+  const entered = {
+    ...{ name: 'ox1-valve-1', address: ip('172.22.40.140'), revision: '3.4' },
+    ...{ mask: ip('255.255.0.0'), gateway: ip('172.22.40.9') },
+  };
+  const ends = {
+    protocol: 'EtherNet/IP' as const,
+    // From its own viewpoint, in words with a header: in and out change places.
+    device: end({
+      ...{ viewpoint: 'device', unitBits: '16', headerBytes: 4, inSize: 4, outSize: 92 },
+      ...{ inInstance: 102, outInstance: 101, configInstance: 103, intervalMillis: 10 },
+    }),
+    controller: end({
+      ...{ inSize: 90, outSize: 8, inInstance: 104, outInstance: 105, configInstance: 106 },
+      ...{ intervalMillis: 20 },
+    }),
+  };
+  const of = { ...(plan.devices[0] as Device), entered, connection: ends };
+  const wanted = { ...plan, devices: [of, ...plan.devices.slice(1)] };
+  const facts = {
+    ...{ asked: '172.22.40.104', revision: '5.1', in: 64, out: 2, 'out-instance': 'none' },
+  };
+  const check = { kind: 'contradicted', facts } as const;
+  const rowOf = (now: typeof plan, value: EnteredValue) => {
+    const [one] = now.devices;
+    const [at] = one?.interfaces ?? [];
+    const row = one && at && threeWays(now, one, at, check).find((ways) => ways.value === value);
+    if (!one || !at || !row) throw new Error(`no ${value}`);
+    return { row, place: { plan: now, doc: docOfPlan(now), device: one, at } };
+  };
+
+  test.each<[EnteredValue, Side, string]>([
+    ['name', 'entered', 'ox1-valve-1'],
+    ['address', 'entered', '172.22.40.140'],
+    ['mask', 'entered', '255.255.0.0'],
+    ['gateway', 'entered', '172.22.40.9'],
+    ['revision', 'entered', '3.4'],
+    ['revision', 'found', '5.1'],
+    ['in', 'entered', '90'],
+    ['in', 'found', '64'],
+    ['out', 'found', '2'],
+    ['in-instance', 'entered', '104'],
+    ['out-instance', 'entered', '105'],
+    ['out-instance', 'found', ''],
+    ['config-instance', 'entered', '106'],
+    ['interval', 'entered', '20'],
+  ])('%s as %s', (value, side, planned) => {
+    const { row, place } = rowOf(wanted, value);
+    expect(otherSides(row)).toContain(side);
+    const edits = sideEdits(place, row, side) ?? [];
+    const applied = applyEdits(place.doc, edits);
+    if (!applied.ok) throw new Error('not applied');
+    const after = planOf(applied.value.doc);
+    const now = rowOf(after, value).row;
+    expect(now.planned).toBe(planned);
+    // Nothing else of the connection was changed by it.
+    const others = (['in', 'out', 'interval', 'in-instance'] as const).filter(
+      (one) => one !== value,
+    );
+    expect(others.map((one) => rowOf(after, one).row.planned)).toEqual(
+      others.map((one) => rowOf(wanted, one).row.planned),
+    );
+    if (side === 'entered') expect(correctionsOf([now])).toEqual([]);
+    else if (planned !== '') expect(deviceTakes([now])).toEqual([]);
+  });
+
+  test('what was not chosen is to be corrected in the project, or taken by the device', () => {
+    const rows = threeWays(wanted, of, of.interfaces[0] as never, check);
+    expect(
+      correctionsOf(rows).map(({ value, stands, becomes }) => `${value} ${stands} > ${becomes}`),
+    ).toEqual([
+      ...['name ox1-valve-1 > ox1-valves-1', 'address 172.22.40.140 > 172.22.40.104'],
+      ...['mask 255.255.0.0 > 255.255.255.0', 'gateway 172.22.40.9 > none', 'revision 3.4 > 2.1'],
+      ...['in 90 > 180', 'out 8 > 4', 'in-instance 104 > 101', 'out-instance 105 > 102'],
+      ...['config-instance 106 > 103', 'interval 20 > 10'],
+    ]);
+    expect(deviceTakes(rows).map(({ value }) => value)).toEqual([
+      ...['revision', 'in', 'out', 'out-instance'],
+    ]);
+  });
+
+  test('one that says what the plan says, or nothing, is no other side', () => {
+    expect(otherSides(rowOf(wanted, 'address').row)).toEqual(['entered']);
+    expect(sideEdits(rowOf(wanted, 'mask').place, rowOf(wanted, 'mask').row, 'found')).toBe(
+      undefined,
+    );
   });
 });

@@ -29,6 +29,21 @@ export const CONTROLLER_WORDS = messages({
   differs: 'Differs',
   theSame: 'The same',
   pasteFromTheController: 'Paste from the controller',
+  whatStandsInThePlanCounts:
+    'What stands in the plan counts. If another side has it right, take its value into the plan:',
+  asTheProjectHasIt: 'As the project has it: {value} {is}',
+  asTheDeviceHasIt: 'As the device has it: {value} {is}',
+  theDeviceHasToTake:
+    'The device has to take {takes, plural, one {# value} other {# values}}: to its call',
+  theDeviceHasToTakeOn:
+    '{title} has to take {takes, plural, one {# value} other {# values}}: to its call',
+  headsOfCorrections: 'controller, device, value, stands there, has to become',
+  toCorrectInTheProject:
+    'To correct in the project: {lines, plural, one {# value} other {# values}}',
+  thePlanSaysOtherwise:
+    'What the controller’s project says otherwise than the plan. It is gone from here once the corrected project is pasted again.',
+  correctInto: '{value}: {stands} → {becomes}',
+  copyTheListForTheProgrammer: 'Copy the list for the programmer',
   changeItInThePlan: 'Change it in the plan',
   changeItInThePlan2: 'Change it in the plan: {title}',
 });

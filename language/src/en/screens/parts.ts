@@ -3,6 +3,7 @@ import { messages } from '../../message';
 export const PARTS_WORDS = messages({
   listeningBegunBy: 'listening begun by {person}',
   ipsonomo: '{words} · Ipsonomo',
+  copied: 'copied',
   notCopiedHoldItToMark: 'not copied: hold it to mark it',
   copiesTheAddress: 'copies the address',
   stage: 'stage: {stage}',

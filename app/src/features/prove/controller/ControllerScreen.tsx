@@ -3,15 +3,17 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { JobView } from '@ipsonomo/core/api';
-import { threeWays, type ThreeWays } from '@ipsonomo/core/entered';
-import type { Device, Plan } from '@ipsonomo/core/plan';
+import { correctionsOf, threeWays, type ThreeWays } from '@ipsonomo/core/entered';
+import type { Device, Interface, Plan } from '@ipsonomo/core/plan';
 import { CONTROLLER_WORDS } from '@ipsonomo/language/screens/controller';
 import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
-import { useJob } from '../../../data';
+import { useJob, type Job } from '../../../data';
 import { Card, Notice, Page, Refusals, Words } from '../../../parts';
 import { issuesOf } from '../../words';
+import { Corrections } from './Corrections';
 import { Pasting } from './Pasting';
 import { ReadRegister } from './ReadRegister';
+import { Sides } from './Sides';
 import { ThreeWaysTable } from './ThreeWaysTable';
 
 /** Three columns: as planned, as entered in the controller, as found. */
@@ -50,8 +52,16 @@ export function ControllerScreen({ job: id }: { readonly job: string }) {
           {CONTROLLER_WORDS.copyTheListOfDevicesIn}
         </Notice>
       ) : null}
-      <Group id={id} title={CONTROLLER_WORDS.differs} entries={bad} />
-      <Group id={id} title={CONTROLLER_WORDS.theSame} entries={good} />
+      {job && !isPasting ? (
+        <>
+          <Corrections
+            plan={job.plan}
+            entries={bad.map(({ device, rows }) => ({ device, corrections: correctionsOf(rows) }))}
+          />
+          <Group id={id} job={job} title={CONTROLLER_WORDS.differs} entries={bad} />
+          <Group id={id} job={job} title={CONTROLLER_WORDS.theSame} entries={good} />
+        </>
+      ) : null}
       {job && !isPasting ? <ReadRegister job={id} plan={job.plan} /> : null}
     </Page>
   );
@@ -62,7 +72,7 @@ const hasAnything = ({ entered, connection, modules }: Device): boolean =>
 
 interface Entry {
   readonly device: Device;
-  readonly interfaceId: string;
+  readonly at: Interface;
   readonly rows: readonly ThreeWays[];
 }
 
@@ -76,16 +86,18 @@ function rowsOf(plan: Plan, view: JobView): readonly Entry[] {
     const [at] = device.interfaces;
     if (!at || !hasAnything(device)) return [];
     const rows = threeWays(plan, device, at, checks.get(at.id));
-    return [{ device, interfaceId: at.id, rows }];
+    return [{ device, at, rows }];
   });
 }
 
 function Group({
   id,
+  job,
   title,
   entries,
 }: {
   readonly id: string;
+  readonly job: Pick<Job, 'plan' | 'doc'>;
   readonly title: string;
   readonly entries: readonly Entry[];
 }) {
@@ -96,10 +108,11 @@ function Group({
       <Words size="strong" heading={2}>
         {title} · {entries.length}
       </Words>
-      {entries.map(({ device, interfaceId, rows }) => (
-        <Card key={interfaceId}>
+      {entries.map(({ device, at, rows }) => (
+        <Card key={at.id}>
           <Words size="strong">{device.title}</Words>
           <ThreeWaysTable rows={rows} title={device.title} />
+          <Sides job={id} plan={job.plan} doc={job.doc} {...{ device, at, rows }} />
           <Button
             type="clear"
             containerStyle={{ alignSelf: 'flex-start' }}
