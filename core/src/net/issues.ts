@@ -77,6 +77,9 @@ export interface IssueFacts {
   readonly 'variable.digit': None;
   readonly 'variable.underscore': None;
   readonly 'variable.length': { readonly have?: Value; readonly most: Value };
+  readonly 'card.name': None;
+  readonly 'card.unknown': { readonly device: Value };
+  readonly 'card.word': { readonly words: Value };
   readonly 'pattern.empty': None;
   readonly 'pattern.brace': None;
   readonly 'pattern.word': { readonly words: Value };

@@ -97,6 +97,8 @@ export const MOST_SLOT = 32_767;
 /** The most bytes of one paper. */
 export const MOST_PAPER = 20_000_000;
 
+const MOST_CARD = 4000;
+
 const moduleOffer = object({
   title: text(120),
   /** The slots it may sit in; a PROFINET slot goes to 0x7FFF (IEC 61158-6-10; from memory). */
@@ -129,6 +131,14 @@ const paper = object({
   name: text(200),
   what: choice('description', 'manual', 'drawing', 'other'),
   bytes: whole(1, MOST_PAPER),
+});
+
+/** The file that its memory card needs: words in braces stand for values of the device (`card-file.ts`). */
+const card = object({
+  file: text(120),
+  content: text(MOST_CARD),
+  lineEnd: choice('lf', 'crlf'),
+  where: note(300),
 });
 
 export const kindShape = object({
@@ -197,6 +207,7 @@ export const kindShape = object({
   longestVariable: maybe(whole(1, 255)),
   /** The address its project or tool proposes by itself. */
   proposes: absentAs(maybe(ipv4), () => undefined),
+  card: absentAs(maybe(card), () => undefined),
   /** Description file, manual, drawing: what is wanted at the cabinet, where there is no internet. */
   papers: list(paper, 20),
   note: note(),

@@ -128,6 +128,12 @@ const SENTENCES: {
   'variable.underscore': (where) => `"${where}" has underscores in a row or at its end.`,
   'variable.length': (_where, { have, most }) =>
     have ? `It has ${have} characters; ${most} is the most.` : 'It is too long for its controller.',
+  'card.name': (where) =>
+    `"${where}" is no name of a file. Correct the kind: no slashes and no other signs of paths.`,
+  'card.unknown': (where, { device }) =>
+    `The card of ${device} needs its ${where}, which is not known yet.`,
+  'card.word': (where, { words }) =>
+    `The word {${where}} stands for nothing on a card. Correct the kind; use: ${words}.`,
   'pattern.empty': () => 'There is no pattern. Write one like {cabinet}-{stem}-{n}.',
   'pattern.brace': (where) => `"${where}" is no word in braces. Write {n} or a word of the list.`,
   'pattern.word': (where, { words }) =>

@@ -39,6 +39,7 @@ export const toKind = (fields: Pick<Kind, Needed> & Partial<Kind>): Kind => ({
   refusesEdgeNumbers: false,
   longestVariable: undefined,
   proposes: undefined,
+  card: undefined,
   papers: [],
   note: '',
   ...fields,

@@ -157,6 +157,10 @@ export const SWITCHED_KINDS: readonly Kind[] = [
     ],
     ...{ mostConnections: 128, mostPacketsPerSecond: 10_000, mostDevices: 64 },
     longestVariable: 40,
+    card: {
+      ...{ file: 'network.cfg', where: 'In the uppermost folder of the card', lineEnd: 'crlf' },
+      content: 'host = {name}\naddress = {address}\nmask = {mask}\nrouter = {gateway}\n',
+    },
     hasIndependentHosts: true,
     proposes: ip('192.168.60.1'),
   }),

@@ -1,6 +1,8 @@
 import { messages } from '../../message';
 
 export const CALL_WORDS = messages({
+  itsCardGetsThisFile: 'Its card gets this file: {name}',
+  saveTheFile: 'Save {name}',
   thisFirst: 'this first',
   stepsAtTheDevice: 'Steps at the device',
   powerOffTurnPowerOn: 'Power off, turn, power on',

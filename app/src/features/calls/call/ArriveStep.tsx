@@ -6,6 +6,7 @@ import { acts, reading, useAct, useField } from '../../../data';
 import { Notice, Refusals, timeOf, Words } from '../../../parts';
 import { DeviceSwitches } from '../../switches';
 import { issuesOf } from '../../words';
+import { CardFileOf } from './CardFileOf';
 import { CallPage, type Call } from './CallPage';
 import { GuideSteps } from './GuideSteps';
 
@@ -44,6 +45,7 @@ export function ArriveStep({ call }: { readonly call: Call }) {
       <Refusals issues={issuesOf(watch.error ?? check.error)} />
       {task ? <Awaiting call={call} phase={task.phase} /> : null}
       <DeviceSwitches plan={call.plan} deviceId={device.id} interfaceId={at.id} />
+      <CardFileOf call={call} />
       <GuideSteps kind={call.kind} way={device.way} />
       {bySwitches || task ? null : (
         <Notice

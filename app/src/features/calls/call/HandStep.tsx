@@ -13,6 +13,7 @@ import { StrangerLine, SweepButton, whoIsThere } from '../../wire';
 import { agoWords, issuesOf } from '../../words';
 import { BindStep } from './BindStep';
 import { Bound } from './Bound';
+import { CardFileOf } from './CardFileOf';
 import { CallPage, type Call } from './CallPage';
 import { factoryOf } from './factory';
 import { GuideSteps } from './GuideSteps';
@@ -58,6 +59,7 @@ export function HandStep({ call }: { readonly call: Call }) {
       <Refusals issues={issuesOf(follow.error)} />
       <Where call={call} task={task} before={before} isFactory={before === factoryOf(call)} />
       <Typed call={call} />
+      <CardFileOf call={call} />
       <GuideSteps kind={kind} way={device.way} />
       <DeviceSwitches plan={call.plan} deviceId={device.id} interfaceId={at.id} />
       <LaptopCard call={call} beside={before ?? at.address} />

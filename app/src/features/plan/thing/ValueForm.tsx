@@ -5,7 +5,7 @@ import { fieldWords } from '@ipsonomo/language';
 import { isObject, type Json, type JsonObject } from '@ipsonomo/core/plan';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { THING_WORDS } from '@ipsonomo/language/screens/thing';
-import { Card, Field, Pick, Toggle, Words, type PickOption } from '../../../parts';
+import { Card, Field, LongField, Pick, Toggle, Words, type PickOption } from '../../../parts';
 import { emptyOf, formOf } from './schema';
 
 /** What an id can be, by the name of its field. */
@@ -27,6 +27,9 @@ export const labelOf = (name: string): string => {
   return known === name ? name.replace(/([A-Z])/g, (letter) => ` ${letter.toLowerCase()}`) : known;
 };
 
+/** A text that may be as long as this has several lines. */
+const SEVERAL_LINES = 1000;
+
 /** A form for any value that a plan can hold, made from its schema. */
 export function ValueForm(props: Props) {
   const { name, schema, value, names, onChange } = props;
@@ -37,6 +40,8 @@ export function ValueForm(props: Props) {
     return <Pick label={label} options={ids} value={String(value ?? '')} onChange={onChange} />;
   switch (form.kind) {
     case 'text':
+      if (form.most >= SEVERAL_LINES)
+        return <LongField label={label} value={String(value ?? '')} onChange={onChange} />;
       return <Field label={label} value={String(value ?? '')} onChange={onChange} />;
     case 'number':
       return <NumberField label={label} value={value} onChange={onChange} />;
