@@ -10,6 +10,7 @@ export const keys = {
   runs: (job: string) => ['job', job, 'runs'],
   proofs: (job: string) => ['job', job, 'proofs'],
   proof: (job: string, proof: string) => ['job', job, 'proofs', proof],
+  kindsElsewhere: (job: string) => ['job', job, 'kinds elsewhere'],
   rehearsal: (job: string) => ['job', job, 'rehearsal'],
   vigil: (job: string) => ['job', job, 'vigil'],
   list: (list: string) => ['list', list],

@@ -22,6 +22,8 @@ import type {
   ProofView,
   RehearsalView,
   RevisionView,
+  KindsElsewhere,
+  KindsTaken,
   RoundTimes,
   RoundView,
   RunView,
@@ -97,6 +99,8 @@ export interface Views {
   readonly Revisions: readonly RevisionView[];
   /** The mark alone where it is the one that was sent. */
   readonly Round: RoundView | Pick<RoundView, 'mark'>;
+  readonly KindsElsewhere: readonly KindsElsewhere[];
+  readonly KindsTaken: KindsTaken;
   readonly RoundTimes: RoundTimes;
   readonly Runs: readonly RunView[];
   readonly State: StateView;

@@ -2,7 +2,18 @@ import type { ListTaking } from '@ipsonomo/core/api';
 import { COLUMN_IDS } from '@ipsonomo/core/sheet';
 import { answers, bytes, fetches, reads } from '../act';
 import { keys } from '../keys';
-import { list, matching, object, orNull, text, thingId, whole, choice, type Shape } from '../shape';
+import {
+  choice,
+  list,
+  matching,
+  object,
+  orNull,
+  text,
+  thingId,
+  uuid,
+  whole,
+  type Shape,
+} from '../shape';
 
 const named = object({}, { name: text(1000) });
 const MOST_PAPER = '21mb';
@@ -52,6 +63,26 @@ export const fileActs = {
     ...{ right: 'plan', query: named },
     ...{ body: bytes('application/octet-stream'), most: MOST_PAPER },
     refusals: ['file', 'reading'],
+  }),
+  fetchKinds: fetches('/jobs/:job/kinds.json', 'application/json', {
+    about: 'The kinds of a plan as a plan file that holds nothing else, with their papers.',
+  }),
+  readKindsElsewhere: reads('/jobs/:job/kinds-elsewhere', 'KindsElsewhere', {
+    about: 'What kinds other jobs have of their own that this one has not, or has otherwise.',
+    key: ({ job }) => keys.kindsElsewhere(job),
+  }),
+  takeKinds: answers('/jobs/:job/kinds', 'KindsTaken', {
+    about:
+      'Takes kinds of another job, with their papers; what the plan has under the same id stays as it is.',
+    ...{ right: 'plan', body: object({ from: uuid, kinds: list(thingId, 2000, 1) }) },
+    stale: ({ job }) => [keys.kindsElsewhere(job)],
+    refusals: ['edit', 'paper'],
+  }),
+  takeKindsFromFile: answers('/jobs/:job/kinds/from-file', 'KindsTaken', {
+    about: 'Takes the kinds of a plan file, with their papers, and nothing else that it holds.',
+    ...{ right: 'plan', body: bytes('application/octet-stream'), most: '200mb' },
+    stale: ({ job }) => [keys.kindsElsewhere(job)],
+    refusals: ['file', 'paper', 'reading', 'edit', 'ipv4', 'prefix', 'mac'],
   }),
   keepPaper: answers('/jobs/:job/papers', 'Paper', {
     about: 'Keeps a paper; a kind of the plan then has to name it.',

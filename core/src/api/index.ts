@@ -83,4 +83,5 @@ export {
   type Unrehearsed,
 } from './rehearsal';
 export type { JobCounts, JobSummary, Rehearsed } from './job-summary';
+export type { KindElsewhere, KindsElsewhere, KindsTaken } from './kinds-elsewhere';
 export type { RoundTimes, RoundTimesWish } from './round-times';

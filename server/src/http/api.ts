@@ -32,8 +32,9 @@ export function apiOf(services: Services, log: (line: string) => void): Router {
   const actorOf = actorIn(door);
   // All files together, whichever kind.
   const files = [fewFiles()];
+  const plans = [fewPlans()];
   const before = {
-    ...{ enter: [slowly()], addJobFromFile: [fewPlans()] },
+    ...{ enter: [slowly()], addJobFromFile: plans, takeKindsFromFile: plans },
     ...{ sendList: files, describe: files, keepPaper: files },
   };
   const serving = {

@@ -63,6 +63,7 @@ const SENT_WRONG: ReadonlySet<string> = new Set<IssueFamily>([
     'label',
     'switches',
     'pattern',
+    'card',
   ] as const),
   ...([
     'file',

@@ -1,5 +1,6 @@
 import type {
   JobCounts,
+  KindsTaken,
   ListLines,
   ListPreview,
   NewRehearsal,
@@ -12,6 +13,7 @@ import type { Store } from '../store/store';
 import type { Actor } from './actor';
 import { PlanChanger } from './change-plan';
 import { addressList, dhcpReservations } from './hand-over';
+import { kindsFile, takeKindsFromFile } from './kinds';
 import { Papers } from './papers';
 import { listDevices, listLines, listPreview, type ListQuestion } from './list-answers';
 import { jobFromFile, planFile } from './plan-files';
@@ -25,13 +27,19 @@ export interface OutFile {
 }
 
 export type FileQuestion =
-  | { readonly kind: 'addresses' | 'dhcp'; readonly jobId: string }
+  | { readonly kind: 'addresses' | 'dhcp' | 'kinds'; readonly jobId: string }
   | { readonly kind: 'plan'; readonly jobId: string; readonly withPapers: boolean };
 
 export type PlanQuestion =
   | FileQuestion
   | ListQuestion
   | { readonly kind: 'job-from-plan'; readonly bytes: Uint8Array; readonly actor: Actor }
+  | {
+      readonly kind: 'take-kinds';
+      readonly jobId: string;
+      readonly bytes: Uint8Array;
+      readonly actor: Actor;
+    }
   | {
       readonly kind: 'rehearse';
       readonly jobId: string;
@@ -44,6 +52,7 @@ export type PlanQuestion =
 export type PlanAnswer =
   | { readonly file: OutFile }
   | { readonly jobId: string }
+  | { readonly kinds: KindsTaken }
   | { readonly counts: JobCounts }
   | { readonly times: RoundTimes }
   | { readonly lines: ListLines }
@@ -71,6 +80,10 @@ export class PlanAnswers {
       case 'job-from-plan': {
         const { bytes, actor } = question;
         return { jobId: await jobFromFile(this.changer, this.papers, textOf(bytes), actor) };
+      }
+      case 'take-kinds': {
+        const { jobId, bytes, actor } = question;
+        return { kinds: await takeKindsFromFile(this, jobId, textOf(bytes), actor) };
       }
       case 'rehearse': {
         const { jobId, wanted, actor } = question;
@@ -106,6 +119,8 @@ export class PlanAnswers {
         return addressList(this.store, question.jobId);
       case 'dhcp':
         return dhcpReservations(this.store, question.jobId);
+      case 'kinds':
+        return kindsFile(this.store, this.papers, question.jobId);
       case 'plan':
         return planFile(this.store, this.papers, question.jobId, question.withPapers);
     }

@@ -1,5 +1,6 @@
 import type {
   JobCounts,
+  KindsTaken,
   ListLines,
   ListPreview,
   NewRehearsal,
@@ -62,15 +63,22 @@ export class PlanWork {
    * @returns its id
    */
   async jobFromPlan(bytes: Uint8Array, actor: Actor): Promise<string> {
-    const question = { kind: 'job-from-plan', bytes, actor } as const;
+    const made = await this.askWithFile({ kind: 'job-from-plan', bytes, actor });
+    return (made as { readonly jobId: string }).jobId;
+  }
+
+  /** Takes the kinds of a plan file. @param bytes as above */
+  async takeKinds(jobId: string, bytes: Uint8Array, actor: Actor): Promise<KindsTaken> {
+    const made = await this.askWithFile({ kind: 'take-kinds', jobId, bytes, actor });
+    return (made as { readonly kinds: KindsTaken }).kinds;
+  }
+
+  private async askWithFile(question: Extract<PlanQuestion, { readonly bytes: Uint8Array }>) {
+    const { bytes } = question;
+    if (bytes.length <= this.fewBytes) return this.here.to(question);
     // A small one may be a part of what others use as well.
     const isAlone = bytes.byteLength === bytes.buffer.byteLength;
-    const transfer = isAlone ? [bytes.buffer as ArrayBuffer] : [];
-    const made =
-      bytes.length <= this.fewBytes
-        ? await this.here.to(question)
-        : await this.thread.ask(question, transfer);
-    return (made as { readonly jobId: string }).jobId;
+    return this.thread.ask(question, isAlone ? [bytes.buffer as ArrayBuffer] : []);
   }
 
   /** Begins a rehearsal of a plan. @returns the id of its job */
@@ -111,7 +119,7 @@ export class PlanWork {
     return this.thread.close();
   }
 
-  private async ask(question: Exclude<PlanQuestion, { kind: 'job-from-plan' }>) {
+  private async ask(question: Exclude<PlanQuestion, { readonly bytes: Uint8Array }>) {
     const isSmall = (await this.store.thingCount(question.jobId)) <= this.fewThings;
     const isShort = !('list' in question) || question.list.length <= this.fewBytes / LIST_PACKED;
     return isSmall && isShort ? this.here.to(question) : this.thread.ask(question);

@@ -1,7 +1,7 @@
 import { raw } from 'objection';
 import type { Knex } from 'knex';
 import type { RevisionView, Rehearsed } from '@ipsonomo/core/api';
-import { planOf, type Plan } from '@ipsonomo/core/plan';
+import { planOf, type Plan, type ThingDoc } from '@ipsonomo/core/plan';
 import { HandOverRow, JobRow, PaperRow, RevisionRow, RunRow, ThingRow } from './models';
 import { EvidenceStore } from './evidence-store';
 import { PlanStore, type Change, type Changed, type Decision, type PlanState } from './plan-store';
@@ -128,6 +128,25 @@ export class Store {
     return asking(async () => {
       const row = await JobRow.query(this.knex).findById(id).select('archived_at');
       return row?.archived_at != null;
+    });
+  }
+
+  /** What other jobs have of kinds of their own; rehearsals and archived ones apart. */
+  kindsOfOthers(
+    jobId: string,
+  ): Promise<readonly (JobRecord & { readonly kinds: readonly ThingDoc[] })[]> {
+    return asking(async () => {
+      const { rows } = await this.knex.raw<{
+        rows: readonly (JobRecord & { readonly kinds: readonly ThingDoc[] })[];
+      }>(
+        `select job.id, job.name, json_agg(thing.body order by thing.ordinal) as kinds
+           from job join thing on thing.job_id = job.id and thing.type = 'kind'
+          where job.id <> :jobId and job.archived_at is null
+            and not exists (select 1 from rehearsal where rehearsal.job_id = job.id)
+          group by job.id, job.name, job.created_at order by job.created_at`,
+        { jobId },
+      );
+      return rows;
     });
   }
 

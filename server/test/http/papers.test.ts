@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { DescriptionView, ErrorView, PlanView } from '@ipsonomo/core/api';
+import type { DescriptionView, ErrorView, KindsElsewhere, PlanView } from '@ipsonomo/core/api';
 import { readPlanFile } from '@ipsonomo/core/formats';
 import { must } from '@ipsonomo/core/net';
 import { docOf, SHELF, type Kind } from '@ipsonomo/core/plan';
@@ -116,4 +116,87 @@ test('a plan file carries its papers; one that was tampered with is refused', as
   const bare = (await take(named).expect(201)).body as { id: string };
   const missing = await bench.call('get', `/jobs/${bare.id}/papers/${sha256(MANUAL)}`).expect(404);
   expect((missing.body as ErrorView).code).toBe('paper.missing');
+});
+
+describe('R-KINDS-SHARED: kinds go from job to job, and never over what is there', () => {
+  const ownKind = (more: Partial<Kind> = {}): Kind => ({
+    ...{ ...kindWith([]), id: 'own-shared-valve', maker: 'Own', name: 'Shared valve' },
+    ...more,
+  });
+  const addKind = (path: string, kind: Kind) =>
+    bench
+      .call('post', `${path}/edits`)
+      .send({ edits: [{ op: 'add', type: 'kind', thing: docOf('kind', kind) }], why: 'made it' })
+      .expect(200);
+  const kindsOf = async (path: string) =>
+    ((await bench.call('get', `${path}/plan`)).body as PlanView).things.kind;
+  const elsewhere = async (path: string, name: string) =>
+    (
+      (await bench.call('get', `${path}/kinds-elsewhere`).expect(200)).body as KindsElsewhere[]
+    ).find((one) => one.name === name);
+  const paperOf = async (path: string) => {
+    const paper = { id: sha256(MANUAL), name: 'manual.pdf', bytes: MANUAL.length };
+    await send(path, 'papers', 'manual.pdf', MANUAL).expect(201);
+    return { ...paper, what: 'manual' as const };
+  };
+
+  test('straight from another job, with its papers; once is enough', async () => {
+    const from = await bench.jobOf('Sharing kinds');
+    const to = await bench.jobOf('Taking kinds');
+    await addKind(from.path, ownKind({ papers: [await paperOf(from.path)] }));
+    const offered = await elsewhere(to.path, 'Sharing kinds');
+    expect(offered?.kinds).toMatchObject([{ id: 'own-shared-valve', state: 'new', maker: 'Own' }]);
+    const take = () =>
+      bench
+        .call('post', `${to.path}/kinds`)
+        .send({ from: offered?.job, kinds: ['own-shared-valve'] })
+        .expect(200);
+    expect((await take()).body).toEqual({ taken: 1, kept: [] });
+    expect((await kindsOf(to.path)).map(({ id }) => id)).toEqual(['own-shared-valve']);
+    await bench.call('get', `${to.path}/papers/${sha256(MANUAL)}`).expect(200);
+    expect(await elsewhere(to.path, 'Sharing kinds')).toBe(undefined);
+    expect((await take()).body).toEqual({ taken: 0, kept: [] });
+    await bench
+      .call('post', `${to.path}/kinds`)
+      .send({ from: offered?.job, kinds: ['nobody'] })
+      .expect(404);
+  });
+
+  test('as a file; one that is here with other facts stays as it is', async () => {
+    const from = await bench.jobOf('Kinds as a file');
+    const to = await bench.jobOf('Kinds out of a file');
+    await addKind(from.path, ownKind({ id: 'own-a', papers: [await paperOf(from.path)] }));
+    await addKind(from.path, ownKind({ id: 'own-b', note: 'theirs', name: 'Valve B' }));
+    await addKind(to.path, ownKind({ id: 'own-b', note: 'mine', name: 'Valve B' }));
+    expect((await elsewhere(to.path, 'Kinds as a file'))?.kinds.map(({ state }) => state)).toEqual([
+      ...['new', 'other'],
+    ]);
+    const { text } = await bench.call('get', `${from.path}/kinds.json`).expect(200);
+    const file = must(readPlanFile(text));
+    expect([file.doc.kind.size, file.doc.device.size, file.papers.size]).toEqual([2, 0, 1]);
+    const read = await bench
+      .call('post', `${to.path}/kinds/from-file`)
+      .set('content-type', 'application/octet-stream')
+      .send(Buffer.from(text))
+      .expect(200);
+    expect(read.body).toEqual({ taken: 1, kept: ['Valve B'] });
+    expect((await kindsOf(to.path)).map(({ id, note }) => [id, note])).toEqual([
+      ...[
+        ['own-b', 'mine'],
+        ['own-a', ''],
+      ],
+    ]);
+    await bench.call('get', `${to.path}/papers/${sha256(MANUAL)}`).expect(200);
+  });
+
+  test('what is no plan file is refused, and nothing is taken', async () => {
+    const { path } = await bench.jobOf('Kinds out of nothing');
+    const { body } = await bench
+      .call('post', `${path}/kinds/from-file`)
+      .set('content-type', 'application/octet-stream')
+      .send(Buffer.from('{"format":"recipe"}'))
+      .expect(422);
+    expect((body as ErrorView).issues.map(({ code }) => code)).toEqual(['file.format']);
+    expect(await kindsOf(path)).toEqual([]);
+  });
 });

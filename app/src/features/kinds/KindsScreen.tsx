@@ -16,6 +16,7 @@ import { GiveOffers } from './GiveOffers';
 import { KindFacts } from './KindFacts';
 import { KindPapers } from './Papers';
 import { ReadKind } from './ReadKind';
+import { SharedKinds } from './SharedKinds';
 
 /** The shelf of kinds: what all devices of one order number share; more come from description files. */
 export function KindsScreen({ job: id }: { readonly job: string }) {
@@ -94,6 +95,7 @@ export function KindsScreen({ job: id }: { readonly job: string }) {
           </View>
         ))}
       </View>
+      {job ? <SharedKinds id={id} hasOwn={job.plan.kinds.length > 0} /> : null}
       {job && kinds.length === 0 ? <Words>{KINDS_WORDS.noKindOfTheShelfIs}</Words> : null}
     </Page>
   );

@@ -1,6 +1,14 @@
 import { messages } from '../../message';
 
 export const KINDS_WORDS = messages({
+  kindsFromAFile: 'Kinds from a file',
+  theseKindsAsAFile: 'The kinds of this plan as a file',
+  kindsTaken:
+    '{taken, plural, =0 {No kind was new} one {# kind is in the plan now} other {# kinds are in the plan now}}',
+  hereAlreadyOtherwise: 'In this plan already with other facts, and left as they are: {kept}',
+  inTheJob: 'Kinds of the job {name}',
+  takeIt: 'Take it',
+  takeAllKinds: 'Take all {count}',
   takeAway: 'Take away',
   takeAway2: 'Take {name} away',
   descriptionFile: 'description file',

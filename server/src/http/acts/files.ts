@@ -2,6 +2,7 @@ import type { Response } from 'express';
 import type { fileActs } from '@ipsonomo/contract';
 import { visibleText } from '@ipsonomo/core/names';
 import { describeIn } from '../../descriptions/describe';
+import { kindsElsewhere, takeKinds } from '../../service/kinds';
 import { mediaTypeOf } from '../../service/papers';
 import type { Handlers } from '../serve';
 import type { Services } from '../services';
@@ -12,7 +13,7 @@ const nameOf = ({ name }: { readonly name?: string }): string =>
   visibleText(name ?? 'file').slice(0, MOST_NAME);
 
 export const fileHandlers = (services: Services): Handlers<typeof fileActs> => {
-  const { importer, papers, readings } = services;
+  const { importer, papers, readings, planWork, store, changer, changed } = services;
   const describeFile = describeIn(readings);
   return {
     sendList: async ({ params, query, body }) => ({
@@ -25,6 +26,15 @@ export const fileHandlers = (services: Services): Handlers<typeof fileActs> => {
     takeList: ({ params, body, actor }) => importer.take(params.job, params.list, body, actor),
     readReadings: () => ({ waiting: readings.waiting }),
     describe: ({ query, body }) => describeFile({ name: nameOf(query), bytes: body }),
+    fetchKinds: ({ params }) => planWork.file({ kind: 'kinds', jobId: params.job }),
+    readKindsElsewhere: ({ params }) => kindsElsewhere(store, params.job),
+    takeKinds: ({ params, body, actor }) =>
+      takeKinds({ store, papers, changer }, params.job, body, actor),
+    takeKindsFromFile: async ({ params, body, actor }) => {
+      const taken = await planWork.takeKinds(params.job, body, actor);
+      changed(params.job);
+      return taken;
+    },
     keepPaper: ({ params, query, body }) => papers.add(params.job, nameOf(query), body),
     fetchPaper: async ({ params, query, response }) => {
       const bytes = await papers.read(params.job, params.paper);
