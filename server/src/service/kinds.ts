@@ -77,7 +77,8 @@ export async function takeKinds(
     return kind;
   });
   const taker = { store, papers, changer };
-  return take(taker, jobId, kinds, await papers.forFile(wanted.from), name, actor);
+  const from = { name, kinds, papers: await papers.forFile(wanted.from) };
+  return take(taker, jobId, from, actor);
 }
 
 /** Takes the kinds of a plan file, and nothing else that it holds. */
@@ -90,18 +91,23 @@ export async function takeKindsFromFile(
   const read = readPlanFile(text);
   if (!read.ok) throw new Refusal(read.error);
   const { name, doc, papers } = read.value;
-  return take(taker, jobId, [...doc.kind.values()], papers, name, actor);
+  return take(taker, jobId, { name, kinds: [...doc.kind.values()], papers }, actor);
+}
+
+interface Offered {
+  readonly name: string;
+  readonly kinds: readonly ThingDoc[];
+  readonly papers: PlanPapers;
 }
 
 async function take(
   { store, papers, changer }: Taker,
   jobId: string,
-  kinds: readonly ThingDoc[],
-  held: PlanPapers,
-  from: string,
+  from: Offered,
   actor: Actor,
 ): Promise<KindsTaken> {
   const { doc } = await store.planState(jobId);
+  const { kinds } = from;
   const added = kinds.filter(({ id }) => !doc.kind.has(id));
   const kept = kinds.filter((kind) => {
     const mine = doc.kind.get(kind.id);
@@ -109,9 +115,12 @@ async function take(
   });
   if (added.length > 0) {
     const needed = new Set(added.flatMap(paperIds));
-    await papers.takeFromFile(jobId, papersOf(new Map([...held].filter(([id]) => needed.has(id)))));
+    await papers.takeFromFile(
+      jobId,
+      papersOf(new Map([...from.papers].filter(([id]) => needed.has(id)))),
+    );
     const edits = added.map((thing) => ({ op: 'add', type: 'kind', thing }) as const);
-    await changer.write(jobId, edits, `took ${added.length} kinds of ${from}`, actor);
+    await changer.write(jobId, edits, `took ${added.length} kinds of ${from.name}`, actor);
   }
   return { taken: added.length, kept: kept.map((kind) => String(kind['name'])) };
 }
