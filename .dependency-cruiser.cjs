@@ -7,7 +7,7 @@ const only = (name, from, allowed) => ({
   severity: 'error',
   from: { path: from },
   to: {
-    path: '^(core|language|contract|threads|practice|wire|server|app)/',
+    path: '^(core|language|contract|threads|practice|wire|handover|server|app)/',
     pathNot: [from, ...allowed, '/node_modules/'],
   },
 });
@@ -27,6 +27,7 @@ module.exports = {
     only('reshape', core('reshape'), [core('net'), core('names'), core('plan')]),
     only('round', core('round'), [core('net'), core('plan')]),
     only('codes', core('codes'), []),
+    only('written', core('written'), [core('net'), core('plan'), core('routes')]),
     only('find', core('find'), [core('net'), core('plan')]),
     only('routes', core('routes'), [core('net'), core('plan')]),
     only('describe', core('describe'), [core('net'), core('plan')]),
@@ -49,11 +50,12 @@ module.exports = {
     {
       name: 'core-by-the-front-door',
       severity: 'error',
-      from: { path: '^(language|contract|threads|practice|wire|server|app)/' },
+      from: { path: '^(language|contract|threads|practice|wire|handover|server|app)/' },
       to: { path: '^core/src/', pathNot: '^core/src/[^/]+/index\\.ts$' },
     },
     only('language', '^language/', ['^core/']),
     only('contract', '^contract/', ['^core/']),
+    only('handover', '^handover/', ['^core/', '^language/']),
     only('threads', '^threads/', ['^core/']),
     only('practice', '^practice/', ['^core/']),
     only('protocol', wire('protocol'), ['^core/', wire('carriers/carrier')]),
@@ -78,6 +80,9 @@ module.exports = {
     only('descriptions', server('descriptions'), [
       ...['^core/', '^threads/', server('common'), server('store/refusal')],
     ]),
+    only('packages', server('packages'), [
+      ...['^core/', '^language/', '^handover/', '^threads/', server('common'), server('store')],
+    ]),
     only('pages', server('pages'), [
       ...['^core/', '^contract/', '^wire/', server('store/refusal'), server('encrypted')],
     ]),
@@ -85,6 +90,7 @@ module.exports = {
       ...[
         '^core/',
         '^language/',
+        '^handover/',
         '^threads/',
         '^wire/',
         server('common'),
@@ -99,19 +105,29 @@ module.exports = {
         '^core/',
         '^language/',
         '^contract/',
+        '^handover/',
         server('common'),
         server('store/refusal'),
         server('service'),
       ],
-      ...['^wire/', server('pages'), server('descriptions'), server('store/store')],
+      ...['^wire/', server('pages'), server('descriptions'), server('packages')],
+      server('store/store'),
     ]),
     only('cli', server('cli'), [
-      ...['^core/', '^language/', server('store'), server('descriptions'), server('opening')],
+      ...[
+        '^core/',
+        '^language/',
+        '^handover/',
+        server('store'),
+        server('descriptions'),
+        server('opening'),
+      ],
       // The mistakes that a seed makes are those of a rehearsal.
       '^practice/src/index\\.ts$',
     ]),
     only('server', '^server/', [
-      ...['^core/', '^language/', '^contract/', '^threads/', '^wire/', '^practice/src/index\\.ts$'],
+      ...['^core/', '^language/', '^contract/', '^handover/', '^threads/', '^wire/'],
+      '^practice/src/index\\.ts$',
     ]),
     {
       name: 'practice-only-through-its-carrier',

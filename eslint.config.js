@@ -23,6 +23,7 @@ module.exports = defineConfig([
       'threads',
       'practice',
       'wire',
+      'handover',
       'server',
       'e2e',
       'scripts',

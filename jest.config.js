@@ -50,6 +50,7 @@ module.exports = {
     nodeProject('language'),
     nodeProject('contract'),
     nodeProject('practice'),
+    nodeProject('handover'),
     ...['threads', 'wire', 'server'].map((room) => ({
       ...nodeProject(room),
       setupFiles: [BUNDLES],

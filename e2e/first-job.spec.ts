@@ -225,7 +225,8 @@ test('phone: from an empty installation to eight devices proven and handed over'
   await expect(page.getByRole('heading', { name: '8 of 8 devices proven' })).toBeVisible();
   await place(page, 'Hand over').click();
   const download = page.waitForEvent('download');
-  await button(page, 'Download the address list').click();
+  await button(page, 'Look at: Address list, CSV').click();
+  await page.getByRole('button', { name: /^Save .*addresses.*\.csv$/ }).click();
   const csv = readFileSync(await (await download).path(), 'utf8');
   expect(csv.split('\r\n').filter((line) => line.includes(',proven,'))).toHaveLength(8);
 

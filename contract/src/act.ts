@@ -20,6 +20,8 @@ export const PARAMS = {
   key: uuid,
   interface: thingId,
   paper: thingId,
+  package: uuid,
+  format: thingId,
   mac: { type: 'string', maxLength: 40 },
   number: { type: 'string', pattern: '^\\d{1,9}$', description: 'a whole number' },
 } as const satisfies Readonly<Record<string, Shape<string>>>;

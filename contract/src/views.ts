@@ -22,14 +22,17 @@ import type {
   ProofView,
   RehearsalView,
   RevisionView,
+  HandedOver,
   KindsElsewhere,
   KindsTaken,
+  PackageView,
   RoundTimes,
   RoundView,
   RunView,
   StationView,
   StoredPaper,
   VigilView,
+  WrittenTick,
 } from '@ipsonomo/core/api';
 
 /** Something new, by its id. */
@@ -88,6 +91,8 @@ export interface Views {
   readonly ListPreview: ListPreview;
   readonly NewKey: NewKeyView;
   readonly OpenedAt: OpenedAt;
+  readonly HandedOver: readonly HandedOver[];
+  readonly Package: PackageView;
   readonly Paper: StoredPaper;
   readonly Plan: PlanView;
   readonly Present: readonly PresentView[];
@@ -106,5 +111,6 @@ export interface Views {
   readonly State: StateView;
   readonly Stations: readonly StationView[];
   readonly Vigil: VigilView;
+  readonly WrittenTicks: readonly WrittenTick[];
   readonly Wires: readonly FieldView[];
 }

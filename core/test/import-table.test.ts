@@ -58,6 +58,8 @@ const PLANTED: readonly (readonly [from: string, to: string, rule: string])[] = 
   ['server/src/service/o.ts', 'wire/src/engine/engine.ts', 'wire-by-its-owner'],
   ['threads/src/p.ts', 'wire/src/owner/index.ts', 'threads'],
   ['server/src/service/i.ts', 'server/src/http/api.ts', 'service'],
+  ['handover/src/u.ts', 'wire/src/owner/index.ts', 'handover'],
+  ['server/src/packages/v.ts', 'server/src/service/door.ts', 'packages'],
   ['server/src/http/j.ts', 'core/src/plan/model.ts', 'core-by-the-front-door'],
   ['app/src/features/plan/k.ts', 'app/src/data/http.ts', 'features-do-not-fetch'],
   ['app/src/features/plan/q.ts', 'app/src/features/calls/inside.ts', 'feature-by-its-door'],

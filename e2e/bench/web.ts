@@ -79,7 +79,7 @@ async function apiTimes(server: TestServer): Promise<Figure> {
     ['GET', `${path}/progress`],
     ['GET', `${path}/interfaces/${at}/evidence`],
     ['GET', `${path}/runs`],
-    ['GET', `${path}/addresses.csv`],
+    ['GET', `${path}/files/addresses-csv?despite=yes`],
     ['GET', `${path}/wire`],
     ['GET', `${path}/wire/heard`],
     ['GET', '/adapters'],

@@ -14,7 +14,11 @@ test('dnsmasq with the exported configuration gives what is planned, by MAC and 
   const drive = await on.job.plan('drive-1', 'belloch-drive-d4', 'dhcp-mac', '10.77.0.121');
   await on.job.plan('terminal4-001', 'strathan-terminal-4', 'dhcp-name', '10.77.0.112');
   await on.job.bind(drive, '02:00:5e:00:53:21');
-  const config = await api<string>(on.server, 'GET', `/jobs/${on.job.id}/dhcp.conf`);
+  const config = await api<string>(
+    on.server,
+    'GET',
+    `/jobs/${on.job.id}/files/dnsmasq?despite=yes`,
+  );
   const file = join(mkdtempSync(join(tmpdir(), 'ipsonomo-')), 'dhcp.conf');
   writeFileSync(file, config);
   const { laptop } = on.wire;

@@ -99,7 +99,8 @@ function wholeOf(elements: readonly MessageFormatElement[]): boolean {
 }
 
 const ALL = filesOf(SCREENS).map((path) => [path.slice(SCREENS.length + 1), path] as const);
-const APP = filesOf(join(ROOT, 'app/src'))
+/** Where messages are said: on pages, and in what is made of messages for paper too. */
+const APP = [...filesOf(join(ROOT, 'app/src')), join(ROOT, 'language/src/en/swap-steps.ts')]
   .map((path) => readFileSync(path, 'utf8'))
   .join('\n');
 

@@ -6,6 +6,7 @@ export const ROOMS = [
   'threads',
   'practice',
   'wire',
+  'handover',
   'server',
   'app',
 ];

@@ -8,6 +8,7 @@ import { Lists } from './lists/lists';
 import { EventStream } from './http/event-stream';
 import { throughLiveAdapter } from './http/guard';
 import { PageRelay, type RelayPlace } from './pages/relay';
+import { Packages } from './packages/packages';
 import { PlanChanger } from './service/change-plan';
 import { Door } from './service/door';
 import { EvidenceSink } from './service/evidence-sink';
@@ -86,10 +87,11 @@ export async function compose(settings: Settings): Promise<Running> {
   const lists = new Lists(readings);
   const importer = new ListImporter(lists, store, changer, planWork, clock);
   const papers = new Papers(store, clock);
+  const packages = new Packages({ database: settings.database, captures });
   const relay = relayOf(wires, settings.pages);
   const app = buildApp({
     ...{ store, reader, changer, importer, papers, readings, rehearsals },
-    ...{ wires, proofs, captures, planWork },
+    ...{ wires, proofs, captures, planWork, packages },
     ...{
       rounds: new Rounds(reader, thinking),
       summaries: new JobSummaries(store, (jobId) => planWork.counts(jobId), settings.build),
@@ -101,7 +103,7 @@ export async function compose(settings: Settings): Promise<Running> {
   });
   const close = async () => {
     for (const one of [events, relay, lists]) one.close();
-    for (const one of [thinking, planWork, wires]) await one.close();
+    for (const one of [thinking, planWork, packages, wires]) await one.close();
     for (const one of [sink, time]) one.stop();
   };
   return { app, door, wires, close };

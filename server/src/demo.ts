@@ -200,7 +200,8 @@ async function seedHatchery(store: Store): Promise<void> {
   const id = await seed(store, HATCHERY, 'plan of the hatchery', (doc) => demoEdits(planOf(doc)));
   const { last } = await store.revisions(id);
   await store.nameRevision(id, last, 'as issued to site');
-  await store.addHandOver(id, PERSON, 'plan as issued', last);
+  const formats = ['addresses-csv', 'plan'] as const;
+  await store.addHandOver(id, { reader: 'it', person: PERSON, revision: last, formats });
 }
 
 async function seed(

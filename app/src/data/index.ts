@@ -19,6 +19,7 @@ export {
 } from './needed-routes';
 export * from './vigil';
 export * from './lists';
+export { usePackage, type PackageNow } from './packages';
 export { useRoundTimes } from './round-times';
 export * from './kinds';
 export * from './field';

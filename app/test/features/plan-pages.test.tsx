@@ -1,6 +1,5 @@
 import { fireEvent, waitFor } from '@testing-library/react';
 import type { RevisionView } from '@ipsonomo/core/api';
-import { HandOverScreen } from '../../src/features/hand-over/HandOverScreen';
 import { NewSubnetScreen } from '../../src/features/plan/add/NewSubnetScreen';
 import { RevisionsScreen } from '../../src/features/plan/revisions/RevisionsScreen';
 import { SnagsScreen } from '../../src/features/snags/SnagsScreen';
@@ -124,26 +123,6 @@ describe('snags', () => {
     const { findByText } = show(<SnagsScreen job="job" />, { job: jobView([]) });
     expect(await findByText('Nothing in this plan speaks against it.')).toBeTruthy();
   });
-});
-
-test('handing over the address list is noted', async () => {
-  const links: string[] = [];
-  const click = jest.spyOn(HTMLAnchorElement.prototype, 'click').mockImplementation(function (
-    this: HTMLAnchorElement,
-  ) {
-    links.push(new URL(this.href).pathname);
-  });
-  const job = { ...jobView([deviceInfo()]), left: { plan: 0, assign: 1, prove: 0, handOver: 0 } };
-  const { findByText, getByText, calls } = show(<HandOverScreen job="job" />, {
-    job,
-    also: [['/runs', []]],
-  });
-  expect(await findByText(/One line for each of 1 device:/)).toBeTruthy();
-  fireEvent.click(getByText('Download the address list'));
-  fireEvent.click(getByText('Download the reservations'));
-  await waitFor(() => expect(calls.map(({ path }) => path)).toEqual(['/api/jobs/job/hand-overs']));
-  expect(links).toEqual(['/api/jobs/job/addresses.csv', '/api/jobs/job/dhcp.conf']);
-  click.mockRestore();
 });
 
 test('the door takes a key and nothing else', async () => {

@@ -2,6 +2,7 @@ import type {
   Binding,
   GoingOn,
   ReadOff,
+  SaidWritten,
   RegisterWish,
   SetBack,
   StationGiving,
@@ -32,6 +33,10 @@ const register: Shape<RegisterWish> = object({
   unit: whole(0, 255),
   written: text(10),
   counting: choice('from-0', 'from-1', 'area-digit'),
+});
+
+const written: Shape<SaidWritten> = object({
+  ...{ place: text(200), whose: text(300), value: text(600), is: choice('yes', 'no') },
 });
 
 const at = '/jobs/:job/interfaces/:interface';
@@ -75,6 +80,11 @@ export const assignActs = {
   sayOneDevice: does(`${at}/said-one-device`, {
     about: 'A person says that one device alone has this MAC.',
     ...{ ...saying, body: setBack, refusals: ['wire', 'field'] },
+  }),
+  sayWritten: does(`${at}/said-written`, {
+    about:
+      'A person says that a place where its address or name is written has what it should, or takes that back.',
+    ...{ ...saying, body: written },
   }),
   readOff: does(`${at}/read-off`, {
     about: 'Keeps what a person read off the display or the page of a device.',

@@ -1,12 +1,23 @@
 import { assignActs } from './assign';
 import { doorActs, houseActs } from './door';
+import { handOverActs } from './hand-over';
 import { jobActs } from './jobs';
 import { fileActs } from './files';
 import { proofActs } from './proofs';
 import { rehearsalActs } from './rehearsals';
 import { wireActs } from './wire';
 
-export { assignActs, doorActs, fileActs, houseActs, jobActs, proofActs, rehearsalActs, wireActs };
+export {
+  assignActs,
+  doorActs,
+  fileActs,
+  handOverActs,
+  houseActs,
+  jobActs,
+  proofActs,
+  rehearsalActs,
+  wireActs,
+};
 
 /** Everything that can be asked of the server, by name. */
 export const acts = {
@@ -14,6 +25,7 @@ export const acts = {
   ...fileActs,
   ...assignActs,
   ...proofActs,
+  ...handOverActs,
   ...wireActs,
   ...rehearsalActs,
   ...doorActs,

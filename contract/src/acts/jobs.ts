@@ -17,7 +17,7 @@ import {
 
 const ofJobs = () => [keys.jobs];
 export const ofJob = ({ job }: { readonly job: string }) => [keys.job(job)];
-const ofJobAndJobs = ({ job }: { readonly job: string }) => [keys.jobs, keys.job(job)];
+export const ofJobAndJobs = ({ job }: { readonly job: string }) => [keys.jobs, keys.job(job)];
 
 /** What a page has already, as it was told it. */
 const mark = object({}, { since: text(200) });
@@ -136,8 +136,5 @@ export const jobActs = {
     ...{ right: 'plan', status: 201, stale: ofJob },
     body: newSubnet,
     refusals: ['name', 'prefix', 'ipv4', 'gateway', 'subnet', 'edit'],
-  }),
-  noteHandOver: does('/jobs/:job/hand-overs', {
-    ...{ about: 'Notes that the lists were handed over as they are.', right: 'plan', stale: ofJob },
   }),
 } as const;

@@ -58,12 +58,6 @@ export const proofActs = {
     about: 'The vigil, beat by beat.',
     refusals: ['vigil'],
   }),
-  fetchAddresses: fetches('/jobs/:job/addresses.csv', 'text/csv', {
-    about: 'The address list.',
-  }),
-  fetchDhcp: fetches('/jobs/:job/dhcp.conf', 'text/plain', {
-    about: 'A configuration of the DHCP server dnsmasq.',
-  }),
   fetchPlanFile: fetches('/jobs/:job/plan.json', 'application/json', {
     about: 'The plan file, with its papers or with their names alone.',
     query: object({}, { papers: choice('named', 'inside') }),

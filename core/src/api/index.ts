@@ -83,5 +83,30 @@ export {
   type Unrehearsed,
 } from './rehearsal';
 export type { JobCounts, JobSummary, Rehearsed } from './job-summary';
+export {
+  FORMATS,
+  FORMATS_FOR,
+  LEFT_REASONS,
+  LIST_OUT,
+  NO_OPTIONS,
+  readerOf,
+  READERS,
+  STOCKS,
+  type FormatId,
+  type FormatLeft,
+  type HandedOver,
+  type HandOverOptions,
+  type HandOverScope,
+  type LeftOut,
+  type LeftReason,
+  type ListOut,
+  type PackageFile,
+  type PackageView,
+  type PackageWish,
+  type Reader,
+  type SaidWritten,
+  type Stock,
+  type WrittenTick,
+} from './hand-over';
 export type { KindElsewhere, KindsElsewhere, KindsTaken } from './kinds-elsewhere';
 export type { RoundTimes, RoundTimesWish } from './round-times';

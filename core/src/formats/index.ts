@@ -1,4 +1,3 @@
-export { dnsmasqConfig } from './dnsmasq';
 export {
   planSchema,
   readPlanFile,

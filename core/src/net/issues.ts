@@ -113,6 +113,8 @@ export interface IssueFacts {
   readonly 'file.deep': { readonly most: Value };
   readonly 'file.crowded': None;
   readonly 'file.fell': { readonly why: Value };
+  readonly 'package.fell': { readonly why: Value };
+  readonly 'package.wrong': { readonly count: Value };
   readonly 'paper.empty': None;
   readonly 'paper.large': { readonly most: Value };
   readonly 'paper.full': { readonly most: Value };

@@ -1,4 +1,13 @@
-import { formatIpv4, formatMac, formatPrefix, maskOf, ok, refuse, UNSPECIFIED, type Result } from '../net';
+import {
+  formatIpv4,
+  formatMac,
+  formatPrefix,
+  maskOf,
+  ok,
+  refuse,
+  UNSPECIFIED,
+  type Result,
+} from '../net';
 import type { Kind } from './kind';
 import {
   findSubnet,

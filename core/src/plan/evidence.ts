@@ -109,6 +109,8 @@ const EVIDENCE_FACTS = forms({
   'said-set-back': { reason: 'text' },
   /** One device alone has its MAC, although two were heard. */
   'said-one-device': { reason: 'text' },
+  /** A person says that a place where it is written has what it should, or that it has not after all. */
+  'said-written': { place: 'text', value: 'text', whose: 'text', is: 'text' },
   /** A person went on although a controller uses it. */
   overruled: { act: 'text', reason: 'text' },
   /** What was in it before it was changed. */

@@ -213,6 +213,7 @@ export const FIRST_SETTINGS: PlanSettings = {
   id: 'settings',
   bandTemplate: BAND_TEMPLATE,
   namePattern: '{cabinet}-{stem}-{n}',
+  handOver: undefined,
   columns: [],
 };
 

@@ -216,6 +216,18 @@ export const settingsShape = object({
     100,
   ),
   namePattern: absentAs(text(120), () => ''),
+  /** How files that leave look; undefined where nobody chose. */
+  handOver: absentAs(
+    maybe(
+      object({
+        columns: list(text(40), 60),
+        nameServer: absentAs(text(255), () => 'localhost.'),
+        sheet: absentAs(text(40), () => 'a4-3x7'),
+        firstSticker: absentAs(whole(1, 200), () => 1),
+      }),
+    ),
+    () => undefined,
+  ),
   /** Which column of an imported list was what, by the column's heading. */
   columns: list(object({ heading: text(120), field: text(40) }), 200),
 });

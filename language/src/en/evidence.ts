@@ -197,6 +197,10 @@ const EVIDENCE: { readonly [K in EvidenceKind]: (facts: FactsOf<K>) => string } 
   walked: ({ path, ended }) => `walked to it by ${path}: ${ENDED[ended] ?? ended}`,
   'said-one-device': ({ reason }) => `said to be one device alone, not seen: ${reason}`,
   'said-set-back': ({ reason }) => `said to be set back, not seen: ${reason}`,
+  'said-written': ({ whose, value, is }) =>
+    is === 'yes'
+      ? `said to be written as it should in ${whose}: ${value}`
+      : `said not to be written in ${whose} after all: ${value}`,
   'said-given': () => 'said to have its address; said, not seen',
   overruled: ({ act, reason }) =>
     `${act === 'power' ? 'its power was cut' : 'it was told to keep its address'} although a controller uses it: ${reason}`,

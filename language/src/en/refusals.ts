@@ -165,6 +165,9 @@ const SENTENCES: {
   'file.crowded': (where) => `${where} has more than 500,000 elements. No description does.`,
   'file.fell': (where, { why }) =>
     `${where} could not be read: it asks for too much memory or time (${why}).`,
+  'package.fell': (_where, { why }) => `The files were not written: ${why}. Try again.`,
+  'package.wrong': (_where, { count }) =>
+    `${count === 1 ? 'One thing is' : `${count} things are`} wrong in the plan. Put it right, or say that it leaves all the same.`,
   'paper.empty': (where) => `${where} is empty.`,
   'paper.large': (where, { most }) => `${where} is larger than ${most} MB.`,
   'paper.full': (where, { most }) =>

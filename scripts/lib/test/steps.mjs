@@ -21,6 +21,10 @@ const OTHERS = ['isc-dhcp-client', 'isc-dhcp-relay', 'lldpd'];
 const ROUTES = ['nftables', 'tcpdump', 'iputils-ping'];
 /** Who has one address, by others' asking. */
 const ASKERS = ['arping', 'arp-scan'];
+/** They read what is handed over, and say whether it is right; none of them serves anything. */
+const READERS = ['bind9-utils', 'poppler-utils', 'nftables'];
+/** Given our reservations, by their own check and in namespaces. */
+const DHCP_SERVERS = ['dnsmasq-base', 'isc-dhcp-server', 'kea-dhcp4-server'];
 /** Spoils what it is given, by another plan than ours. */
 const SPOILERS = ['zzuf'];
 
@@ -28,7 +32,10 @@ const unit = {
   name: 'unit tests',
   lane: 'checks',
   after: ['build server'],
-  needs: { database: true, packages: ['tshark', 'systemd', 'openssl'] },
+  needs: {
+    ...{ database: true, packages: ['tshark', 'systemd', 'openssl', ...READERS] },
+    servers: DHCP_SERVERS,
+  },
   run: ({ only, result, workers, isMapped }) => ({
     command: [
       ...[

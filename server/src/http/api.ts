@@ -3,6 +3,7 @@ import {
   assignActs,
   doorActs,
   fileActs,
+  handOverActs,
   houseActs,
   jobActs,
   proofActs,
@@ -15,6 +16,7 @@ import { assignHandlers } from './acts/assign';
 import { doorHandlers } from './acts/door';
 import { houseHandlers } from './acts/house';
 import { fileHandlers } from './acts/files';
+import { handOverHandlers } from './acts/hand-over';
 import { jobHandlers } from './acts/jobs';
 import { proofHandlers } from './acts/proofs';
 import { rehearsalHandlers } from './acts/rehearsals';
@@ -57,6 +59,7 @@ export function apiOf(services: Services, log: (line: string) => void): Router {
   register(fileActs, fileHandlers(services));
   register(assignActs, assignHandlers(services));
   register(proofActs, proofHandlers(services));
+  register(handOverActs, handOverHandlers(services));
   register(wireActs, wireHandlers(services));
   register(rehearsalActs, rehearsalHandlers(services));
   api.use(() => {

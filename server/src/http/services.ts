@@ -1,5 +1,6 @@
 import type { OpenedAt } from '@ipsonomo/contract';
 import type { Readings } from '../common/readings';
+import type { Packages } from '../packages/packages';
 import type { PlanChanger } from '../service/change-plan';
 import type { Door } from '../service/door';
 import type { ListImporter } from '../service/import-list';
@@ -22,6 +23,7 @@ export interface Services {
   readonly reader: PlanReader;
   readonly changer: PlanChanger;
   readonly importer: ListImporter;
+  readonly packages: Packages;
   readonly papers: Papers;
   readonly readings: Readings;
   readonly rounds: Rounds;

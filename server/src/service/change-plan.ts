@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { Binding, EditedView, NewSubnet, ReadOff } from '@ipsonomo/core/api';
+import type { Binding, EditedView, NewSubnet, ReadOff, SaidWritten } from '@ipsonomo/core/api';
 import type { PlanFile } from '@ipsonomo/core/formats';
 import {
   formatIpv4,
@@ -40,6 +40,8 @@ import type { Store } from '../store/store';
 import type { Actor } from './actor';
 import { freedBy } from './freed';
 import type { Told } from './job-teller';
+
+type SaidKind = Extract<EvidenceKind, `said-${string}`>;
 
 /** Where a person's decisions come from, as the evidence names it. */
 const DESK = 'desk';
@@ -215,13 +217,18 @@ export class PlanChanger {
     return this.tick(jobId, interfaceId, 'said-set-back', actor, { reason });
   }
 
+  /** R-WRITTEN: a place on the list of where an address is written, ticked off or taken back. */
+  sayWritten(jobId: string, interfaceId: string, said: SaidWritten, actor: Actor): Promise<void> {
+    return this.tick(jobId, interfaceId, 'said-written', actor, said);
+  }
+
   /** R-TWINS: lifts the verdict that two devices have its MAC. */
   sayOneDevice(jobId: string, interfaceId: string, reason: string, actor: Actor): Promise<void> {
     return this.tick(jobId, interfaceId, 'said-one-device', actor, { reason });
   }
 
   /** A tick: it is kept as said, and raises no stage. */
-  private async tick<K extends 'said-kept' | 'said-given' | 'said-set-back' | 'said-one-device'>(
+  private async tick<K extends SaidKind>(
     jobId: string,
     interfaceId: string,
     kind: K,

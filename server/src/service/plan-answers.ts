@@ -12,7 +12,6 @@ import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Actor } from './actor';
 import { PlanChanger } from './change-plan';
-import { addressList, dhcpReservations } from './hand-over';
 import { kindsFile, takeKindsFromFile } from './kinds';
 import { Papers } from './papers';
 import { listDevices, listLines, listPreview, type ListQuestion } from './list-answers';
@@ -27,7 +26,7 @@ export interface OutFile {
 }
 
 export type FileQuestion =
-  | { readonly kind: 'addresses' | 'dhcp' | 'kinds'; readonly jobId: string }
+  | { readonly kind: 'kinds'; readonly jobId: string }
   | { readonly kind: 'plan'; readonly jobId: string; readonly withPapers: boolean };
 
 export type PlanQuestion =
@@ -115,10 +114,6 @@ export class PlanAnswers {
 
   private written(question: FileQuestion) {
     switch (question.kind) {
-      case 'addresses':
-        return addressList(this.store, question.jobId);
-      case 'dhcp':
-        return dhcpReservations(this.store, question.jobId);
       case 'kinds':
         return kindsFile(this.store, this.papers, question.jobId);
       case 'plan':

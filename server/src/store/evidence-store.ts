@@ -1,5 +1,6 @@
 import { raw } from 'objection';
 import type { Knex } from 'knex';
+import type { WrittenTick } from '@ipsonomo/core/api';
 import type { Evidence } from '@ipsonomo/core/plan';
 import { asking } from './asking';
 import { insertEvidence, type NewEvidence } from './evidence';
@@ -137,6 +138,22 @@ export class EvidenceStore {
   /** All that a stage can depend on, however often a device was asked. */
   latest(jobId: string): Promise<Latest> {
     return asking(() => this.known.of(jobId));
+  }
+
+  /** What was said last of each place where an address or a name of an interface is written. */
+  writtenTicks(jobId: string): Promise<readonly WrittenTick[]> {
+    return asking(async () => {
+      const { rows } = await this.knex.raw<{ rows: readonly WrittenTick[] }>(
+        `select distinct on (interface_id, facts->>'place')
+           interface_id as interface, person, facts->>'place' as place, facts->>'whose' as whose,
+           facts->>'value' as value, facts->>'is' as is,
+           (extract(epoch from at) * 1000)::bigint::float8 as at
+         from evidence where job_id = :jobId and kind = 'said-written'
+         order by interface_id, facts->>'place', evidence.place desc`,
+        { jobId },
+      );
+      return rows;
+    });
   }
 
   /** What was seen of one interface, newest first. */

@@ -86,6 +86,19 @@ export const DELETED: Migration = {
     `,
 };
 
+/** Which formats a reader was handed; what was noted before is an address list. */
+export const HANDED: Migration = {
+  name: '014_handed_formats',
+  up: `
+      alter table hand_over add column formats jsonb not null default '["addresses-csv"]';
+      update hand_over set what = 'it' where what = 'address list';
+    `,
+  down: `
+      alter table hand_over drop column formats;
+      update hand_over set what = 'address list' where what = 'it';
+    `,
+};
+
 /** Jobs that are put away stay as they are. */
 export const ARCHIVED: Migration = {
   name: '011_archived_jobs',

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import type { Migration } from './migration';
-import { ARCHIVED, DELETED, PRACTICE_SITES, REHEARSALS } from './migrations-of-jobs';
+import { ARCHIVED, DELETED, HANDED, PRACTICE_SITES, REHEARSALS } from './migrations-of-jobs';
 
 const MIGRATIONS: readonly Migration[] = [
   {
@@ -416,6 +416,7 @@ const MIGRATIONS: readonly Migration[] = [
   ARCHIVED,
   PRACTICE_SITES,
   DELETED,
+  HANDED,
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

@@ -1,5 +1,12 @@
 import { Model } from 'objection';
-import type { Mistake, MistakeKind, MistakeWish, Unrehearsed } from '@ipsonomo/core/api';
+import type {
+  FormatId,
+  Reader,
+  Mistake,
+  MistakeKind,
+  MistakeWish,
+  Unrehearsed,
+} from '@ipsonomo/core/api';
 import type { Edit, JsonObject } from '@ipsonomo/core/plan';
 import type { ProofEnd, Stranger } from '@ipsonomo/core/proof';
 
@@ -133,9 +140,12 @@ export class HandOverRow extends Model {
   declare job_id: string;
   declare at: Date;
   declare person: string;
-  declare what: string;
+  /** The reader. */
+  declare what: Reader;
   declare revision: number;
+  declare formats: readonly FormatId[];
   static override readonly tableName = 'hand_over';
+  static override readonly jsonAttributes = ['formats'];
 }
 
 /** A key that lets browsers in for a while; of the key itself only its SHA-256 is kept. */

@@ -1,6 +1,6 @@
 import { raw } from 'objection';
 import type { Knex } from 'knex';
-import type { RevisionView, Rehearsed } from '@ipsonomo/core/api';
+import type { HandedOver, RevisionView, Rehearsed } from '@ipsonomo/core/api';
 import { planOf, type Plan, type ThingDoc } from '@ipsonomo/core/plan';
 import { HandOverRow, JobRow, PaperRow, RevisionRow, RunRow, ThingRow } from './models';
 import { EvidenceStore } from './evidence-store';
@@ -247,9 +247,27 @@ export class Store {
     });
   }
 
-  addHandOver(jobId: string, person: string, what: string, revision: number): Promise<void> {
+  addHandOver(
+    jobId: string,
+    { reader, person, revision, formats }: Omit<HandedOver, 'at'>,
+  ): Promise<void> {
     return asking(async () => {
-      await HandOverRow.query(this.knex).insert({ job_id: jobId, person, what, revision });
+      await HandOverRow.query(this.knex).insert({
+        ...{ job_id: jobId, person, what: reader, revision, formats },
+      });
+    });
+  }
+
+  /** What each reader was handed last. */
+  handOvers(jobId: string): Promise<readonly HandedOver[]> {
+    return asking(async () => {
+      const rows = await HandOverRow.query(this.knex)
+        .where('job_id', jobId)
+        .distinctOn('what')
+        .orderBy(['what', { column: 'at', order: 'desc' }, { column: 'id', order: 'desc' }]);
+      return rows.map(({ what, at, person, revision, formats }) => ({
+        ...{ reader: what, at: at.getTime(), person, revision, formats },
+      }));
     });
   }
 

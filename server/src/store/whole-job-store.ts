@@ -23,6 +23,21 @@ export type JobTable = (typeof JOB_TABLES)[number][0];
 /** Rows that are read at once. */
 const PIECE = 2000;
 
+/** A piece of evidence and its link, or so many that were folded. */
+export interface SealedRow {
+  readonly text: string | null;
+  readonly folded: number | null;
+  readonly chain: string;
+}
+
+export interface RevisionLineRow {
+  readonly number: number;
+  readonly at: string;
+  readonly person: string;
+  readonly what: string;
+  readonly edits: string;
+}
+
 interface Row {
   readonly row: string;
   readonly key: string;
@@ -61,6 +76,40 @@ export class WholeJobStore {
       last = piece.at(-1)?.key;
       if (piece.length < PIECE) return;
     }
+  }
+
+  /** All evidence of a job as it was sealed, in its order; what was folded is told as a count. */
+  sealed(jobId: string): Promise<readonly SealedRow[]> {
+    return asking(async () => {
+      const { rows } = await this.knex.raw<{ rows: readonly SealedRow[] }>(
+        `select text, folded::int as folded, encode(chain, 'hex') as chain from (
+           select place, jsonb_build_array(
+             one.job_id, one.place, one.interface_id, one.run_id, one.sequence, one.kind,
+             extract(epoch from one.at), one.mac, one.address, one.source, one.person, one.facts,
+             encode(one.bytes, 'hex'))::text as text, null as folded, chain
+           from evidence as one where job_id = :jobId
+           union all
+           select first_place, null, last_place - first_place + 1, chain
+           from evidence_gap where job_id = :jobId
+         ) as link order by place`,
+        { jobId },
+      );
+      return rows;
+    });
+  }
+
+  /** Every revision as one line, with the digest of its edits as the database writes them. */
+  revisionLines(jobId: string): Promise<readonly RevisionLineRow[]> {
+    return asking(async () => {
+      const { rows } = await this.knex.raw<{ rows: readonly RevisionLineRow[] }>(
+        `select number, person, what,
+           to_char(at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') as at,
+           encode(sha256(convert_to(edits::text, 'UTF8')), 'hex') as edits
+         from revision where job_id = :jobId order by number`,
+        { jobId },
+      );
+      return rows;
+    });
   }
 
   /** All of it was written to a file, as it was at this mark. */

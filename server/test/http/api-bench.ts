@@ -27,6 +27,8 @@ export class ApiBench {
     readonly logged: readonly string[],
     /** The demo job. */
     readonly job: JobView,
+    /** Where captures, and what is on its way out, lie. */
+    readonly captures: string,
   ) {}
 
   /** @param pace how many times as fast its practice site lives */
@@ -55,7 +57,7 @@ export class ApiBench {
     const [first] = await scratch.store.jobs();
     const read = (path: string) => request(url).get(`/api${path}`).expect(200);
     const job = await viewAt(read, `/jobs/${first?.id}`);
-    return new ApiBench(scratch, running, server, url, web, logged, job);
+    return new ApiBench(scratch, running, server, url, web, logged, job, folder);
   }
 
   /** The database behind it. */

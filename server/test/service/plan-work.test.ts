@@ -48,10 +48,10 @@ test('a job is made of a plan file, counted, changed meanwhile, and written agai
     edits: [{ ...set, from: device?.['title'] ?? null, to: 'Another title' }],
     result: undefined,
   }));
-  const list = await work.file({ kind: 'addresses', jobId });
-  expect(list.name).toBe('Plant addresses revision 2.csv');
+  const list = await work.file({ kind: 'plan', jobId, withPapers: false });
+  expect(list.name).toBe('Plant plan revision 2.json');
   expect(textOf(list)).toContain('Another title');
-  expect(textOf(await work.file({ kind: 'dhcp', jobId }))).toContain('dhcp-range');
+  expect(textOf(await work.file({ kind: 'kinds', jobId }))).toContain('ipsonomo-plan');
 });
 
 test('a refusal comes through with its codes and places, and nothing is made', async () => {
@@ -82,8 +82,11 @@ test('a thread that falls is told to whoever waits, and the next question has an
 test('a small plan is answered without a thread, and the same', async () => {
   const own = opened(10_000, 1_000_000);
   const jobId = await own.jobFromPlan(bytesOf(file('Small', 12)), PERSON);
-  for (const kind of ['addresses', 'dhcp'] as const)
-    expect(await own.file({ kind, jobId })).toEqual(await work.file({ kind, jobId }));
+  for (const question of [
+    { kind: 'kinds', jobId } as const,
+    { kind: 'plan', jobId, withPapers: true } as const,
+  ])
+    expect(await own.file(question)).toEqual(await work.file(question));
   expect(await own.counts(jobId)).toEqual(await work.counts(jobId));
   await own.close();
 });

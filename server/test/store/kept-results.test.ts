@@ -320,7 +320,10 @@ describe('the list of jobs', () => {
     for (const change of [
       () => add(scratch.store, id, 'more', '10.0.9.9'),
       () => scratch.store.evidence.append([pieceOf(id, { kind: 'has-address' })]),
-      () => scratch.store.addHandOver(id, 'Mara Quist', 'address list', 1),
+      () =>
+        scratch.store.addHandOver(id, {
+          ...{ reader: 'it', person: 'Mara Quist', revision: 1, formats: ['hosts'] },
+        }),
     ]) {
       await change();
       expect((await listOf()).made).toEqual([id]);

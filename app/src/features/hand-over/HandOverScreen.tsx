@@ -1,119 +1,150 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
-import { format } from 'date-fns/format';
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
 import { View } from 'react-native';
-import { sourceWords } from '@ipsonomo/language';
+import {
+  FORMATS,
+  readerOf,
+  READERS,
+  type FormatId,
+  type HandOverScope,
+  type PackageWish,
+} from '@ipsonomo/core/api';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { HAND_OVER_WORDS } from '@ipsonomo/language/screens/hand-over';
-import { acts, download, pathOf, reading, useAct, usePlan } from '../../data';
-import { Card, Page, Refusals, Row, Words } from '../../parts';
+import { acts, reading, useAct, useJob, usePackage, type Job } from '../../data';
+import { Beside, Notice, Page, Refusals, Toggle, Words } from '../../parts';
+import { useWide } from '../../theme';
 import { Temporary } from '../prove';
 import { issuesOf } from '../words';
+import { Captures } from './Captures';
+import { ChoosePart } from './ChoosePart';
+import { FileLooks } from './FileLooks';
+import { interfacesIn, WHOLE } from './in-scope';
+import { LookAt } from './LookAt';
+import { PackageCard } from './PackageCard';
+import { ReaderCard } from './ReaderCard';
 
-/** The lists and the proof, to take away. */
-export function HandOverScreen({ job }: { readonly job: string }) {
-  const { view, plan } = usePlan(job);
-  const hasPapers = plan?.kinds.some((kind) => kind.papers.length > 0) ?? false;
-  const note = useAct(acts.noteHandOver, { job });
-  const interfaces = view?.devices.flatMap((device) => device.interfaces) ?? [];
-  const proven = interfaces.filter((at) => at.stage === 'proven').length;
-  const save = () => {
-    download(pathOf(acts.fetchAddresses, { job }));
-    note.mutate();
+/** What leaves, by who reads it: each part looked at before it is taken, or all of it as one ZIP. */
+export function HandOverScreen({ job: id }: { readonly job: string }) {
+  const wide = useWide();
+  const { job, error } = useJob(id);
+  const { data: handed = [], error: unread } = useQuery(reading(acts.listHandOvers, { job: id }));
+  const note = useAct(acts.noteHandOver, { job: id });
+  const all = usePackage(id);
+  const [scope, setScope] = useState<HandOverScope>(WHOLE);
+  const [despite, setDespite] = useState(false);
+  const [open, setOpen] = useState<FormatId>();
+  const wrong = job?.view.left.plan ?? 0;
+  const isBarred = wrong > 0 && !despite;
+  const wish = (formats: readonly FormatId[]): PackageWish => ({ formats, scope, despite });
+  const shown = open ?? (wide ? 'addresses-csv' : undefined);
+  const took = (formats: readonly FormatId[]) => {
+    for (const reader of READERS) {
+      const own = formats.filter((format) => readsIt(reader, format));
+      if (own.length > 0) note.mutate({ reader, formats: own });
+    }
   };
-  return (
+  const look = shown ? (
+    <LookAt
+      key={`${shown} ${JSON.stringify(scope)} ${despite} ${job?.view.revision}`}
+      {...{ id, format: shown, isBarred }}
+      wish={wish([shown])}
+      onTook={() => took([shown])}
+    />
+  ) : null;
+  const list = (
     <Page
-      action={<Button size="lg" title={HAND_OVER_WORDS.downloadTheAddressList} onPress={save} />}
+      action={
+        <Button
+          size="lg"
+          title={HAND_OVER_WORDS.takeEverything}
+          disabled={isBarred || all.isBusy}
+          onPress={() => all.begin(wish(FORMATS))}
+        />
+      }
     >
       <Words size="title" heading={1}>
         {COMMON_WORDS.handOver}
       </Words>
-      <Words tone="second">
-        {view && view.left.handOver > 0
-          ? HAND_OVER_WORDS.changeSinceTheListsWereLast({ handOver: view.left.handOver })
-          : HAND_OVER_WORDS.nothingChangedSinceTheListsWere}
-      </Words>
-      <Refusals issues={issuesOf(note.error)} />
-      {view ? <Temporary job={job} view={view} /> : null}
-      <Card strong>
-        <Words size="device" heading={2}>
-          {HAND_OVER_WORDS.addressList}
-        </Words>
-        <Words size="second">
-          {HAND_OVER_WORDS.oneLineForEachOfDevice({ interfaces: interfaces.length })}
-        </Words>
-        <Words size="second" tone={proven === interfaces.length && proven > 0 ? 'moss' : 'ochre'}>
-          {HAND_OVER_WORDS.revisionOf({
-            revision: view?.revision ?? 0,
-            proven,
-            interfaces: interfaces.length,
-          })}
-        </Words>
-      </Card>
-      <Card>
-        <Words size="device" heading={2}>
-          {HAND_OVER_WORDS.dhcpReservations}
-        </Words>
-        <Words size="second">{HAND_OVER_WORDS.forWhoeverAnswersDhcpInThe}</Words>
-        <Button
-          type="outline"
-          title={HAND_OVER_WORDS.downloadTheReservations}
-          onPress={() => download(pathOf(acts.fetchDhcp, { job }))}
-        />
-      </Card>
-      <Card>
-        <Words size="device" heading={2}>
-          {COMMON_WORDS.thePlanItself}
-        </Words>
-        <Words size="second">{HAND_OVER_WORDS.everythingThatWasPlannedInAn}</Words>
-        <Button
-          type="outline"
-          title={HAND_OVER_WORDS.downloadThePlan}
-          onPress={() => download(pathOf(acts.fetchPlanFile, { job }))}
-        />
-        {hasPapers ? (
-          <Button
-            type="clear"
-            title={HAND_OVER_WORDS.downloadItWithoutItsPapers}
-            onPress={() => download(pathOf(acts.fetchPlanFile, { job }, { papers: 'named' }))}
-          />
-        ) : null}
-      </Card>
-      <Runs job={job} />
+      {job ? <State job={job} scope={scope} /> : null}
+      <Refusals issues={issuesOf(error ?? unread ?? note.error)} />
+      {wrong > 0 ? <Wrong {...{ id, wrong, despite }} onDespite={setDespite} /> : null}
+      {job ? <Temporary job={id} view={job.view} /> : null}
+      <PackageCard made={all} onTook={() => took(FORMATS)} />
+      {job ? <ChoosePart plan={job.plan} scope={scope} onChoose={setScope} /> : null}
+      {READERS.map((reader) => (
+        <ReaderCard
+          key={reader}
+          {...{ id, job, reader, isBarred, wish }}
+          last={handed.find((one) => one.reader === reader)}
+          open={shown}
+          onOpen={(format) => setOpen(format === open && !wide ? undefined : format)}
+          onTook={took}
+        >
+          {wide ? null : look}
+        </ReaderCard>
+      ))}
+      <Captures job={id} />
+      {job ? <FileLooks id={id} doc={job.doc} /> : null}
     </Page>
+  );
+  if (!wide) return list;
+  return (
+    <Beside main="list" list={list}>
+      <Page>{look}</Page>
+    </Beside>
   );
 }
 
-function Runs({ job }: { readonly job: string }) {
-  const { data: runs } = useQuery(reading(acts.listRuns, { job }));
-  if (!runs || runs.length === 0)
-    return <Words tone="second">{HAND_OVER_WORDS.capturesOfWhatWasSaidOn}</Words>;
+const readsIt = (reader: (typeof READERS)[number], format: FormatId): boolean =>
+  readerOf(format) === reader;
+
+function State({ job, scope }: { readonly job: Job; readonly scope: HandOverScope }) {
+  const { handOver } = job.view.left;
+  const chosen = new Set(interfacesIn(job.plan, scope).map(({ at }) => at.id));
+  const all = job.view.devices.flatMap(({ interfaces }) =>
+    interfaces.filter((at) => chosen.has(at.id)),
+  );
+  const left = all.filter(({ stage }) => stage !== 'proven').length;
   return (
-    <View>
-      <Words size="strong" heading={2}>
-        {HAND_OVER_WORDS.whatWasSaidOnTheWire}
+    <View style={{ gap: 2 }}>
+      <Words tone="second">
+        {handOver > 0
+          ? HAND_OVER_WORDS.changeSinceTheListsWereLast({ handOver })
+          : HAND_OVER_WORDS.nothingChangedSinceTheListsWere}
       </Words>
-      {runs.map((run) => (
-        <Row
-          key={run.id}
-          label={HAND_OVER_WORDS.captureOf({ startedAt: format(run.startedAt, 'd MMM HH:mm') })}
-          onPress={() => download(pathOf(acts.fetchCapture, { job, run: run.id }))}
-        >
-          <Words size="strong">
-            {HAND_OVER_WORDS.capture({ startedAt: format(run.startedAt, 'd MMM HH:mm') })}
-          </Words>
-          <Words size="second" tone="second">
-            {HAND_OVER_WORDS.pcap({
-              source: sourceWords(run.source),
-              person: run.person,
-              endedAt:
-                run.endedAt === null
-                  ? HAND_OVER_WORDS.stillListening
-                  : HAND_OVER_WORDS.until({ endedAt: format(run.endedAt, 'HH:mm') }),
-            })}
-          </Words>
-        </Row>
-      ))}
+      {left > 0 ? (
+        <Words tone="ochre">! {HAND_OVER_WORDS.notProven({ left, all: all.length })}</Words>
+      ) : null}
     </View>
+  );
+}
+
+interface WrongProps {
+  readonly id: string;
+  readonly wrong: number;
+  readonly despite: boolean;
+  readonly onDespite: (despite: boolean) => void;
+}
+
+/** A plan with something wrong leaves only by a person's word. */
+function Wrong({ id, wrong, despite, onDespite }: WrongProps) {
+  const router = useRouter();
+  return (
+    <Notice tone="brick" title={HAND_OVER_WORDS.thingsAreWrong({ wrong })}>
+      <Words size="second">{HAND_OVER_WORDS.itLeavesOnlyIfYouSaySo}</Words>
+      <Button
+        type="outline"
+        title={HAND_OVER_WORDS.seeWhatIsWrong}
+        onPress={() => router.navigate(`/job/${id}/snags`)}
+      />
+      <Toggle
+        title={HAND_OVER_WORDS.itLeavesAllTheSame}
+        isOn={despite}
+        onPress={() => onDespite(!despite)}
+      />
+    </Notice>
   );
 }

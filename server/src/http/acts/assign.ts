@@ -32,6 +32,7 @@ export const assignHandlers = (services: Services): Handlers<typeof assignActs> 
       await changer.sayOneDevice(...idsOf(params), body.reason, actor);
       await wireOf(params).oneDevice(params.interface);
     },
+    sayWritten: ({ params, body, actor }) => changer.sayWritten(...idsOf(params), body, actor),
     readOff: ({ params, body, actor }) => changer.readOff(...idsOf(params), body, actor),
     follow: ({ params, actor }) => wireOf(params).follow(params.interface, actor),
     pin: ({ params, body, actor }) => wireOf(params).pin(params.interface, actor, body.evenSo),

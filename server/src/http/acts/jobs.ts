@@ -1,7 +1,6 @@
 import type { jobActs } from '@ipsonomo/contract';
 import type { JsonObject } from '@ipsonomo/core/plan';
 import { deleteJob, wholeJob } from '../../service/whole-job';
-import { noteHandOver } from '../../service/hand-over';
 import type { Handlers } from '../serve';
 import type { Services } from '../services';
 
@@ -46,9 +45,5 @@ export const jobHandlers = (services: Services): Handlers<typeof jobActs> => {
     addSubnet: async ({ params, body, actor }) => ({
       id: await changer.addSubnet(params.job, body, actor),
     }),
-    noteHandOver: async ({ params, actor }) => {
-      await noteHandOver(store, params.job, actor);
-      changed(params.job);
-    },
   };
 };

@@ -22,8 +22,6 @@ export const proofHandlers = (services: Services): Handlers<typeof proofActs> =>
       name: 'vigil.csv',
       bytes: Buffer.from(await vigils.csv(params.job)),
     }),
-    fetchAddresses: ({ params }) => planWork.file({ kind: 'addresses', jobId: params.job }),
-    fetchDhcp: ({ params }) => planWork.file({ kind: 'dhcp', jobId: params.job }),
     fetchPlanFile: ({ params, query }) => {
       const withPapers = query.papers !== 'named';
       return planWork.file({ kind: 'plan', jobId: params.job, withPapers });

@@ -1,0 +1,1 @@
+export { PLACE_KINDS, writtenPlaces, type PlaceKind, type WrittenPlace } from './places';
