@@ -10,7 +10,7 @@ import { MISTAKE_WORDS } from '../app/src/features/wire/rehearsal/mistake-words'
 import { test } from './demo';
 import { api, type TestServer } from './harness';
 import { choose, follow, pickByKeys, press, tick, write } from './keys';
-import { button, giveFile, goTo, openCall, pick, place, stage, WIDE } from './pages';
+import { button, giveFile, goTo, openCall, pick, place, saveFormat, stage, WIDE } from './pages';
 
 // A stranger's own job, from an empty installation to the list that is handed over: first steps, a kind of one's own with
 // two dials, a description file, a dotted mask, eight devices, rehearsed with two surprises, all proven.
@@ -224,10 +224,7 @@ test('phone: from an empty installation to eight devices proven and handed over'
   await button(page, 'Prove 8 devices').click();
   await expect(page.getByRole('heading', { name: '8 of 8 devices proven' })).toBeVisible();
   await place(page, 'Hand over').click();
-  const download = page.waitForEvent('download');
-  await button(page, 'Look at: Address list, CSV').click();
-  await page.getByRole('button', { name: /^Save .*addresses.*\.csv$/ }).click();
-  const csv = readFileSync(await (await download).path(), 'utf8');
+  const csv = readFileSync(await saveFormat(page, 'Address list, CSV'), 'utf8');
   expect(csv.split('\r\n').filter((line) => line.includes(',proven,'))).toHaveLength(8);
 
   // Nothing of it counts for the job itself.

@@ -10,6 +10,7 @@ import {
   pick,
   place,
   powerCycle,
+  saveFormat,
   WIDE,
 } from './pages';
 
@@ -104,10 +105,7 @@ test('phone: plan, hear, bind, give, pin, prove, hand over', async ({ page, serv
 
   // Hand over: RFC 4180.
   await place(page, 'Hand over').click();
-  const download = page.waitForEvent('download');
-  await button(page, 'Look at: Address list, CSV').click();
-  await page.getByRole('button', { name: /^Save .*addresses.*\.csv$/ }).click();
-  const csv = readFileSync(await (await download).path(), 'utf8');
+  const csv = readFileSync(await saveFormat(page, 'Address list, CSV'), 'utf8');
   const lines = csv.split('\r\n');
   expect(lines).toHaveLength(32);
   expect(lines[0]?.split(',').slice(0, 2)).toEqual(['device', 'host name']);

@@ -156,3 +156,24 @@ export async function jobOf(
   const plan = (await (await page.request.get(`${api}/plan`)).json()) as PlanView;
   return { api, plan };
 }
+
+/** On the page Hand over: what is wrong leaves all the same, where something is. */
+export async function leaveAllTheSame(page: Page): Promise<void> {
+  await expect(page.getByRole('heading', { name: 'For IT' })).toBeVisible();
+  const toggle = page.getByRole('checkbox', { name: 'It leaves all the same' });
+  if (await toggle.isVisible()) await toggle.click();
+}
+
+/** Saves what a button saves. @returns where it lies */
+export async function saved(page: Page, name: RegExp): Promise<string> {
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name }).click();
+  return (await download).path();
+}
+
+/** One format, looked at and taken. @returns where it lies */
+export async function saveFormat(page: Page, title: string): Promise<string> {
+  await leaveAllTheSame(page);
+  await button(page, `Look at: ${title}`).click();
+  return saved(page, /^Save /);
+}

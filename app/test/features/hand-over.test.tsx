@@ -72,7 +72,7 @@ test('a format is looked at: what is in it, what is not and why; taking it is no
     ]),
   );
   expect(wishes()).toEqual([
-    { formats: ['hosts'], scope: { cabinets: [], subnets: [] }, despite: false },
+    { formats: ['hosts'], scope: { cabinets: [], subnets: [] }, despite: true },
   ]);
   expect(links).toEqual(['/api/jobs/job/packages/p1/file']);
 });
@@ -104,6 +104,16 @@ test('a wrong plan leaves only once a person said so', async () => {
   fireEvent.click(getByLabelText('It leaves all the same'));
   fireEvent.click(getByText('Take everything as one ZIP'));
   await waitFor(() => expect(wishes()[0]?.despite).toBe(true));
+});
+
+test('a wrong plan may be looked at, and not saved', async () => {
+  const { findByText, getByLabelText } = open(READY, [], 1);
+  fireEvent.click(getByLabelText('Look at: Hosts file'));
+  const save = await findByText('Save Tern hosts.txt');
+  expect(save.closest('[aria-disabled]')?.getAttribute('aria-disabled')).toBe('true');
+  fireEvent.click(getByLabelText('It leaves all the same'));
+  fireEvent.click(await findByText('Save Tern hosts.txt'));
+  await waitFor(() => expect(links).toHaveLength(1));
 });
 
 test('while it is written one sees how far it is, and may take it back; what fell says why', async () => {

@@ -77,7 +77,10 @@ const browser = {
   name: 'browser tests',
   lane: 'browser',
   after: ['build server', 'build application'],
-  needs: { database: true, packages: ['chromium-headless-shell'] },
+  needs: {
+    ...{ database: true, packages: ['chromium-headless-shell', 'openssl', ...READERS] },
+    servers: DHCP_SERVERS,
+  },
   // Browser tests wait for most of their time: two a pair of cores fill each other's pauses.
   run: (asked) => playwrightRun('e2e', { ...asked, workers: 2 * asked.workers }),
 };

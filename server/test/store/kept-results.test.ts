@@ -320,10 +320,7 @@ describe('the list of jobs', () => {
     for (const change of [
       () => add(scratch.store, id, 'more', '10.0.9.9'),
       () => scratch.store.evidence.append([pieceOf(id, { kind: 'has-address' })]),
-      () =>
-        scratch.store.addHandOver(id, {
-          ...{ reader: 'it', person: 'Mara Quist', revision: 1, formats: ['hosts'] },
-        }),
+      () => scratch.store.addHandOver(id, { reader: 'it', person: '', revision: 1, formats: [] }),
     ]) {
       await change();
       expect((await listOf()).made).toEqual([id]);

@@ -48,7 +48,7 @@ export function HandOverScreen({ job: id }: { readonly job: string }) {
   };
   const look = shown ? (
     <LookAt
-      key={`${shown} ${JSON.stringify(scope)} ${despite} ${job?.view.revision}`}
+      key={`${shown} ${JSON.stringify(scope)} ${job?.view.revision}`}
       {...{ id, format: shown, isBarred }}
       wish={wish([shown])}
       onTook={() => took([shown])}

@@ -28,7 +28,8 @@ export function LookAt({ id, format, wish, isBarred, onTook }: Props) {
   const made = usePackage(id);
   const { begin, end } = made;
   useEffect(() => {
-    if (!isBarred) begin(wish);
+    // Looking is not leaving: that is a person's word, below.
+    begin({ ...wish, despite: true });
     return end;
     // A look is of one state of one format: another one is another look.
     // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -55,7 +56,16 @@ export function LookAt({ id, format, wish, isBarred, onTook }: Props) {
       />
       {view?.state === 'ready' ? (
         <View style={{ gap: 8 }}>
-          <Button title={HAND_OVER_WORDS.saveIt({ name: view.name })} onPress={save} />
+          {isBarred ? (
+            <Words size="second" tone="ochre">
+              ! {HAND_OVER_WORDS.leavesOnceYouSaySo}
+            </Words>
+          ) : null}
+          <Button
+            title={HAND_OVER_WORDS.saveIt({ name: view.name })}
+            disabled={isBarred}
+            onPress={save}
+          />
           <LeftLines left={view.left} />
           {view.files.length > 1
             ? view.files.map(({ name, bytes }) => (

@@ -6,7 +6,7 @@ export const HAND_OVER_WORDS = messages({
   nothingChangedSinceTheListsWere: 'Nothing changed since something was last handed over.',
   thingsAreWrong: '{wrong, plural, one {One thing is} other {# things are}} wrong in this plan',
   itLeavesOnlyIfYouSaySo:
-    'Nothing leaves over them unless you say so, and then the files say it too.',
+    'No file leaves until it is put right, or until you say that it leaves all the same: then the files say it too.',
   seeWhatIsWrong: 'See what is wrong',
   itLeavesAllTheSame: 'It leaves all the same',
   notProven:
@@ -30,6 +30,7 @@ export const HAND_OVER_WORDS = messages({
   allOfItIsInIt: 'All that was meant is in it.',
   saveIt: 'Save {name}',
   takeItBack: 'Take it back',
+  leavesOnceYouSaySo: 'To be looked at: it leaves once what is wrong is put right, or you say so.',
   chooseAPart: 'Choose a part of the job',
   theWholeJobLeaves: 'The whole job',
   aPart: 'A part: {interfaces, plural, one {# interface} other {# interfaces}}',
