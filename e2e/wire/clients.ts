@@ -78,10 +78,10 @@ export const udhcpcDaemon = (machine: Machine) =>
   machine.start('busybox', 'udhcpc', '-i', 'eth0', '-f', '-t', '5', '-T', '1', '-s', UDHCPC_SCRIPT);
 
 /** bootpc of Debian: a BOOTP client by RFC 951 on an ordinary socket. Uses what it was given. */
-export function bootpc(machine: Machine, seconds: number): Outcome {
+export function bootpc(machine: Machine, seconds: number, more: readonly string[] = []): Outcome {
   machine.ip('route', 'replace', '255.255.255.255', 'dev', 'eth0');
   const wait = ['--dev', 'eth0', '--returniffail', '--timeoutwait', String(seconds)];
-  const { out } = machine.run('bootpc', ...wait);
+  const { out } = machine.run('bootpc', ...wait, ...more);
   const address = /^IPADDR='?([0-9.]+)/m.exec(out)?.[1];
   if (address !== undefined) machine.ip('addr', 'replace', `${address}/24`, 'dev', 'eth0');
   return { address, out };

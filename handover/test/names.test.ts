@@ -34,6 +34,7 @@ const plan: Plan = planWith(
   ],
 );
 
+// R-HOST-NAMES-OUT: what is no host name, and what is one twice, is told.
 test('R-HOSTS: address, full name, short name; what is no host name is told', async () => {
   const { text, left } = await textOf('hosts', plan);
   expect(text.split('\n').filter((line) => line !== '' && !line.startsWith('#'))).toEqual([

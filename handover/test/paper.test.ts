@@ -97,7 +97,7 @@ withPoppler('a label without a code that a phone could read has none', async () 
 });
 
 test.each(STOCKS.map((one) => [one.id, one] as const))(
-  'R-LABELS: %s: every sticker lies on its page, and what is drawn lies in its sticker',
+  'R-LABEL-DRAWN: %s: every sticker lies on its page, and what is drawn lies in its sticker',
   (_id, stock) => {
     const [width, height] = stock.size;
     const right = stock.margin[0] + (stock.columns - 1) * stock.pitch[0] + width;

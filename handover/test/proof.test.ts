@@ -7,7 +7,7 @@ import { verifyProof, type ProofRecord, type Sealed } from '../src';
 import { device, ip, mac, planWith, written } from './samples';
 import { folder, run, withProgram } from './run';
 
-// R-PROOF: a stranger with the file, its signature and the head on paper finds every change.
+// R-PROOF, R-PROOF-CHAIN, R-VERIFY: a stranger with the file, its signature and the head on paper finds every change.
 
 const { privateKey, publicKey } = generateKeyPairSync('ed25519');
 const PEM = publicKey.export({ type: 'spki', format: 'pem' }).toString();

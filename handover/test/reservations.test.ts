@@ -72,21 +72,25 @@ test.each(SERVERS)('R-RESERVATIONS: %s gives what can be given, and lists the re
 test('R-DHCP-EXPORT: a line for each by what it is known; nobody is given a router that is not there', async () => {
   const { text } = await textOf('dnsmasq', plan);
   expect(withoutComments(text).split('\n')).toEqual([
-    'dhcp-range=set:subnet1,172.22.40.0,static,255.255.255.0,12h',
+    'dhcp-range=set:subnet1,172.22.40.0,static,255.255.255.0,43200',
     'dhcp-option=tag:subnet1,option:router,172.22.40.1',
     'dhcp-host=02:00:5e:00:53:11,172.22.40.81,fh-1',
-    'dhcp-host=Terminal4-001,172.22.40.83',
-    'dhcp-host=id:6f:64:64:2c:20:22:6e:61:6d:65:ff,172.22.40.84',
+    'dhcp-name-match=set:subnet1port2,Terminal4-001',
+    'dhcp-match=set:subnet1port2,61,54:65:72:6d:69:6e:61:6c:34:2d:30:30:31',
+    'dhcp-range=tag:subnet1port2,172.22.40.83,172.22.40.83,255.255.255.0,120',
+    'dhcp-match=set:subnet1port3,61,6f:64:64:2c:20:22:6e:61:6d:65:ff',
+    'dhcp-range=tag:subnet1port3,172.22.40.84,172.22.40.84,255.255.255.0,120',
     'dhcp-circuitid=set:subnet1port4c,70:31',
     'dhcp-remoteid=set:subnet1port4r,0a:0b',
-    'dhcp-range=tag:subnet1port4c,tag:subnet1port4r,172.22.40.85,172.22.40.85,255.255.255.0,12h',
-    'dhcp-range=set:subnet2,10.9.7.64,static,255.255.255.224,12h',
+    'dhcp-range=tag:subnet1port4c,tag:subnet1port4r,172.22.40.85,172.22.40.85,255.255.255.0,120',
+    'dhcp-range=set:subnet2,10.9.7.64,static,255.255.255.224,43200',
     'dhcp-option=tag:subnet2,option:router',
     'dhcp-remoteid=set:subnet2port1r,0c',
-    'dhcp-range=tag:subnet2port1r,10.9.7.66,10.9.7.66,255.255.255.224,12h',
+    'dhcp-range=tag:subnet2port1r,10.9.7.66,10.9.7.66,255.255.255.224,120',
   ]);
 });
 
+// R-DHCP-EXPORT, R-DHCPD-EXPORT, R-KEA-EXPORT: each read by its own server, and served in `e2e/wire/export.wire.ts`.
 const CHECKS = {
   dnsmasq: (file: string) => ['dnsmasq', '--test', `--conf-file=${file}`],
   dhcpd: (file: string) => ['dhcpd', '-4', '-t', '-cf', file, '-lf', '/dev/null'],

@@ -23,5 +23,7 @@ export const CORRECTION_HEADS = heads(files.CORRECTION_HEADS);
 export const PLACE_HEADS = heads(files.PLACE_HEADS);
 export const SHEET_HEADS = heads(files.SHEET_HEADS);
 export const NAME_HEADS = heads(files.NAME_HEADS);
+export const VERIFY_WORDS = words(files.VERIFY_WORDS);
+export const proofFaultWords = said(files.proofFaultWords);
 export const leftOutWords = said(files.leftOutWords);
 export const stateLines = said(files.stateLines);

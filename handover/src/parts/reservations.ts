@@ -19,6 +19,15 @@ export type Key =
   /** Option 82 (RFC 3046), in hex; an empty side stands for any. */
   | { readonly kind: 'port'; readonly circuit: string; readonly remote: string };
 
+/** How long an address is lent before it has to be asked for again, in seconds. */
+export const LEASE_SECONDS = 12 * 3600;
+
+/**
+ * Where the key is a name or a port, a spare has another MAC, and gets the address only when what the old one was lent
+ * has ended: that is soon. Two minutes are the least that dnsmasq lends.
+ */
+export const KEYED_SECONDS = 120;
+
 export interface Reservation extends PlannedInterface {
   readonly key: Key;
 }

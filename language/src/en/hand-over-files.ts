@@ -305,7 +305,6 @@ export const FILE_WORDS = {
   dhcp: 'DHCP reservations of a plan. Written by Ipsonomo; change the plan, not this file.',
   nobodyElse: 'Nobody gets an address who is not named here.',
   notHere: 'Not in this file',
-  option61: 'if it sends option 61 instead:',
   hosts: 'Host names of a plan. Written by Ipsonomo; change the plan, not this file.',
   zone: 'A zone of a plan. Written by Ipsonomo; change the plan, not this file.',
   delegate: 'For whoever keeps the zone above: these names lead here (RFC 2317).',
@@ -336,3 +335,44 @@ export const stateLines = ({
       ]
     : []),
 ];
+
+export const VERIFY_WORDS = {
+  holds:
+    'Both chains hold link by link, the head seals them and the report, what the report says was found stands in the chain, and the signature fits.',
+  key: 'Signed with the key:',
+  head: 'Its head, to be compared with the one on paper:',
+  doesNotShow:
+    'It does not show that this key is the installation’s, nor that the clock was right, nor what nobody looked at: compare key and head with what you were told in another way.',
+} as const;
+
+/** What is wrong with a proof, as a sentence. */
+export function proofFaultWords(fault: {
+  readonly code: string;
+  readonly place?: number;
+  readonly why?: string;
+  readonly device?: string;
+  readonly what?: string;
+  readonly is?: string;
+  readonly wanted?: string;
+}): string {
+  switch (fault.code) {
+    case 'unreadable':
+      return `The file cannot be read as JSON: ${fault.why}.`;
+    case 'format':
+      return 'The file is no proof of Ipsonomo, or something of it is missing.';
+    case 'evidence':
+      return `The chain of evidence breaks at piece ${fault.place}: it was changed, or one before it is gone.`;
+    case 'revision':
+      return `The chain of revisions breaks at line ${fault.place}: it was changed, or one before it is gone.`;
+    case 'report':
+      return 'The head does not seal what stands here: the report or a chain was changed.';
+    case 'unsupported':
+      return `No evidence in the chain shows what the report says of ${fault.device}: ${fault.what}.`;
+    case 'other-head':
+      return `Its head is ${fault.is}; on paper it is ${fault.wanted}. It is another proof.`;
+    case 'no-signature':
+      return 'There is no signature beside it: who made it is not shown.';
+    default:
+      return 'The signature does not fit the file: a byte of it was changed, or another key signed it.';
+  }
+}

@@ -3,6 +3,7 @@ import { describeFile } from './describe';
 import { audit } from './audit';
 import { readCapture } from './capture';
 import { fold } from './fold';
+import { exportPlan, verify } from './hand-over';
 import { key, keys } from './keys';
 import { names } from './names';
 import { each, type Command } from './output';
@@ -33,6 +34,8 @@ const COMMANDS: Readonly<Record<string, Entry>> = {
   diff: { run: diffPlans, least: 2 },
   route: { run: route, least: 3 },
   rehearse: { run: rehearse, least: 1 },
+  export: { run: exportPlan, least: 3 },
+  verify: { run: verify, least: 1 },
   schema: { run: printSchema, least: 0 },
   key: { run: key, least: 0 },
   keys: { run: keys, least: 0 },
@@ -54,6 +57,9 @@ const USAGE = `usage:
   ipsonomo route PLAN FROM TO          there and back, hop by hop, and why not; devices by address or name
   ipsonomo rehearse PLAN [--people N] [--faults SEED]
                                        how long its round takes, by cabinet, what holds it up, what would save how much
+  ipsonomo export PLAN --as csv|xlsx|dnsmasq|dhcpd|kea|hosts|zone|firewall|nftables|labels|connections|targets|… [--out FILE]
+                                       a plan file in a format that others read; what it cannot hold is told
+  ipsonomo verify PROOF [HEAD]         what a proof shows, and what it does not; HEAD as it is printed on paper
   ipsonomo schema                      the JSON Schema of plan files
   ipsonomo audit                       evidence that somebody changed by hand (DATABASE_URL, else the demo's own)
   ipsonomo audit --mend                what is kept of the latest evidence made anew (DATABASE_OWNER_URL)

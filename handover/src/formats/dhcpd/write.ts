@@ -3,13 +3,13 @@ import { FILE_WORDS } from '@ipsonomo/language/hand-over-files';
 import { fileName, type Format } from '../../format';
 import { comments, headOf, listLeft } from '../../parts/head';
 import {
+  KEYED_SECONDS,
+  LEASE_SECONDS,
   reservationsOf,
   type Reservation,
   type SubnetReservations,
 } from '../../parts/reservations';
 import { colons, hexOf, oneLine } from '../../parts/text';
-
-const LEASE_SECONDS = 12 * 3600;
 
 /**
  * R-DHCPD-EXPORT: the configuration of ISC dhcpd. A MAC is a host (answered over BootP and DHCP alike); a name or a
@@ -75,5 +75,6 @@ function classOf({ device, key }: Reservation, id: string): readonly string[] {
 
 function poolOf({ at, key }: Reservation, id: string): readonly string[] {
   if (key.kind === 'mac') return [];
-  return [`  pool { allow members of "${id}"; range ${formatIpv4(at.address)}; }`];
+  const lease = `default-lease-time ${KEYED_SECONDS}; max-lease-time ${KEYED_SECONDS};`;
+  return [`  pool { allow members of "${id}"; ${lease} range ${formatIpv4(at.address)}; }`];
 }

@@ -3,21 +3,23 @@ import { FILE_WORDS } from '@ipsonomo/language/hand-over-files';
 import { headOf, listLeft } from '../../parts/head';
 import { fileName, type Format } from '../../format';
 import {
+  KEYED_SECONDS,
+  LEASE_SECONDS,
   reservationsOf,
   type Reservation,
   type SubnetReservations,
 } from '../../parts/reservations';
 import { colons, hexOf, oneLine } from '../../parts/text';
 
-/** How long an address is lent before it has to be asked for again. */
-const LEASE = '12h';
+const LEASE = `${LEASE_SECONDS}`;
+const KEYED = `${KEYED_SECONDS}`;
 
 /** What dnsmasq takes as a host's name, and compares regardless of capitals. */
 const isPlain = (name: string): boolean => /^[A-Za-z0-9][A-Za-z0-9.-]*$/.test(name);
 
 /**
  * R-DHCP-EXPORT: the configuration of dnsmasq: one range a subnet that gives nothing by itself, and a line for each
- * reservation: by MAC, by name (option 12; the line for option 61 stands beside it), by switch port (option 82).
+ * reservation: by MAC, by name (options 12 and 61), by switch port (option 82).
  */
 export const dnsmasq: Format = {
   id: 'dnsmasq',
@@ -54,10 +56,14 @@ function hostLines({ device, at, key }: Reservation, mask: string, tag: string):
         `dhcp-host=${key.mac},${gives}${isPlain(device.name) ? `,${device.name}` : ''}`,
       ];
     case 'name': {
-      const byId = `dhcp-host=id:${colons(hexOf(key.name))},${gives}`;
-      return isPlain(key.name)
-        ? [title, `dhcp-host=${key.name},${gives}`, `# ${FILE_WORDS.option61} ${byId}`]
-        : [title, byId];
+      // A host has one key here, and an address one host: so either option sets a mark, and the mark has the address.
+      const name = colons(hexOf(key.name));
+      const range = `dhcp-range=tag:${tag},${gives},${gives},${mask},${KEYED}`;
+      const marks = [
+        ...(isPlain(key.name) ? [`dhcp-name-match=set:${tag},${key.name}`] : []),
+        `dhcp-match=set:${tag},61,${name}`,
+      ];
+      return [title, ...marks, range];
     }
     case 'port': {
       const { circuit, remote } = key;
@@ -69,7 +75,7 @@ function hostLines({ device, at, key }: Reservation, mask: string, tag: string):
         ...(circuit === '' ? [] : [`tag:${tag}c`]),
         ...(remote === '' ? [] : [`tag:${tag}r`]),
       ];
-      return [title, ...sides, `dhcp-range=${tags.join(',')},${gives},${gives},${mask},${LEASE}`];
+      return [title, ...sides, `dhcp-range=${tags.join(',')},${gives},${gives},${mask},${KEYED}`];
     }
   }
 }

@@ -3,13 +3,13 @@ import { FILE_WORDS } from '@ipsonomo/language/hand-over-files';
 import { fileName, type Format } from '../../format';
 import { headOf, listLeft } from '../../parts/head';
 import {
+  KEYED_SECONDS,
+  LEASE_SECONDS,
   reservationsOf,
   type Reservation,
   type SubnetReservations,
 } from '../../parts/reservations';
 import { hexOf } from '../../parts/text';
-
-const LEASE_SECONDS = 12 * 3600;
 
 /** Kea answers BootP only with this; the path is that of Debian on amd64. */
 const BOOTP_HOOK = '/usr/lib/x86_64-linux-gnu/kea/hooks/libdhcp_bootp.so';
@@ -83,6 +83,7 @@ const classesOf = ({ reservations }: SubnetReservations, subnet: number) =>
           {
             name: className(subnet, at),
             test: testOf(one),
+            'valid-lifetime': KEYED_SECONDS,
             'user-context': { device: one.device.title },
           },
         ],

@@ -46,7 +46,7 @@ interface Line {
 }
 
 /**
- * R-LABEL: name, address, mask and MAC on the left, the code on the right with its quiet zone, as large as the sticker
+ * R-LABEL-DRAWN: name, address, mask and MAC on the left, the code on the right with its quiet zone, as large as the sticker
  * allows. Text that has no room is made smaller, and cut in its middle below that.
  * @param cut told of what was cut
  */
