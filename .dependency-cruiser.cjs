@@ -27,6 +27,7 @@ module.exports = {
     only('reshape', core('reshape'), [core('net'), core('names'), core('plan')]),
     only('round', core('round'), [core('net'), core('plan')]),
     only('codes', core('codes'), []),
+    only('known', core('known'), [core('net'), core('plan')]),
     only('written', core('written'), [core('net'), core('plan'), core('routes')]),
     only('find', core('find'), [core('net'), core('plan')]),
     only('routes', core('routes'), [core('net'), core('plan')]),

@@ -22,6 +22,7 @@ export const PAGES = [
     'rehearsal',
   ],
   ...['routes', 'picture', 'codes', 'controller', 'desk', 'vigil', 'runs', 'import', 'drill'],
+  ...['known', 'written'],
   ...['help'],
   ...['there-and-back', 'lanes', 'new-devices', 'new-subnet', 'new-kind', 'how-long', 'copy'],
 ];

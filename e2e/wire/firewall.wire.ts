@@ -111,6 +111,7 @@ test('what is needed passes, there and back, and nothing else does', async () =>
   const file = join(mkdtempSync(join(tmpdir(), 'ipsonomo-')), 'firewall.nft');
   writeFileSync(file, String(written?.files[0]?.content));
   // Loaded twice it is there once.
-  for (const _ of [1, 2]) expect(wire.laptop.run('nft', '-f', file)).toEqual({ code: 0, out: '' });
+  for (const time of ['first', 'again'])
+    expect([time, wire.laptop.run('nft', '-f', file)]).toEqual([time, { code: 0, out: '' }]);
   expect(all()).toEqual(['plc drive 44818', 'plc meter 502']);
 });

@@ -77,6 +77,7 @@ export interface IssueFacts {
   readonly 'variable.digit': None;
   readonly 'variable.underscore': None;
   readonly 'variable.length': { readonly have?: Value; readonly most: Value };
+  readonly 'known.nothing': None;
   readonly 'card.name': None;
   readonly 'card.unknown': { readonly device: Value };
   readonly 'card.word': { readonly words: Value };

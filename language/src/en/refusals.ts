@@ -128,6 +128,8 @@ const SENTENCES: {
   'variable.underscore': (where) => `"${where}" has underscores in a row or at its end.`,
   'variable.length': (_where, { have, most }) =>
     have ? `It has ${have} characters; ${most} is the most.` : 'It is too long for its controller.',
+  'known.nothing': () =>
+    'There is neither an address nor a MAC in it that can be read. Paste what arp, ip neigh, ipconfig /all or fping print, or a file of leases or reservations.',
   'card.name': (where) =>
     `"${where}" is no name of a file. Correct the kind: no slashes and no other signs of paths.`,
   'card.unknown': (where, { device }) =>

@@ -66,6 +66,7 @@ const SENT_WRONG: ReadonlySet<string> = new Set<IssueFamily>([
     'switches',
     'pattern',
     'card',
+    'known',
   ] as const),
   ...([
     'file',

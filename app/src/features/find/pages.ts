@@ -22,6 +22,8 @@ const PAGES: readonly (readonly [path: string, title: string])[] = [
   ['runs', FIND_WORDS.runs],
   ['controller', FIND_WORDS.controller],
   ['codes', FIND_WORDS.codes],
+  ['known', FIND_WORDS.known],
+  ['written', FIND_WORDS.written],
   ['hand-over', FIND_WORDS.handOver],
 ];
 

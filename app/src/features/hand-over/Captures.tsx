@@ -19,6 +19,12 @@ export function Captures({ job }: { readonly job: string }) {
       >
         <Words size="strong">{HAND_OVER_WORDS.thePictureIsItsOwnPage}</Words>
       </Row>
+      <Row
+        label={HAND_OVER_WORDS.tickWhereAddressesAreWritten}
+        onPress={() => router.navigate(`/job/${job}/written`)}
+      >
+        <Words size="strong">{HAND_OVER_WORDS.tickWhereAddressesAreWritten}</Words>
+      </Row>
       <Words size="strong" heading={2}>
         {HAND_OVER_WORDS.whatWasSaidOnTheWire}
       </Words>

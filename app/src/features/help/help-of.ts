@@ -26,6 +26,8 @@ const TEXTS: Readonly<Record<string, string>> = {
   lanes: HELP_WORDS.lanes,
   picture: HELP_WORDS.picture,
   codes: HELP_WORDS.codes,
+  known: HELP_WORDS.known,
+  written: HELP_WORDS.written,
   controller: HELP_WORDS.controller,
   drill: HELP_WORDS.drill,
   vigil: HELP_WORDS.vigil,

@@ -119,6 +119,7 @@ const PLACES = [
   ['vigil', PROVE_WORDS.vigil, PROVE_WORDS.vigil],
   ['picture', PROVE_WORDS.picture, COMMON_WORDS.theSiteAsItIsConnected],
   ['runs', PROVE_WORDS.runs, PROVE_WORDS.keptRuns],
+  ['known', PROVE_WORDS.known, PROVE_WORDS.whatOthersKnowAlready],
   ['codes', PROVE_WORDS.codes, PROVE_WORDS.whatDoesACodeMean],
 ] as const;
 

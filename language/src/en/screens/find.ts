@@ -30,6 +30,8 @@ export const FIND_WORDS = messages({
   picture: 'Picture of the site',
   runs: 'Kept runs of proofs',
   codes: 'What does an error code mean?',
+  known: 'What others know already: leases, neighbours',
+  written: 'Where addresses are written',
   controller: 'As the controller has it',
   handOver: 'Hand over: lists, configurations, captures',
 });

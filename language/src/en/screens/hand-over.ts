@@ -55,5 +55,6 @@ export const HAND_OVER_WORDS = messages({
   until: 'until {endedAt}',
   pcap: '{source} · {person} · {endedAt} · pcap',
   captureOf: 'capture of {startedAt}',
+  tickWhereAddressesAreWritten: 'Where addresses are written: tick them off',
   thePictureIsItsOwnPage: 'The picture, SVG: on its own page',
 });

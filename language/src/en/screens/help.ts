@@ -50,6 +50,10 @@ export const HELP_WORDS = messages({
   thereAndBack: 'One connection, hop by hop, there and back.',
   lanes: 'One device and everything it is connected with.',
   picture: 'The site as it is connected: subnets, routers, and who talks with whom.',
+  known:
+    'What DHCP servers, routers and other machines know already of who is where. Each line is held against the plan; MACs that fit can be taken into it.',
+  written:
+    'Every place where an address or a name of the plan is written. Tick it once the right value stands there.',
   codes:
     'What an error code of a controller, a tool or a display means, and what the plan says beside it.',
   controller:

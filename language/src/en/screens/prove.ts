@@ -60,6 +60,8 @@ export const PROVE_WORDS = messages({
   picture: 'Picture',
   runs: 'Runs',
   keptRuns: 'Kept runs',
+  known: 'Known',
+  whatOthersKnowAlready: 'What others know already',
   codes: 'Codes',
   whatDoesACodeMean: 'What does a code mean?',
   otherwise: 'Otherwise',

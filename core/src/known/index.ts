@@ -1,0 +1,2 @@
+export { compareKnown, knownEdits, type KnownFinding, type KnownVerdict } from './compare';
+export { readKnown, type Known, type KnownEntry, type KnownKind } from './read';
