@@ -28,10 +28,10 @@ const HEADS: Readonly<Record<KnownVerdict, string>> = {
   'by-name': KNOWN_WORDS.knownByItsName,
   'as-planned': KNOWN_WORDS.asPlanned,
 };
-const TONES = {
+const TONES: Readonly<Record<KnownVerdict, 'brick' | 'ochre' | 'ink' | 'moss'>> = {
   ...{ 'other-mac': 'brick', 'other-address': 'brick', stranger: 'ochre' },
   ...{ unbound: 'ink', 'by-name': 'ink', 'as-planned': 'moss' },
-} as const;
+};
 
 /** What others know already: leases, reservations, what a machine's tools print, each line held against the plan. */
 export function KnownScreen({ job: id }: { readonly job: string }) {
