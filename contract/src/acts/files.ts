@@ -4,6 +4,7 @@ import { answers, bytes, fetches, reads } from '../act';
 import { keys } from '../keys';
 import {
   choice,
+  flag,
   list,
   matching,
   object,
@@ -18,17 +19,20 @@ import {
 const named = object({}, { name: text(1000) });
 const MOST_PAPER = '21mb';
 
-const taking: Shape<ListTaking> = object({
-  sheet: whole(0, 1000),
-  columns: list(orNull(choice(...COLUMN_IDS)), 200),
-  defaults: object(
-    {},
-    {
-      ...{ kindId: text(80), subnetId: thingId },
-      kinds: list(object({ words: text(1000), kindId: orNull(text(80)) }), 2000),
-    },
-  ),
-});
+const taking: Shape<ListTaking> = object(
+  {
+    sheet: whole(0, 1000),
+    columns: list(orNull(choice(...COLUMN_IDS)), 200),
+    defaults: object(
+      {},
+      {
+        ...{ kindId: text(80), subnetId: thingId },
+        kinds: list(object({ words: text(1000), kindId: orNull(text(80)) }), 2000),
+      },
+    ),
+  },
+  { update: object({ takesOut: flag }) },
+);
 
 /** Files from elsewhere: lists of devices, descriptions of kinds, papers. */
 export const fileActs = {

@@ -17,6 +17,7 @@ export type {
   ListLines,
   ListPreview,
   ListTaking,
+  UpdatePreview,
   ListView,
   PreviewDevice,
   SheetSummary,

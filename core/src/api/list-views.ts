@@ -1,5 +1,5 @@
 import type { Issue } from '../net';
-import type { BadRowCell, ColumnId, RowDefaults, UnknownKind } from '../sheet';
+import type { BadRowCell, ColumnId, RowDefaults, RowUpdate, UnknownKind } from '../sheet';
 
 /** A sheet of a list that is being imported. */
 export interface SheetSummary {
@@ -31,6 +31,11 @@ export interface ListTaking {
   /** For each heading; null leaves the column out. */
   readonly columns: readonly (ColumnId | null)[];
   readonly defaults: RowDefaults;
+  /** Held against the devices that are there; else every line is a new one. */
+  readonly update?: {
+    /** Devices that no line is of are taken out. */
+    readonly takesOut: boolean;
+  };
 }
 
 /** What would come of a list. */
@@ -44,8 +49,21 @@ export interface ListPreview {
   readonly unknownKinds: readonly UnknownKind[];
   /** The first devices as they would be. */
   readonly devices: readonly PreviewDevice[];
+  /** What a list that comes again changes; null where it only adds. */
+  readonly update: UpdatePreview | null;
   /** Snags that the devices would bring, the worst first. */
   readonly wrong: number;
+}
+
+export interface UpdatePreview {
+  readonly added: number;
+  readonly same: number;
+  readonly changed: number;
+  /** The first of them. */
+  readonly changes: readonly (RowUpdate & { readonly line: number })[];
+  readonly gone: number;
+  /** Titles of the first of them. */
+  readonly leaving: readonly string[];
 }
 
 /** A bad cell with its line in the file, counted from 1. */

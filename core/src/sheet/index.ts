@@ -20,4 +20,5 @@ export {
   type NewRows,
   type RowDefaults,
 } from './rows';
+export { updateOfList, type CellUpdate, type ListUpdate, type RowUpdate } from './update-list';
 export { continueSeries } from './series';

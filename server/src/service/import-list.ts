@@ -44,11 +44,13 @@ export class ListImporter {
     const headings = state.state === 'ready' ? (state.sheets[taking.sheet]?.headings ?? []) : [];
     const { doc } = await this.store.planState(jobId);
     const edits = [...found, ...remember(doc, headings, taking)];
-    const devices = found.filter((one) => one.type === 'device').length;
+    const devices = new Set(found.flatMap(deviceOf)).size;
     const done = await this.changer.write(
       jobId,
       edits,
-      `took ${devices} devices from a list`,
+      taking.update
+        ? `brought ${devices} devices up to date with a list`
+        : `took ${devices} devices from a list`,
       actor,
     );
     this.lists.end(listId);
@@ -58,6 +60,13 @@ export class ListImporter {
   private about(jobId: string, listId: string, taking: ListTaking): Taking {
     return { jobId, list: this.lists.kept(jobId, listId), taking, now: this.clock() };
   }
+}
+
+/** The device that an edit is of; none where it is of another thing. */
+function deviceOf(edit: Edit): readonly string[] {
+  if (edit.type === 'device') return [edit.op === 'set' ? edit.id : edit.thing.id];
+  if (edit.type !== 'interface') return [];
+  return edit.op === 'set' ? [edit.id] : [];
 }
 
 function remember(

@@ -5,17 +5,25 @@ import type {
   ListPreview,
   ListTaking,
   PreviewDevice,
+  UpdatePreview,
 } from '@ipsonomo/core/api';
 import { formatIpv4 } from '@ipsonomo/core/net';
 import {
   applyEdits,
+  editsOfTakingOut,
   findKind,
   findSubnet,
   planOf,
   type Plan,
   type PlanDoc,
 } from '@ipsonomo/core/plan';
-import { newRowsOf, type ListRow, type NewRows } from '@ipsonomo/core/sheet';
+import {
+  newRowsOf,
+  updateOfList,
+  type ListRow,
+  type ListUpdate,
+  type NewRows,
+} from '@ipsonomo/core/sheet';
 import { countWrong, snagsOf } from '@ipsonomo/core/snags';
 import { tablesOf } from '../lists/kept';
 
@@ -53,6 +61,7 @@ export function listLines({
 interface TakenList extends Pick<NewRows, 'unknownKinds' | 'edits'> {
   readonly bad: readonly BadListCell[];
   readonly count: number;
+  readonly update: UpdatePreview | null;
 }
 
 /** The edits that take every good line; what is wrong with the others. */
@@ -63,26 +72,59 @@ export function listDevices({ list, taking, now }: Taking, doc: PlanDoc): TakenL
       taking.columns.flatMap((column, at) => (column ? [[column, cells[at] ?? '']] : [])),
     ),
   );
-  const { bad, edits, unknownKinds } = newRowsOf(planOf(doc), lines, taking.defaults, now, () =>
-    randomUUID(),
+  const plan = planOf(doc);
+  const lineAt = (row: number): number => places[row] ?? row + 1;
+  const update = taking.update && updateOfList(plan, doc, lines);
+  const added = update?.added ?? lines.map((_line, at) => at);
+  const fresh = newRowsOf(
+    plan,
+    added.map((at) => lines[at] ?? {}),
+    taking.defaults,
+    now,
+    () => randomUUID(),
   );
-  const placed = bad.map((one) => ({ ...one, line: places[one.row] ?? one.row + 1 }));
-  return { bad: placed, edits, unknownKinds, count: lines.length };
+  const bad = [
+    ...(update?.bad ?? []),
+    ...fresh.bad.map((one) => ({ ...one, row: added[one.row] ?? one.row })),
+  ].sort((one, other) => one.row - other.row);
+  const leaving = taking.update?.takesOut ? (update?.gone ?? []) : [];
+  return {
+    bad: bad.map((one) => ({ ...one, line: lineAt(one.row) })),
+    unknownKinds: fresh.unknownKinds,
+    edits: [
+      ...(update?.edits ?? []),
+      ...editsOfTakingOut(doc, new Set(leaving.map(({ id }) => id))),
+      ...fresh.edits,
+    ],
+    count: lines.length,
+    update: update ? updatePreview(update, lineAt) : null,
+  };
 }
+
+const updatePreview = (
+  { added, changed, gone, same }: ListUpdate,
+  lineAt: (row: number) => number,
+): UpdatePreview => ({
+  ...{ added: added.length, same, changed: changed.length, gone: gone.length },
+  changes: changed.slice(0, MOST_SHOWN).map((one) => ({ ...one, line: lineAt(one.row) })),
+  leaving: gone.slice(0, MOST_SHOWN).map(({ title }) => title),
+});
 
 /** What would become of a list. Nothing is changed. */
 export function listPreview(question: Taking, doc: PlanDoc): ListPreview {
-  const { bad, edits, unknownKinds, count } = listDevices(question, doc);
+  const { bad, edits, unknownKinds, count, update } = listDevices(question, doc);
   const before = planOf(doc);
   const outcome = applyEdits(doc, edits);
   const after = outcome.ok ? planOf(outcome.value.doc) : before;
+  const were = new Set(before.devices.map(({ id }) => id));
   return {
-    count,
+    ...{ count, update },
     badLines: new Set(bad.map((one) => one.row)).size,
     bad: bad.slice(0, MOST_BAD),
     unknownKinds: unknownKinds.slice(0, MOST_BAD),
     devices: after.devices
-      .slice(before.devices.length, before.devices.length + MOST_SHOWN)
+      .filter(({ id }) => !were.has(id))
+      .slice(0, MOST_SHOWN)
       .map((device) => previewOf(after, device)),
     wrong: countWrong(snagsOf(after)) - countWrong(snagsOf(before)),
   };

@@ -144,3 +144,35 @@ test('what is no list at all is refused at the door', async () => {
   const { path: other } = await bench.jobOf('Another job');
   await bench.call('get', `${other}/lists/${id}`).expect(404);
 });
+
+test('R-LIST-UPDATE: a list that came again: seen first, then new, changed and gone are one revision', async () => {
+  const { path, subnetId } = await bench.jobOf('List that comes again');
+  const columns: ListTaking['columns'] = ['name', 'title', 'address'];
+  const send = async (text: string) => {
+    const id = await upload(path, 'again.csv', Buffer.from(text));
+    await settled(path, id);
+    return id;
+  };
+  const first = await send('host;device;address\nvb-1;Pump 1;10.9.0.81\nvb-2;Pump 2;10.9.0.82\n');
+  const take = (id: string, wanted: ListTaking) =>
+    bench.call('post', `${path}/lists/${id}/take`).send(wanted).expect(200);
+  await take(first, taking(columns, subnetId));
+  const again = await send('host;device;address\nvb-1;Pump 1;10.9.0.91\nvb-3;Pump 3;10.9.0.83\n');
+  const wanted = { ...taking(columns, subnetId), update: { takesOut: true } };
+  const preview = (
+    await bench.call('post', `${path}/lists/${again}/preview`).send(wanted).expect(200)
+  ).body as ListPreview;
+  expect(preview.update).toMatchObject({
+    ...{ added: 1, changed: 1, same: 0, gone: 1, leaving: ['Pump 2'] },
+    changes: [{ line: 2, cells: [{ column: 'address', from: '10.9.0.81', to: '10.9.0.91' }] }],
+  });
+  expect(preview.devices.map(({ title }) => title)).toEqual(['Pump 3']);
+  await take(again, wanted);
+  const { things } = await plan(path);
+  expect(things.device.map(({ title }) => title)).toEqual(['Pump 1', 'Pump 3']);
+  expect(things.interface.map(({ address }) => address)).toEqual(['10.9.0.91', '10.9.0.83']);
+  // What is gone stays where nobody says that it goes.
+  const stays = await send('host;device;address\nvb-3;Pump 3;10.9.0.84\n');
+  await take(stays, { ...wanted, update: { takesOut: false } });
+  expect((await plan(path)).things.device).toHaveLength(2);
+});

@@ -1,6 +1,15 @@
 import { messages } from '../../message';
 
 export const IMPORT_WORDS = messages({
+  bringTheDevicesUpToDate: 'The list came again: bring the devices up to date with it',
+  whoseALineIs:
+    'Whose a line is tells its MAC, else its names, else its address. What a line does not say stays as it is.',
+  takeOutWhatNoLineIsOf: 'Take out the devices that no line is of',
+  bringThemUpToDate: 'Bring the plan up to date',
+  newChangedSameGone:
+    '{added} new, {changed} changed, {same} as they are, {gone} gone from the list',
+  changesOfLine: 'line {line}: {title}',
+  noLineIsOf: 'No line is of: {titles}{more, plural, =0 {} other { and # more}}',
   lineOfThemGood: '{count, plural, one {# line} other {# lines}}, {count2} of them good',
   theyWouldBringWrongSnagInto:
     'They would bring {wrong, plural, one {# wrong snag} other {# wrong snags}} into the plan.',

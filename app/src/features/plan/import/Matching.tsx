@@ -9,7 +9,7 @@ import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { IMPORT_WORDS } from '@ipsonomo/language/screens/import';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { acts, useAct, useListPreview } from '../../../data';
-import { Card, Page, Pick, Refusals, useKept, Words } from '../../../parts';
+import { Card, Page, Pick, Refusals, Toggle, useKept, Words } from '../../../parts';
 import { useWide } from '../../../theme';
 import { issuesOf } from '../../words';
 import { Preview } from './Preview';
@@ -33,9 +33,14 @@ interface Matched {
   readonly kindId: string | null;
   readonly subnetId: string | null;
   readonly kinds: readonly KindWords[];
+  readonly isUpdate: boolean;
+  readonly takesOut: boolean;
 }
 
-const NOTHING: Matched = { sheet: 0, typed: {}, kindId: null, subnetId: null, kinds: [] };
+const NOTHING: Matched = {
+  ...{ sheet: 0, typed: {}, kindId: null, subnetId: null, kinds: [] },
+  ...{ isUpdate: false, takesOut: false },
+};
 
 const OPTIONS = [
   { value: null, title: IMPORT_WORDS.leaveItOut },
@@ -49,7 +54,7 @@ export function Matching({ id, list, plan, sheets, onAgain, onTaken }: Props) {
   const only = plan.subnets.length === 1 ? (plan.subnets[0]?.id ?? null) : null;
   const first = useMemo((): Matched => ({ ...NOTHING, subnetId: only }), [only]);
   const [matched, keep, forget] = useKept(`columns of ${list}`, first);
-  const { sheet, typed, kindId, subnetId, kinds } = matched;
+  const { sheet, typed, kindId, subnetId, kinds, isUpdate, takesOut } = matched;
   const set = (part: Partial<Matched>) => keep((all) => ({ ...all, ...part }));
   const shown = sheets[sheet];
   const guessed = useMemo(() => guess(plan, shown), [plan, shown]);
@@ -58,8 +63,9 @@ export function Matching({ id, list, plan, sheets, onAgain, onTaken }: Props) {
     (): ListTaking => ({
       ...{ sheet, columns },
       defaults: { ...(kindId ? { kindId } : {}), ...(subnetId ? { subnetId } : {}), kinds },
+      ...(isUpdate ? { update: { takesOut } } : {}),
     }),
-    [sheet, columns, kindId, subnetId, kinds],
+    [sheet, columns, kindId, subnetId, kinds, isUpdate, takesOut],
   );
   const { data: preview, error } = useListPreview(id, list, taking);
   const take = useAct(acts.takeList, { job: id, list });
@@ -83,7 +89,9 @@ export function Matching({ id, list, plan, sheets, onAgain, onTaken }: Props) {
       action={
         <Button
           size="lg"
-          title={takeWords(good, preview?.badLines ?? 0)}
+          title={
+            isUpdate ? IMPORT_WORDS.bringThemUpToDate : takeWords(good, preview?.badLines ?? 0)
+          }
           disabled={good === 0}
           loading={take.isPending}
           onPress={() => take.mutate(taking, { onSuccess: done })}
@@ -130,6 +138,25 @@ export function Matching({ id, list, plan, sheets, onAgain, onTaken }: Props) {
               onChange={(next) => set({ subnetId: next })}
             />
           </Card>
+          {plan.devices.length > 0 ? (
+            <Card>
+              <Toggle
+                title={IMPORT_WORDS.bringTheDevicesUpToDate}
+                isOn={isUpdate}
+                onPress={() => set({ isUpdate: !isUpdate })}
+              />
+              <Words size="caption" tone="second">
+                {IMPORT_WORDS.whoseALineIs}
+              </Words>
+              {isUpdate ? (
+                <Toggle
+                  title={IMPORT_WORDS.takeOutWhatNoLineIsOf}
+                  isOn={takesOut}
+                  onPress={() => set({ takesOut: !takesOut })}
+                />
+              ) : null}
+            </Card>
+          ) : null}
           <UnknownKinds
             {...{ plan, kinds }}
             unknown={preview?.unknownKinds ?? []}
