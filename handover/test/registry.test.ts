@@ -1,4 +1,4 @@
-import { readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { FORMATS, readerOf, READERS } from '@ipsonomo/core/api';
 import {
@@ -20,6 +20,14 @@ test('every format that is offered has its writer, its reader and its words, and
     expect(FORMAT_STANDARD[id]).toMatch(/\S/);
     expect(FORMAT_CANNOT[id]).not.toMatch(/^\s/);
   }
+});
+
+test('the README has every format, with what it follows and what it cannot hold', () => {
+  const readme = readFileSync(join(__dirname, '../../README.md'), 'utf8');
+  for (const id of FORMATS)
+    expect(readme).toContain(
+      `| ${FORMAT_TITLES[id]} | ${FORMAT_STANDARD[id]} | ${FORMAT_CANNOT[id] || '–'} |`,
+    );
 });
 
 test('a format is a folder with its writer', () => {
