@@ -4,7 +4,6 @@ import { writePlanFile } from '@ipsonomo/core/formats';
 import { applyEdits, docOfPlan, planOf, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
 import { estimateRound, orderRound, roundCalls } from '@ipsonomo/core/round';
 import { snagsOf } from '@ipsonomo/core/snags';
-import { formatOf, materialOf } from '@ipsonomo/handover';
 import { siteOfPlan, withMistakes } from '@ipsonomo/practice';
 import { awaitedOf, HeardBook } from '../../app/src/features/calls/assign/awaited';
 import { siteOf } from '../../core/test/snags/big-site';
@@ -62,7 +61,6 @@ function measured(plan: Plan, runs: number): Readonly<Record<string, number>> {
   const ids = plan.devices.flatMap((one) => one.interfaces.map(({ id }) => id));
   const head = { id: 'job', name: 'Job', revision: 1 };
   const book = new FindBook(plan);
-  const material = materialOf({ job: 'Job', revision: 1, at: 0, plan });
   const view = jobViewOf(head, plan, { seen: {}, handedOver: 0 }, []);
   return {
     'the round of all calls': time(runs, () => orderRound(roundCalls(plan, new Set(ids)))),
@@ -72,7 +70,6 @@ function measured(plan: Plan, runs: number): Readonly<Record<string, number>> {
       const book = new HeardBook(view, plan, [...heard]);
       for (const { at } of awaitedOf(view, ids, 0).slice(0, 10)) book.offersTo(at);
     }),
-    'DHCP export': time(runs, () => void formatOf('dnsmasq')?.write(material)),
     'plan file': time(runs, () => writePlanFile({ name: 'Plant', doc })),
     'an edit, and the plan after it': time(runs * 5, oneEdit(doc)),
     'one letter more of what is found': time(runs, () => book.find('drive 1', 30)),

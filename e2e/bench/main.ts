@@ -3,6 +3,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildSync } from 'esbuild';
+import { handOverFigures } from './hand-over';
 import { scaleFigures } from './scale';
 import { screenFigures } from './screens';
 import { median, table, type Figure } from './figures';
@@ -216,6 +217,7 @@ const ANYWHERE: Readonly<Record<string, Group>> = {
   planner: plannerFigures,
   growth: growthFigures,
   scale: scaleFigures,
+  'hand-over': handOverFigures,
   screens: screenFigures,
 };
 

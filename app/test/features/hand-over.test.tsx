@@ -1,11 +1,5 @@
 import { fireEvent, waitFor } from '@testing-library/react';
-import {
-  FORMATS,
-  FORMATS_FOR,
-  type HandedOver,
-  type PackageView,
-  type PackageWish,
-} from '@ipsonomo/core/api';
+import { AT_ONCE, type HandedOver, type PackageView, type PackageWish } from '@ipsonomo/core/api';
 import { HandOverScreen } from '../../src/features/hand-over/HandOverScreen';
 import { deviceInfo, jobView, show } from '../world';
 
@@ -80,11 +74,13 @@ test('a format is looked at: what is in it, what is not and why; taking it is no
 test('all of it, or all of one reader: what was taken is noted for each of them', async () => {
   const { findByText, getByText, getByLabelText, sent, wishes } = open();
   fireEvent.click(getByText('Take everything as one ZIP'));
-  await waitFor(() => expect(wishes()[0]?.formats).toEqual(FORMATS));
+  await waitFor(() => expect(wishes()[0]?.formats).toEqual(AT_ONCE));
   fireEvent.click(await findByText('Save Tern hosts.txt'));
   await waitFor(() => expect(sent('/hand-overs')).toHaveLength(4));
   fireEvent.click(getByLabelText(/^Take all \d+: For the cabinet$/));
-  await waitFor(() => expect(wishes()[1]?.formats).toEqual(FORMATS_FOR.cabinet));
+  await waitFor(() =>
+    expect(wishes()[1]?.formats).toEqual(['labels-pdf', 'swap-cards', 'cabinet-sheets']),
+  );
 });
 
 test('a part of the job: its cabinets and subnets, said in what is asked for', async () => {

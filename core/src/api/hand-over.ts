@@ -26,6 +26,11 @@ export type FormatId = (typeof FORMATS_FOR)[Reader][number];
 
 export const FORMATS: readonly FormatId[] = READERS.flatMap((reader) => FORMATS_FOR[reader]);
 
+/** Single labels are for single devices: taken with everything they would be two files for each. */
+export const AT_ONCE: readonly FormatId[] = FORMATS.filter(
+  (format) => format !== 'labels-svg' && format !== 'labels-png',
+);
+
 /** Who reads it. */
 export const readerOf = (format: FormatId): Reader =>
   READERS.find((reader) => (FORMATS_FOR[reader] as readonly FormatId[]).includes(format)) ??

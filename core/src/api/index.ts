@@ -85,6 +85,7 @@ export {
 } from './rehearsal';
 export type { JobCounts, JobSummary, Rehearsed } from './job-summary';
 export {
+  AT_ONCE,
   FORMATS,
   FORMATS_FOR,
   LEFT_REASONS,

@@ -4,6 +4,7 @@ import {
   findKind,
   findSubnet,
   isAsking,
+  oncePer,
   stationNameOf,
   type Device,
   type Plan,
@@ -50,7 +51,7 @@ export function writtenPlaces(plan: Plan, one: PlannedInterface): readonly Writt
     ...panelsOf(plan, device, controller).map((panel) =>
       place('panel', panel.title, address, panel.id),
     ),
-    ...plan.devices.flatMap((other) => holdersIn(other, one, isFirst, place)),
+    ...holdersOf(plan.devices).flatMap((other) => holdersIn(other, one, isFirst, place)),
     ...(subnet ? subnetPlaces(plan, subnet, at.address, place) : []),
     ...(isAsking(device.way) ? [place('reservation', subnet?.name ?? '')] : []),
     ...(isNeeded(plan, one) ? [place('firewall', '')] : []),
@@ -73,12 +74,8 @@ const projectValue = (device: Device, address: string): string =>
 
 /** Panels name the controller that they show, and what they open connections to themselves. */
 const panelsOf = (plan: Plan, device: Device, controller: Device | undefined): readonly Device[] =>
-  plan.devices.filter(
-    (one) =>
-      one !== device &&
-      findKind(plan, one.kindId)?.role === 'panels' &&
-      one.controllerId === device.id &&
-      one !== controller,
+  panelsIn(plan).filter(
+    (one) => one !== device && one.controllerId === device.id && one !== controller,
   );
 
 /** What another device has of it: named in it, a static route through it, a translation of it. */
@@ -125,4 +122,22 @@ function subnetPlaces(
 }
 
 const isNeeded = (plan: Plan, { device, at }: PlannedInterface): boolean =>
-  neededPairs(plan).some(({ from, to }) => from === device.id || to.interface === at.id);
+  neededIn(plan).has(device.id) || neededIn(plan).has(at.id);
+
+/** Devices and interfaces that a needed connection comes from or leads to. */
+const neededIn = oncePer(
+  (plan: Plan): ReadonlySet<string> =>
+    new Set(neededPairs(plan).flatMap(({ from, to }) => [from, to.interface])),
+);
+
+/** The few that name others. */
+const holdersOf = oncePer((devices: readonly Device[]) =>
+  devices.filter(
+    ({ references, routes, translations }) =>
+      references.length + routes.length + translations.length > 0,
+  ),
+);
+
+const panelsIn = oncePer((plan: Plan) =>
+  plan.devices.filter((one) => findKind(plan, one.kindId)?.role === 'panels'),
+);

@@ -52,6 +52,40 @@ const WRITTEN: Readonly<Record<string, string>> = {
   ...{ Ω: 'Ohm', µ: 'u', μ: 'u', '\t': ' ', '\u00a0': ' ', '\u2011': '-', '\u200b': '' },
 };
 
+/** A letter as a face has it; a page of labels asks for the same few thousands of times. */
+interface Letter {
+  readonly file: FaceFile;
+  /** In the unit of the size. */
+  readonly advance: number;
+}
+
+const letters = new Map<string, Letter | undefined>();
+
+function letterOf(letter: string, face: Face): Letter | undefined {
+  const key = `${face} ${letter}`;
+  if (letters.has(key)) return letters.get(key);
+  const point = letter.codePointAt(0) ?? 0;
+  const file = faceOf(face).find(({ font }) => font.hasGlyphForCodePoint(point));
+  const found = file && {
+    file,
+    advance: file.font.glyphForCodePoint(point).advanceWidth / file.font.unitsPerEm,
+  };
+  letters.set(key, found);
+  return found;
+}
+
+/** The letters of a text as they can be written. @param missing told of every letter that no file has */
+function written(text: string, face: Face, missing: (letter: string) => void): readonly string[] {
+  return [...text.normalize('NFC')].flatMap((letter) => {
+    if (letterOf(letter, face)) return [letter];
+    const instead = WRITTEN[letter];
+    if (instead === undefined) missing(letter);
+    return [...(instead ?? MISSING)];
+  });
+}
+
+const NOBODY = () => undefined;
+
 /**
  * The text in pieces, each of one file.
  * @param missing told of every letter that no file has
@@ -59,44 +93,51 @@ const WRITTEN: Readonly<Record<string, string>> = {
 export function piecesOf(
   text: string,
   face: Face,
-  missing: (letter: string) => void = () => undefined,
+  missing: (letter: string) => void = NOBODY,
 ): readonly Piece[] {
-  const all = faceOf(face);
   const pieces: { file: FaceFile; text: string }[] = [];
-  const put = (letter: string): void => {
-    const has = all.find(({ font }) => font.hasGlyphForCodePoint(letter.codePointAt(0) ?? 0));
-    if (!has) {
-      const written = WRITTEN[letter];
-      if (written === undefined) missing(letter);
-      return void [...(written ?? MISSING)].forEach(put);
-    }
+  for (const letter of written(text, face, missing)) {
+    const has = letterOf(letter, face)?.file;
     const last = pieces.at(-1);
-    if (last?.file === has) last.text += letter;
-    else pieces.push({ file: has, text: letter });
-  };
-  [...text.normalize('NFC')].forEach(put);
+    if (last && last.file === has) last.text += letter;
+    else if (has) pieces.push({ file: has, text: letter });
+  }
   return pieces.map((one) => ({ ...one.file, text: one.text }));
 }
 
-/** How wide a text is, in the unit of its size. */
-export const widthOf = (text: string, face: Face, size: number): number =>
-  piecesOf(text, face).reduce(
-    (sum, { font, text: piece }) =>
-      sum + (font.layout(piece).advanceWidth / font.unitsPerEm) * size,
-    0,
-  );
+const widths = new Map<string, number>();
+const MOST_WIDTHS = 20_000;
+
+/** How wide a text is, in the unit of its size; letters that are moved together make it no wider. */
+export function widthOf(text: string, face: Face, size: number): number {
+  const key = `${face} ${text}`;
+  let width = widths.get(key);
+  if (width === undefined) {
+    width = written(text, face, NOBODY).reduce(
+      (sum, letter) => sum + (letterOf(letter, face)?.advance ?? 0),
+      0,
+    );
+    if (widths.size >= MOST_WIDTHS) widths.clear();
+    widths.set(key, width);
+  }
+  return width * size;
+}
 
 /** The text in lines that are no wider; a word that has no room in a line of its own is broken. */
 export function linesOf(text: string, face: Face, size: number, width: number): readonly string[] {
+  const space = widthOf(' ', face, size);
   return text.split(/\r\n|\r|\n/).flatMap((paragraph) => {
     const lines: string[] = [];
     let line = '';
+    let used = 0;
     for (const word of paragraph.split(' ').flatMap((one) => broken(one, face, size, width))) {
-      const longer = line === '' ? word : `${line} ${word}`;
-      if (line === '' || widthOf(longer, face, size) <= width) line = longer;
-      else {
+      const more = widthOf(word, face, size);
+      if (line === '' || used + space + more <= width) {
+        used = line === '' ? more : used + space + more;
+        line = line === '' ? word : `${line} ${word}`;
+      } else {
         lines.push(line);
-        line = word;
+        [line, used] = [word, more];
       }
     }
     return [...lines, line];

@@ -107,7 +107,7 @@ function needOf(
 function sourceOf(net: PreparedNet, from: Device, to: PlannedInterface): Interface {
   const [first] = from.interfaces;
   const direct = from.interfaces.find(({ subnetId }) => subnetId === to.at.subnetId);
-  const host = net.hosts.find(({ host: { id } }) => id === from.id);
+  const host = net.host(from.id);
   const leaves = host && predict(net, { from: host, to: to.at.address }).there.hops[0]?.out?.id;
   const found = direct ?? from.interfaces.find(({ id }) => id === leaves) ?? first;
   if (!found) throw new Error('a device without an interface needs nothing');

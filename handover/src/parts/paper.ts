@@ -1,6 +1,6 @@
 import PDFDocument from 'pdfkit';
 import { moved, LINE, type Drawing, type Op } from './drawing';
-import { linesOf, piecesOf, type Face } from './fonts';
+import { linesOf, piecesOf, widthOf, type Face } from './fonts';
 import { qrRuns } from './qr';
 
 /** Points of PDF in a millimetre (ISO 32000-1 §8.3.2.3: 72 to an inch of 25.4 mm). */
@@ -167,16 +167,14 @@ export class Paper {
   private letters({ x, y, size, face, text }: Extract<Op, { kind: 'text' }>): void {
     let at = x * MM;
     const points = size * MM;
-    for (const { file, font, text: piece } of piecesOf(text, face, (one) =>
-      this.missing.add(one),
-    )) {
+    for (const { file, text: piece } of piecesOf(text, face, (one) => this.missing.add(one))) {
       if (!this.registered.has(file)) {
         this.document.registerFont(file, file);
         this.registered.add(file);
       }
       this.document.font(file).fontSize(points).fillColor('#000');
       this.document.text(piece, at, y * MM, { lineBreak: false, baseline: 'alphabetic' });
-      at += (font.layout(piece).advanceWidth / font.unitsPerEm) * points;
+      at += widthOf(piece, face, points);
     }
   }
 }

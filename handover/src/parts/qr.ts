@@ -1,9 +1,26 @@
 import QRCode from 'qrcode';
 
+interface Code {
+  readonly size: number;
+  /** 1 where it is dark. */
+  readonly dark: Uint8Array;
+}
+
+/** A label's code stands on its card too: those of a few thousand devices are kept. */
+const codes = new Map<string, Code>();
+const MOST_CODES = 5000;
+
 /** The dark modules of a QR code (ISO/IEC 18004), row by row, without the quiet zone. */
-export function qrOf(text: string): { readonly size: number; readonly dark: readonly boolean[] } {
-  const { size, data } = QRCode.create(text, { errorCorrectionLevel: 'M' }).modules;
-  return { size, dark: Array.from(data, Boolean) };
+export function qrOf(text: string): Code {
+  const known = codes.get(text);
+  if (known) return known;
+  // Bytes as they are: what is saved by switching between alphabets costs more than it is worth.
+  const bytes = [{ data: Buffer.from(text), mode: 'byte' as const }];
+  const { size, data } = QRCode.create(bytes, { errorCorrectionLevel: 'M' }).modules;
+  const code = { size, dark: Uint8Array.from(data) };
+  if (codes.size >= MOST_CODES) codes.clear();
+  codes.set(text, code);
+  return code;
 }
 
 /** Modules of quiet around a code (ISO/IEC 18004 §5.3.8). */

@@ -52,6 +52,20 @@ function elementOf(op: Op): string {
 const lookOf = (isFilled: boolean): string =>
   isFilled ? 'fill="#000"' : `fill="none" stroke="#000" stroke-width="${LINE}"`;
 
+/** Outlines by font and glyph: a sheet of labels has the same few. */
+const paths = new Map<object, Map<number, string>>();
+
+function pathOf(
+  font: object,
+  glyph: { readonly id: number; readonly path: { toSVG(): string } },
+): string {
+  const known = paths.get(font) ?? new Map<number, string>();
+  paths.set(font, known);
+  const path = known.get(glyph.id) ?? glyph.path.toSVG();
+  known.set(glyph.id, path);
+  return path;
+}
+
 function outlines({ x, y, size, face, text }: Extract<Op, { kind: 'text' }>): string {
   let at = x;
   const paths: string[] = [];
@@ -59,7 +73,7 @@ function outlines({ x, y, size, face, text }: Extract<Op, { kind: 'text' }>): st
     const scale = size / font.unitsPerEm;
     const run = font.layout(piece);
     run.glyphs.forEach((glyph, index) => {
-      const path = glyph.path.toSVG();
+      const path = pathOf(font, glyph);
       if (path !== '')
         paths.push(
           `<path transform="translate(${short(at)} ${short(y)}) scale(${scale} ${-scale})" d="${path}"/>`,

@@ -4,7 +4,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import {
-  FORMATS,
+  AT_ONCE,
   readerOf,
   READERS,
   type FormatId,
@@ -61,7 +61,7 @@ export function HandOverScreen({ job: id }: { readonly job: string }) {
           size="lg"
           title={HAND_OVER_WORDS.takeEverything}
           disabled={isBarred || all.isBusy}
-          onPress={() => all.begin(wish(FORMATS))}
+          onPress={() => all.begin(wish(AT_ONCE))}
         />
       }
     >
@@ -72,7 +72,7 @@ export function HandOverScreen({ job: id }: { readonly job: string }) {
       <Refusals issues={issuesOf(error ?? unread ?? note.error)} />
       {wrong > 0 ? <Wrong {...{ id, wrong, despite }} onDespite={setDespite} /> : null}
       {job ? <Temporary job={id} view={job.view} /> : null}
-      <PackageCard made={all} onTook={() => took(FORMATS)} />
+      <PackageCard made={all} onTook={() => took(AT_ONCE)} />
       {job ? <ChoosePart plan={job.plan} scope={scope} onChoose={setScope} /> : null}
       {READERS.map((reader) => (
         <ReaderCard

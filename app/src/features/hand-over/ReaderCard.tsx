@@ -3,6 +3,7 @@ import { format } from 'date-fns/format';
 import { useState } from 'react';
 import { View } from 'react-native';
 import {
+  AT_ONCE,
   FORMATS_FOR,
   type FormatId,
   type HandedOver,
@@ -36,6 +37,7 @@ export function ReaderCard(props: Props) {
   const { id, job, reader, last, isBarred, open, wish, onOpen, onTook, children } = props;
   const made = usePackage(id);
   const formats: readonly FormatId[] = FORMATS_FOR[reader];
+  const atOnce = formats.filter((one) => AT_ONCE.includes(one));
   return (
     <View style={{ gap: 6 }}>
       <Words size="device" heading={2}>
@@ -59,15 +61,15 @@ export function ReaderCard(props: Props) {
           </View>
         ))}
       </View>
-      <PackageCard made={made} onTook={() => onTook(formats)} />
+      <PackageCard made={made} onTook={() => onTook(atOnce)} />
       <Button
         type="outline"
-        title={HAND_OVER_WORDS.takeAll({ count: formats.length })}
+        title={HAND_OVER_WORDS.takeAll({ count: atOnce.length })}
         accessibilityLabel={HAND_OVER_WORDS.takeAllFor({
-          ...{ count: formats.length, reader: READER_TITLES[reader] },
+          ...{ count: atOnce.length, reader: READER_TITLES[reader] },
         })}
         disabled={isBarred || made.isBusy}
-        onPress={() => made.begin(wish(formats))}
+        onPress={() => made.begin(wish(atOnce))}
       />
     </View>
   );
