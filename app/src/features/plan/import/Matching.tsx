@@ -114,49 +114,8 @@ export function Matching({ id, list, plan, sheets, onAgain, onTaken }: Props) {
               onChange={(next) => set({ sheet: next })}
             />
           ) : null}
-          <Card>
-            <Words size="strong">{IMPORT_WORDS.forLinesThatDoNotSay}</Words>
-            <Pick
-              label={PLAN_WORDS.kind}
-              options={[
-                { value: null, title: 'none' },
-                ...kindsOf(plan).map((kind) => ({
-                  value: kind.id as string | null,
-                  ...{ title: kind.name, detail: kind.maker },
-                })),
-              ]}
-              value={kindId}
-              onChange={(next) => set({ kindId: next })}
-            />
-            <Pick
-              label={COMMON_WORDS.subnet}
-              options={[
-                { value: null, title: IMPORT_WORDS.whereTheAddressSays },
-                ...plan.subnets.map((one) => ({ value: one.id as string | null, title: one.name })),
-              ]}
-              value={subnetId}
-              onChange={(next) => set({ subnetId: next })}
-            />
-          </Card>
-          {plan.devices.length > 0 ? (
-            <Card>
-              <Toggle
-                title={IMPORT_WORDS.bringTheDevicesUpToDate}
-                isOn={isUpdate}
-                onPress={() => set({ isUpdate: !isUpdate })}
-              />
-              <Words size="caption" tone="second">
-                {IMPORT_WORDS.whoseALineIs}
-              </Words>
-              {isUpdate ? (
-                <Toggle
-                  title={IMPORT_WORDS.takeOutWhatNoLineIsOf}
-                  isOn={takesOut}
-                  onPress={() => set({ takesOut: !takesOut })}
-                />
-              ) : null}
-            </Card>
-          ) : null}
+          <Usual {...{ plan, kindId, subnetId, set }} />
+          {plan.devices.length > 0 ? <Updating {...{ isUpdate, takesOut, set }} /> : null}
           <UnknownKinds
             {...{ plan, kinds }}
             unknown={preview?.unknownKinds ?? []}
@@ -171,6 +130,70 @@ export function Matching({ id, list, plan, sheets, onAgain, onTaken }: Props) {
       <Refusals issues={issuesOf(error ?? take.error)} />
       <Button type="outline" title={IMPORT_WORDS.chooseAnotherFile} onPress={onAgain} />
     </Page>
+  );
+}
+
+type Set = (part: Partial<Matched>) => void;
+
+/** What lines are taken for that say no kind or no subnet. */
+function Usual({
+  plan,
+  kindId,
+  subnetId,
+  set,
+}: Pick<Matched, 'kindId' | 'subnetId'> & { readonly plan: Plan; readonly set: Set }) {
+  return (
+    <Card>
+      <Words size="strong">{IMPORT_WORDS.forLinesThatDoNotSay}</Words>
+      <Pick
+        label={PLAN_WORDS.kind}
+        options={[
+          { value: null, title: 'none' },
+          ...kindsOf(plan).map((kind) => ({
+            value: kind.id as string | null,
+            ...{ title: kind.name, detail: kind.maker },
+          })),
+        ]}
+        value={kindId}
+        onChange={(next) => set({ kindId: next })}
+      />
+      <Pick
+        label={COMMON_WORDS.subnet}
+        options={[
+          { value: null, title: IMPORT_WORDS.whereTheAddressSays },
+          ...plan.subnets.map((one) => ({ value: one.id as string | null, title: one.name })),
+        ]}
+        value={subnetId}
+        onChange={(next) => set({ subnetId: next })}
+      />
+    </Card>
+  );
+}
+
+/** A list that came again is held against the devices that are there. */
+function Updating({
+  isUpdate,
+  takesOut,
+  set,
+}: Pick<Matched, 'isUpdate' | 'takesOut'> & { readonly set: Set }) {
+  return (
+    <Card>
+      <Toggle
+        title={IMPORT_WORDS.bringTheDevicesUpToDate}
+        isOn={isUpdate}
+        onPress={() => set({ isUpdate: !isUpdate })}
+      />
+      <Words size="caption" tone="second">
+        {IMPORT_WORDS.whoseALineIs}
+      </Words>
+      {isUpdate ? (
+        <Toggle
+          title={IMPORT_WORDS.takeOutWhatNoLineIsOf}
+          isOn={takesOut}
+          onPress={() => set({ takesOut: !takesOut })}
+        />
+      ) : null}
+    </Card>
   );
 }
 
