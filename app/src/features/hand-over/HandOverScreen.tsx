@@ -46,14 +46,15 @@ export function HandOverScreen({ job: id }: { readonly job: string }) {
       if (own.length > 0) note.mutate({ reader, formats: own });
     }
   };
-  const look = shown ? (
-    <LookAt
-      key={`${shown} ${JSON.stringify(scope)} ${job?.view.revision}`}
-      {...{ id, format: shown, isBarred }}
-      wish={wish([shown])}
-      onTook={() => took([shown])}
-    />
-  ) : null;
+  const look =
+    shown && job ? (
+      <LookAt
+        key={`${shown} ${JSON.stringify(scope)} ${job.view.revision}`}
+        {...{ id, format: shown, isBarred }}
+        wish={wish([shown])}
+        onTook={() => took([shown])}
+      />
+    ) : null;
   const list = (
     <Page
       action={

@@ -1,5 +1,5 @@
 import { Button } from '@rneui/themed';
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import type { FormatId, PackageWish } from '@ipsonomo/core/api';
 import {
@@ -27,10 +27,15 @@ interface Props {
 export function LookAt({ id, format, wish, isBarred, onTook }: Props) {
   const made = usePackage(id);
   const { begin, end } = made;
+  // Ended is the one that is there by then, and not the none of the beginning.
+  const ending = useRef(end);
+  useEffect(() => {
+    ending.current = end;
+  });
   useEffect(() => {
     // Looking is not leaving: that is a person's word, below.
     begin({ ...wish, despite: true });
-    return end;
+    return () => ending.current();
     // A look is of one state of one format: another one is another look.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);
@@ -54,6 +59,7 @@ export function LookAt({ id, format, wish, isBarred, onTook }: Props) {
       <Refusals
         issues={view?.state === 'failed' ? [view.issue] : issuesOf(made.error ?? undefined)}
       />
+      {made.isBusy ? <Words tone="second">{HAND_OVER_WORDS.beingWritten}</Words> : null}
       {view?.state === 'ready' ? (
         <View style={{ gap: 8 }}>
           {isBarred ? (

@@ -23,6 +23,7 @@ export const HAND_OVER_WORDS = messages({
   follows: 'Follows {standard}.',
   cannotHold: 'Cannot hold: {what}',
   writing: 'Writing {done} of {total}: {doing}',
+  beingWritten: 'Being written …',
   waitingToBeWritten: 'Waiting to be written',
   ready: '{name}, {size}, {files, plural, one {one file} other {# files}}',
   notInIt: 'Not in it: {count} of {title}',
