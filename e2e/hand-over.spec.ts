@@ -1,4 +1,3 @@
-import { spawnSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
@@ -7,22 +6,11 @@ import JSZip from 'jszip';
 import Papa from 'papaparse';
 import * as SheetJS from 'xlsx';
 import { verifyProof } from '@ipsonomo/handover';
+import { run } from '../handover/test/run';
 import { test } from './demo';
 import { button, leaveAllTheSame, openDemo, place, saved } from './pages';
 
 // From a job to the ZIP of everything, whose parts are opened by the programs that their readers use.
-
-const run = (command: string, ...args: readonly string[]) => {
-  const { status, stdout, stderr } = spawnSync(command, args, {
-    encoding: 'utf8',
-    env: {
-      ...process.env,
-      PATH: `${process.env['PATH']}:/usr/sbin:/sbin`,
-      ...{ KEA_LOCKFILE_DIR: tmpdir(), KEA_PIDFILE_DIR: tmpdir() },
-    },
-  });
-  return { status, out: `${stdout}${stderr}` };
-};
 
 /** Unpacks it. @returns every file by its name, with where it lies */
 async function unpacked(path: string): Promise<ReadonlyMap<string, string>> {

@@ -4,6 +4,7 @@ import {
   type FormatId,
   type PackageView,
   type PlanView,
+  WHOLE_JOB,
 } from '@ipsonomo/core/api';
 import { planOf } from '@ipsonomo/core/plan';
 import { updateOfList, SHEET_COLUMNS, columnOf, rowsOf } from '@ipsonomo/core/sheet';
@@ -14,7 +15,6 @@ import { percentile, residentMegabytes, type Figure } from './figures';
 // What leaves, for 2,000 devices: how long, how much memory, and whether anybody else is kept waiting meanwhile.
 
 const DEVICES = 2000;
-const WHOLE = { cabinets: [], subnets: [] };
 
 interface Made {
   readonly seconds: number;
@@ -27,7 +27,7 @@ interface Made {
 async function make(server: TestServer, job: string, formats: readonly FormatId[]): Promise<Made> {
   const begun = performance.now();
   const { id } = await api<{ id: string }>(server, 'POST', `/jobs/${job}/packages`, {
-    ...{ formats, scope: WHOLE, despite: true },
+    ...{ formats, scope: WHOLE_JOB, despite: true },
   });
   const path = `/jobs/${job}/packages/${id}`;
   const answers: number[] = [];

@@ -1,5 +1,11 @@
-import { NO_OPTIONS, type HandOverOptions, type HandOverScope } from '@ipsonomo/core/api';
-import { interfacesOf, progressOf, type Evidence, type Plan } from '@ipsonomo/core/plan';
+import {
+  interfacesInPart,
+  NO_OPTIONS,
+  WHOLE_JOB,
+  type HandOverOptions,
+  type HandOverScope,
+} from '@ipsonomo/core/api';
+import { progressOf, type Evidence, type Plan } from '@ipsonomo/core/plan';
 import { openSnags, snagsOf, type Snag } from '@ipsonomo/core/snags';
 import type { PlanPapers } from '@ipsonomo/core/formats';
 import type { Material, ProofRecord, Tick } from './format';
@@ -22,10 +28,8 @@ export interface MaterialWish {
 
 /** The state of a job as it is handed over. */
 export function materialOf(wish: MaterialWish): Material {
-  const { plan, scope, evidence = new Map<string, readonly Evidence[]>() } = wish;
-  const chosen = interfacesOf(plan).filter(
-    ({ device, at }) => isIn(scope?.cabinets, device.cabinet) && isIn(scope?.subnets, at.subnetId),
-  );
+  const { plan, scope = WHOLE_JOB, evidence = new Map<string, readonly Evidence[]>() } = wish;
+  const chosen = interfacesInPart(plan, scope);
   const ways = new Map(chosen.map((one) => [one.at.id, one]));
   const ids = new Set(chosen.flatMap(({ device, at }) => [device.id, at.id]));
   return {
@@ -37,14 +41,11 @@ export function materialOf(wish: MaterialWish): Material {
       const stage = one ? progressOf(one.device.way, one.at, seen).stage : 'planned';
       return { stage, last: seen.at(-1), all: seen };
     },
-    snags: openSnags(plan, snagsOf(plan)).filter((snag) => !scope || isAbout(snag, ids, plan)),
+    snags: openSnags(plan, snagsOf(plan)).filter((snag) => isAbout(snag, ids, plan)),
     ...{ linkTo: wish.linkTo, papers: wish.papers, ticks: wish.ticks, record: wish.record },
     options: { ...NO_OPTIONS, ...wish.options },
   };
 }
-
-const isIn = (wanted: readonly string[] | undefined, one: string): boolean =>
-  !wanted || wanted.length === 0 || wanted.includes(one);
 
 /** What is wrong with a subnet or the whole is about every part of it. */
 const isAbout = ({ type, id }: Snag, ids: ReadonlySet<string>, plan: Plan): boolean =>

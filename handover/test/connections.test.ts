@@ -3,7 +3,8 @@ import * as SheetJS from 'xlsx';
 import type { Connection, ConnectionEnd, Device } from '@ipsonomo/core/plan';
 import { writtenPlaces } from '@ipsonomo/core/written';
 import { device, HALL, ip, mac, planWith, SMALL, textOf, WIDE, written } from './samples';
-import { inFile, run, withProgram } from './run';
+import { inFile, run } from './run';
+import { withProgram } from './with-program';
 
 // What a controller's programmer types in, what has to pass from where to where, and everywhere an address is written.
 

@@ -3,7 +3,8 @@ import { toInterface, toSubnet, type Plan } from '@ipsonomo/core/plan';
 import fc from 'fast-check';
 import { reverseZonesOf } from '../src/formats/zone/reverse';
 import { device, HALL, ip, planWith, SMALL, textOf, WIDE, written } from './samples';
-import { inFile, run, withProgram } from './run';
+import { inFile, run } from './run';
+import { withProgram } from './with-program';
 
 // Hosts and zones: read by the programs that would serve them.
 

@@ -7,7 +7,8 @@ import type { MaterialWish } from '../src';
 import { labelDrawing, labelText } from '../src/formats/labels/label';
 import { piecesOf, widthOf } from '../src/parts/fonts';
 import { device, ip, mac, material, planWith, written } from './samples';
-import { folder, inFile, run, withProgram } from './run';
+import { folder, inFile, run } from './run';
+import { withProgram } from './with-program';
 import { codesIn } from './zxing';
 
 // What is printed: its text read back by pdftotext, its codes by a reader from the rendered page.

@@ -5,7 +5,8 @@ import fc from 'fast-check';
 import type { Evidence } from '@ipsonomo/core/plan';
 import { verifyProof, type ProofRecord, type Sealed } from '../src';
 import { device, ip, mac, planWith, written } from './samples';
-import { folder, run, withProgram } from './run';
+import { folder, run } from './run';
+import { withProgram } from './with-program';
 
 // R-PROOF, R-PROOF-CHAIN, R-VERIFY: a stranger with the file, its signature and the head on paper finds every change.
 

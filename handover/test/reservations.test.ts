@@ -3,7 +3,8 @@ import { formatIpv4, toIpv4, toMac } from '@ipsonomo/core/net';
 import { isAsking, WAYS, type Device, type Way } from '@ipsonomo/core/plan';
 import type { FormatId } from '@ipsonomo/core/api';
 import { device, HALL, ip, mac, planWith, SMALL, textOf } from './samples';
-import { inFile, run, withProgram } from './run';
+import { inFile, run } from './run';
+import { withProgram } from './with-program';
 
 const DEVICES = [
   device('1', 'bootp', { address: ip('172.22.40.81'), mac: mac('02:00:5e:00:53:11') }),

@@ -24,7 +24,3 @@ export function run(command: string, ...args: readonly string[]) {
   });
   return { status, out: `${stdout}${stderr}` };
 }
-
-/** Tests with programs that a machine may lack: they are there wherever everything is tested. */
-export const withProgram = (command: string, ...args: readonly string[]) =>
-  process.env['CI'] || run(command, ...args).status !== null ? test : test.skip;

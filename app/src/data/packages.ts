@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { acts } from '@ipsonomo/contract';
 import type { PackageView, PackageWish } from '@ipsonomo/core/api';
-import { reading, useAct, useActOn } from './act';
+import { reading, useAct } from './act';
 import { download } from './files';
-import { pathOf } from './http';
+import { ask, pathOf } from './http';
 
 const LOOK_AGAIN = 250;
 
@@ -19,11 +19,11 @@ export interface PackageNow {
   save(): void;
 }
 
-/** One package of a job: begun, watched until it is ready, saved by the browser. */
+/** One package of a job: begun, watched until it is ready, saved by the browser; it goes with whoever shows it. */
 export function usePackage(job: string): PackageNow {
   const [id, setId] = useState('');
   const beginning = useAct(acts.beginPackage, { job });
-  const ending = useActOn(acts.endPackage);
+  const held = useHeld((made) => ask(acts.endPackage, { job, package: made }));
   const { data, error } = useQuery({
     ...reading(acts.readPackage, { job, package: id }),
     enabled: id !== '',
@@ -32,7 +32,7 @@ export function usePackage(job: string): PackageNow {
     retry: false,
   });
   const end = () => {
-    if (id !== '') ending.mutate({ params: { job, package: id } });
+    held.letGo();
     setId('');
   };
   return {
@@ -41,9 +41,45 @@ export function usePackage(job: string): PackageNow {
     isBusy: beginning.isPending || (id !== '' && (data === undefined || data.state === 'writing')),
     begin: (wish) => {
       end();
-      beginning.mutate(wish, { onSuccess: (made) => setId(made.id) });
+      void beginning
+        .mutateAsync(wish)
+        .then((made) => held.hold(made.id) && setId(made.id))
+        // A refusal is shown from the act itself.
+        .catch(() => undefined);
     },
     end,
     save: () => download(pathOf(acts.fetchPackage, { job, package: id })),
+  };
+}
+
+/** Holds one thing of the server's, and lets it go with the component, also where it comes only after that. */
+function useHeld(letGo: (id: string) => Promise<unknown>) {
+  const id = useRef('');
+  const isGone = useRef(false);
+  const latest = useRef(letGo);
+  useEffect(() => {
+    latest.current = letGo;
+  });
+  const drop = () => {
+    const one = id.current;
+    id.current = '';
+    // One that is gone already is what was wanted.
+    if (one !== '') void latest.current(one).catch(() => undefined);
+  };
+  useEffect(() => {
+    isGone.current = false;
+    return () => {
+      isGone.current = true;
+      drop();
+    };
+  }, []);
+  return {
+    /** @returns whether it is still wanted */
+    hold: (one: string): boolean => {
+      id.current = one;
+      if (isGone.current) drop();
+      return !isGone.current;
+    },
+    letGo: drop,
   };
 }

@@ -10,13 +10,13 @@ import { deviceInfo, jobView, planOfView, show } from '../world';
 const viewWith = (title: string) => jobView([deviceInfo({ title })]);
 
 function open(title: string) {
-  const view = viewWith(title);
-  const plan = planOfView(view);
-  const [device] = view.devices;
+  const job = viewWith(title);
+  const plan = planOfView(job);
+  const [device] = job.devices;
   const [at] = device?.interfaces ?? [];
   if (!device || !at) throw new Error('no device');
   return show(<Change job="job" {...{ device, at, plan }} doc={docOfPlan(plan)} />, {
-    ...{ job: view, also: [['/edits', { revision: 2, edits: [] }]] },
+    ...{ job, also: [['/edits', { revision: 2, edits: [] }]] },
   });
 }
 

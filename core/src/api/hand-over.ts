@@ -1,4 +1,5 @@
 import type { Issue } from '../net';
+import { interfacesOf, type Plan, type PlannedInterface } from '../plan';
 
 // What is handed over, to whom, and what of it cannot be.
 
@@ -59,6 +60,20 @@ export interface HandOverScope {
   readonly cabinets: readonly string[];
   readonly subnets: readonly string[];
 }
+
+/** The interfaces of a part of a job; an empty list means all of it. */
+export const interfacesInPart = (
+  plan: Plan,
+  { cabinets, subnets }: HandOverScope,
+): readonly PlannedInterface[] => {
+  const has = (wanted: readonly string[], one: string) =>
+    wanted.length === 0 || wanted.includes(one);
+  return interfacesOf(plan).filter(
+    ({ device, at }) => has(cabinets, device.cabinet) && has(subnets, at.subnetId),
+  );
+};
+
+export const WHOLE_JOB: HandOverScope = { cabinets: [], subnets: [] };
 
 /** What a person chose of how the files look; kept with the job. */
 export interface HandOverOptions {

@@ -86,6 +86,8 @@ export {
 export type { JobCounts, JobSummary, Rehearsed } from './job-summary';
 export {
   AT_ONCE,
+  interfacesInPart,
+  WHOLE_JOB,
   FORMATS,
   FORMATS_FOR,
   LEFT_REASONS,

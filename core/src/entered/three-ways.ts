@@ -4,6 +4,7 @@ import {
   findSubnet,
   gatewayOf,
   instancesOf,
+  isFoundByStationName,
   maskLengthOf,
   measureEnd,
   stationNameOf,
@@ -143,9 +144,7 @@ function instanceCells(
 
 /** The name its controller looks for it by. */
 export const plannedName = (device: Device): string =>
-  device.way === 'layer2-name' || device.way === 'controller' || device.protocol === 'PROFINET'
-    ? stationNameOf(device)
-    : device.name;
+  isFoundByStationName(device) ? stationNameOf(device) : device.name;
 
 function verdictOf(
   value: EnteredValue,

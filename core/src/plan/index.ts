@@ -118,6 +118,7 @@ export {
   namePatternOf,
   proposedName,
   proposedSwitchName,
+  isFoundByStationName,
   stationNameOf,
   variableOf,
 } from './naming';

@@ -10,6 +10,7 @@ import {
 import { nameBySwitches } from '../switches';
 import type { Kind } from './kind';
 import { FIRST_SETTINGS, type Device, type Plan } from './model';
+import { isNamedOverLayer2 } from './words';
 
 const FIRST_PATTERN = patternOf(FIRST_SETTINGS.namePattern);
 
@@ -71,6 +72,12 @@ export const stationNameOf = (device: Device): string =>
 
 /** The DHCP name of a device: as typed, or the host name. */
 export const dhcpNameOf = (device: Device): string => device.dhcpName ?? device.name;
+
+/** Does whoever controls it look for it by its station name, and not by its host name or address? */
+export const isFoundByStationName = ({
+  way,
+  protocol,
+}: Pick<Device, 'way' | 'protocol'>): boolean => isNamedOverLayer2(way) || protocol === 'PROFINET';
 
 /** The variable name of a device: as typed, or made from the host name. */
 export const variableOf = (device: Device): string =>

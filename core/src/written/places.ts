@@ -4,6 +4,7 @@ import {
   findKind,
   findSubnet,
   isAsking,
+  isFoundByStationName,
   oncePer,
   stationNameOf,
   type Device,
@@ -68,9 +69,7 @@ type Place = (kind: PlaceKind, holder: string, value?: string, id?: string) => W
 
 /** By its station name where its controller looks for that, else by its address. */
 const projectValue = (device: Device, address: string): string =>
-  device.way === 'layer2-name' || device.way === 'controller' || device.protocol === 'PROFINET'
-    ? `${stationNameOf(device)} ${address}`
-    : address;
+  isFoundByStationName(device) ? `${stationNameOf(device)} ${address}` : address;
 
 /** Panels name the controller that they show, and what they open connections to themselves. */
 const panelsOf = (plan: Plan, device: Device, controller: Device | undefined): readonly Device[] =>

@@ -31,7 +31,7 @@ export async function materialFrom(store: Store, order: PackageOrder): Promise<M
     ...{ job: name, revision, at: Date.now(), plan, evidence: byInterface, person },
     ...{ scope: wish.scope, options: plan.settings.handOver ?? {} },
     linkTo: (id) => `${origin}/job/${jobId}/call/${encodeURIComponent(id)}`,
-    ...(wants('plan') ? { papers: await papersOf(store, jobId) } : {}),
+    ...(wants('plan') ? { papers: await store.papersOfPlan(jobId) } : {}),
     ...(wants('proof-json', 'proof-pdf') ? { record: await recordOf(store, order) } : {}),
     ...(wants('written-places') ? { ticks: await ticksOf(store, jobId) } : {}),
   });
@@ -51,16 +51,6 @@ async function ticksOf(store: Store, jobId: string): Promise<ReadonlyMap<string,
         { person, at: when },
       ]),
   );
-}
-
-async function papersOf(store: Store, jobId: string): Promise<ReadonlyMap<string, string>> {
-  const { kinds } = await store.plan(jobId);
-  const papers = new Map<string, string>();
-  for (const id of new Set(kinds.flatMap((kind) => kind.papers.map((paper) => paper.id)))) {
-    const bytes = await store.paper(jobId, id);
-    if (bytes) papers.set(id, bytes.toString('base64'));
-  }
-  return papers;
 }
 
 async function recordOf(store: Store, { jobId, captures }: PackageOrder): Promise<ProofRecord> {

@@ -31,7 +31,7 @@ async function main(): Promise<void> {
   const material = await materialFrom(store, order);
   const made: Made[] = [];
   for (const format of order.wish.formats) {
-    say({ kind: 'progress', done: made.length, doing: format });
+    say({ state: 'writing', done: made.length, doing: format });
     const writer = formatOf(format);
     if (!writer) throw Refusal.of('thing.unknown', 'format');
     made.push({ format, written: await writer.write(material) });
@@ -45,7 +45,7 @@ async function main(): Promise<void> {
     })),
   );
   say({
-    ...{ kind: 'ready', name, files, text: textOf(made) },
+    ...{ state: 'ready', name, files, text: textOf(made) },
     bytes: statSync(order.path).size,
     left: made.flatMap(leftOf),
   });
@@ -118,6 +118,6 @@ void main()
   .catch((error: unknown) => {
     const [issue] = error instanceof Refusal ? error.issues : [];
     const why = error instanceof Error ? error.message : String(error);
-    say({ kind: 'failed', issue: issue ?? { code: 'package.fell', where: '', facts: { why } } });
+    say({ state: 'failed', issue: issue ?? { code: 'package.fell', where: '', facts: { why } } });
   })
   .finally(() => setImmediate(() => process.exit(0)));

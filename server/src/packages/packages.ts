@@ -58,12 +58,8 @@ class Package {
   }
 
   private hear(news: PackageNews): void {
-    const { kind, ...rest } = news;
     const total = this.order.wish.formats.length;
-    this.now = {
-      ...rest,
-      ...(kind === 'progress' ? { state: 'writing', total } : { state: kind }),
-    } as PackageView;
+    this.now = news.state === 'writing' ? { ...news, total } : news;
   }
 
   private fall(why: string): void {

@@ -1,5 +1,4 @@
-import type { FormatId, FormatLeft, PackageFile, PackageWish } from '@ipsonomo/core/api';
-import type { Issue } from '@ipsonomo/core/net';
+import type { FormatId, PackageView, PackageWish } from '@ipsonomo/core/api';
 import type { Database } from '../store/database';
 
 // What the main thread and the thread that writes a package say to each other.
@@ -16,14 +15,7 @@ export interface PackageOrder {
   readonly captures: string;
 }
 
+/** How far it is, in the words in which a page is told. */
 export type PackageNews =
-  | { readonly kind: 'progress'; readonly done: number; readonly doing: FormatId }
-  | {
-      readonly kind: 'ready';
-      readonly name: string;
-      readonly bytes: number;
-      readonly files: readonly PackageFile[];
-      readonly left: readonly FormatLeft[];
-      readonly text: string | null;
-    }
-  | { readonly kind: 'failed'; readonly issue: Issue };
+  | { readonly state: 'writing'; readonly done: number; readonly doing: FormatId }
+  | Exclude<PackageView, { readonly state: 'writing' }>;

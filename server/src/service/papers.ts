@@ -42,13 +42,8 @@ export class Papers {
   }
 
   /** What the plan's papers hold, for its file. */
-  async forFile(jobId: string): Promise<PlanPapers> {
-    const papers = new Map<string, string>();
-    for (const id of await this.named(jobId)) {
-      const bytes = await this.store.paper(jobId, id);
-      if (bytes) papers.set(id, bytes.toString('base64'));
-    }
-    return papers;
+  forFile(jobId: string): Promise<PlanPapers> {
+    return this.store.papersOfPlan(jobId);
   }
 
   async takeFromFile(jobId: string, papers: ReadonlyMap<string, Buffer>): Promise<void> {

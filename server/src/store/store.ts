@@ -271,6 +271,17 @@ export class Store {
     });
   }
 
+  /** What the papers of a job's plan hold, by their ids, for its file: in base64. */
+  async papersOfPlan(jobId: string): Promise<ReadonlyMap<string, string>> {
+    const { kinds } = await this.plan(jobId);
+    const papers = new Map<string, string>();
+    for (const id of new Set(kinds.flatMap((kind) => kind.papers.map((paper) => paper.id)))) {
+      const bytes = await this.paper(jobId, id);
+      if (bytes) papers.set(id, bytes.toString('base64'));
+    }
+    return papers;
+  }
+
   /** The papers that are here, with how many bytes each has. */
   paperSizes(jobId: string): Promise<ReadonlyMap<string, number>> {
     return asking(async () => {

@@ -125,3 +125,13 @@ export const subnet = (fields: object = {}) => ({
   ...{ name: 'Laboratory', network: '172.22.42.0/24', gateway: null, vlan: null, purpose: '' },
   ...fields,
 });
+
+/** For supertest: an answer as the bytes it is. */
+export const asBytes = (
+  response: NodeJS.ReadableStream,
+  done: (error: null, body: Buffer) => void,
+) => {
+  const pieces: Buffer[] = [];
+  response.on('data', (piece: Buffer) => pieces.push(piece));
+  response.on('end', () => done(null, Buffer.concat(pieces)));
+};

@@ -5,6 +5,7 @@ import JSZip from 'jszip';
 import {
   FORMATS,
   readerOf,
+  WHOLE_JOB,
   type ErrorView,
   type FormatId,
   type HandedOver,
@@ -14,7 +15,7 @@ import {
 } from '@ipsonomo/core/api';
 import { readPlanFile } from '@ipsonomo/core/formats';
 import { verifyProof } from '@ipsonomo/handover';
-import { ApiBench, device } from './api-bench';
+import { ApiBench, asBytes, device } from './api-bench';
 
 // What leaves: written in a thread of its own, whole or not at all.
 
@@ -27,17 +28,11 @@ afterAll(async () => {
   expect(bench.logged).toEqual([]);
 });
 
-const WHOLE = { cabinets: [], subnets: [] };
 const wish = (formats: readonly FormatId[], more: Partial<PackageWish> = {}): PackageWish => ({
-  ...{ formats, scope: WHOLE, despite: true },
+  ...{ formats, scope: WHOLE_JOB, despite: true },
   ...more,
 });
 
-const asBytes = (response: NodeJS.ReadableStream, done: (error: null, body: Buffer) => void) => {
-  const pieces: Buffer[] = [];
-  response.on('data', (piece: Buffer) => pieces.push(piece));
-  response.on('end', () => done(null, Buffer.concat(pieces)));
-};
 const bytesAt = async (path: string): Promise<Buffer> =>
   (
     await bench

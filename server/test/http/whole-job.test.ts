@@ -1,6 +1,6 @@
 import JSZip from 'jszip';
 import { readPlanFile } from '@ipsonomo/core/formats';
-import { ApiBench, device } from './api-bench';
+import { ApiBench, asBytes, device } from './api-bench';
 
 // R-WHOLE-JOB: everything in one file, and only then a job may go for good.
 
@@ -13,11 +13,6 @@ afterAll(async () => {
   expect(bench.logged).toEqual([]);
 });
 
-const asBytes = (response: NodeJS.ReadableStream, done: (error: null, body: Buffer) => void) => {
-  const pieces: Buffer[] = [];
-  response.on('data', (piece: Buffer) => pieces.push(piece));
-  response.on('end', () => done(null, Buffer.concat(pieces)));
-};
 const everything = async (path: string): Promise<JSZip> => {
   const answer = await bench
     .call('get', `${path}/everything.zip`)

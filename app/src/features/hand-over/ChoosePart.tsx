@@ -1,11 +1,11 @@
 import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { HandOverScope } from '@ipsonomo/core/api';
+import { interfacesInPart, WHOLE_JOB, type HandOverScope } from '@ipsonomo/core/api';
 import type { Plan } from '@ipsonomo/core/plan';
 import { HAND_OVER_WORDS } from '@ipsonomo/language/screens/hand-over';
 import { Card, Toggle, Words } from '../../parts';
-import { interfacesIn, toggled, WHOLE } from './in-scope';
+import { toggled } from './toggled';
 
 interface Props {
   readonly plan: Plan;
@@ -25,7 +25,7 @@ export function ChoosePart({ plan, scope, onChoose }: Props) {
         title={
           isWhole
             ? HAND_OVER_WORDS.chooseAPart
-            : HAND_OVER_WORDS.aPart({ interfaces: interfacesIn(plan, scope).length })
+            : HAND_OVER_WORDS.aPart({ interfaces: interfacesInPart(plan, scope).length })
         }
         onPress={() => setOpen(!isOpen)}
       />
@@ -34,7 +34,7 @@ export function ChoosePart({ plan, scope, onChoose }: Props) {
           <Toggle
             title={HAND_OVER_WORDS.theWholeJobLeaves}
             isOn={isWhole}
-            onPress={() => onChoose(WHOLE)}
+            onPress={() => onChoose(WHOLE_JOB)}
           />
           <Choices
             title={HAND_OVER_WORDS.cabinets}

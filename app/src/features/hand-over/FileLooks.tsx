@@ -9,7 +9,7 @@ import { useEdit } from '../../data';
 import { Card, Field, Pick, Refusals, useKept, Words } from '../../parts';
 import { issuesOf } from '../words';
 import { Choices } from './ChoosePart';
-import { toggled } from './in-scope';
+import { toggled } from './toggled';
 
 /** How the files look: columns, name server, sheet of labels; kept with the job. */
 export function FileLooks({ id, doc }: { readonly id: string; readonly doc: PlanDoc }) {

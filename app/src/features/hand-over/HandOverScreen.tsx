@@ -5,8 +5,10 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import {
   AT_ONCE,
+  interfacesInPart,
   readerOf,
   READERS,
+  WHOLE_JOB,
   type FormatId,
   type HandOverScope,
   type PackageWish,
@@ -21,7 +23,6 @@ import { issuesOf } from '../words';
 import { Captures } from './Captures';
 import { ChoosePart } from './ChoosePart';
 import { FileLooks } from './FileLooks';
-import { interfacesIn, WHOLE } from './in-scope';
 import { LookAt } from './LookAt';
 import { PackageCard } from './PackageCard';
 import { ReaderCard } from './ReaderCard';
@@ -33,7 +34,7 @@ export function HandOverScreen({ job: id }: { readonly job: string }) {
   const { data: handed = [], error: unread } = useQuery(reading(acts.listHandOvers, { job: id }));
   const note = useAct(acts.noteHandOver, { job: id });
   const all = usePackage(id);
-  const [scope, setScope] = useState<HandOverScope>(WHOLE);
+  const [scope, setScope] = useState<HandOverScope>(WHOLE_JOB);
   const [despite, setDespite] = useState(false);
   const [open, setOpen] = useState<FormatId>();
   const wrong = job?.view.left.plan ?? 0;
@@ -104,7 +105,7 @@ const readsIt = (reader: (typeof READERS)[number], format: FormatId): boolean =>
 
 function State({ job, scope }: { readonly job: Job; readonly scope: HandOverScope }) {
   const { handOver } = job.view.left;
-  const chosen = new Set(interfacesIn(job.plan, scope).map(({ at }) => at.id));
+  const chosen = new Set(interfacesInPart(job.plan, scope).map(({ at }) => at.id));
   const all = job.view.devices.flatMap(({ interfaces }) =>
     interfaces.filter((at) => chosen.has(at.id)),
   );

@@ -1,5 +1,5 @@
 import { Button } from '@rneui/themed';
-import { useEffect, useRef } from 'react';
+import { useEffect } from 'react';
 import { View } from 'react-native';
 import type { FormatId, PackageWish } from '@ipsonomo/core/api';
 import {
@@ -26,16 +26,10 @@ interface Props {
 /** One format, looked at before it is taken: what it follows, what is in it, what is not. */
 export function LookAt({ id, format, wish, isBarred, onTook }: Props) {
   const made = usePackage(id);
-  const { begin, end } = made;
-  // Ended is the one that is there by then, and not the none of the beginning.
-  const ending = useRef(end);
-  useEffect(() => {
-    ending.current = end;
-  });
+  const { begin } = made;
   useEffect(() => {
     // Looking is not leaving: that is a person's word, below.
     begin({ ...wish, despite: true });
-    return () => ending.current();
     // A look is of one state of one format: another one is another look.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);

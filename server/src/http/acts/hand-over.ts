@@ -1,6 +1,6 @@
 import type { Request, Response } from 'express';
 import type { handOverActs } from '@ipsonomo/contract';
-import { FORMATS, type FormatId } from '@ipsonomo/core/api';
+import { FORMATS, WHOLE_JOB, type FormatId } from '@ipsonomo/core/api';
 import { Refusal } from '../../store/refusal';
 import type { Handlers } from '../serve';
 import type { Services } from '../services';
@@ -25,7 +25,7 @@ export const handOverHandlers = (services: Services): Handlers<typeof handOverAc
     fetchFormat: ({ params, query, actor, request, response }) => {
       const wish = {
         formats: [formatIn(params.format)],
-        scope: { cabinets: [], subnets: [] },
+        scope: WHOLE_JOB,
         despite: query.despite === 'yes',
       };
       const origin = originOf(request);
