@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { STOCKS, type FormatId } from '@ipsonomo/core/api';
 import { swapOf, type Device } from '@ipsonomo/core/plan';
 import { swapStepWords } from '@ipsonomo/language/swap';
-import type { MaterialWish } from '../src';
+import type { MaterialWish, ProofRecord } from '../src';
 import { labelDrawing, labelText } from '../src/formats/labels/label';
 import { piecesOf, widthOf } from '../src/parts/fonts';
 import { device, ip, mac, material, planWith, written } from './samples';
@@ -140,12 +140,26 @@ test.each(STOCKS.map((one) => [one.id, one] as const))(
   },
 );
 
-test('letters that the fonts have not are told, and the rest is printed', async () => {
-  const arabic = planWith([
-    device('1', 'bootp', { address: ip('172.22.40.9') }, { title: 'مضخة 🚰 1' }),
-  ]);
-  const { left } = await written('labels-pdf', arabic);
-  expect(left.map(({ reason, value }) => `${reason} ${value}`)).toEqual(['not-in-font م ض خ ة 🚰']);
+const RECORD: ProofRecord = {
+  ...{ evidence: [], revisions: [], publicKey: '' },
+  sign: () => new Uint8Array(),
+};
+
+test.each<FormatId>([
+  ...(['labels-pdf', 'swap-cards', 'cabinet-sheets', 'connections-pdf', 'proof-pdf'] as const),
+])('%s: letters that the fonts have not are told, and the rest is printed', async (id) => {
+  const plc = device('plc', 'keypad', { address: ip('172.22.40.2') });
+  const pump = device(...(['1', 'bootp', { address: ip('172.22.40.9') }] as const), {
+    title: 'مضخة 🚰 1',
+    controllerId: 'plc',
+  });
+  const { left } = await written(id, planWith([plc, pump]), { record: RECORD });
+  expect(
+    left.flatMap(({ title, reason, value }) => (reason === 'not-in-font' ? [[title, value]] : [])),
+  ).toEqual([['مضخة 🚰 1', 'م ض خ ة 🚰']]);
+});
+
+test('what the fonts lack and people write all the same is written in their letters', () => {
   expect(
     piecesOf('a→b', 'sans')
       .map(({ text }) => text)

@@ -87,7 +87,10 @@ export async function backUp({ url, captures }, folder) {
     return all;
   });
   // A run that goes on still writes into its files: what is copied is what counts.
-  if (existsSync(captures)) cpSync(captures, join(folder, 'captures'), { recursive: true });
+  // What is on its way out is made of the rest, and gone by then.
+  const stays = (path) => path !== join(captures, 'packages');
+  if (existsSync(captures))
+    cpSync(captures, join(folder, 'captures'), { recursive: true, filter: stays });
   const manifest = {
     ...{ format: FORMAT, version: 1, at, tables },
     dump: digestOfFile(join(folder, DUMP)),

@@ -1,5 +1,6 @@
 import { fireEvent, waitFor } from '@testing-library/react';
 import { AT_ONCE, type HandedOver, type PackageView, type PackageWish } from '@ipsonomo/core/api';
+import { Captures } from '../../src/features/hand-over/Captures';
 import { HandOverScreen } from '../../src/features/hand-over/HandOverScreen';
 import { deviceInfo, jobView, show } from '../world';
 
@@ -150,4 +151,13 @@ test('how files look is kept with the job', async () => {
       edits: [{ type: 'settings', field: 'handOver', to: { columns: ['address', 'device'] } }],
     }),
   );
+});
+
+test('a plan whose kinds have papers may leave without them', async () => {
+  const papers = show(<Captures job="job" hasPapers />, { also: [['/runs', []]] });
+  fireEvent.click(papers.getByText('The plan without its papers, JSON'));
+  expect(links).toEqual(['/api/jobs/job/plan.json']);
+  papers.unmount();
+  const none = show(<Captures job="job" hasPapers={false} />, { also: [['/runs', []]] });
+  expect(none.queryByText('The plan without its papers, JSON')).toBe(null);
 });

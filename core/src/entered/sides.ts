@@ -5,6 +5,7 @@ import {
   findDoc,
   findKind,
   instancesOf,
+  isFoundByStationName,
   measureEnd,
   type ConnectionEnd,
   type Device,
@@ -16,7 +17,7 @@ import {
   type PlanDoc,
 } from '../plan';
 import { isOtherRevision, ofOtherKind } from '../proof';
-import { plannedName, type EnteredValue, type ThreeWays } from './three-ways';
+import type { EnteredValue, ThreeWays } from './three-ways';
 
 // Whose value counts, where plan, project and device differ. The plan holds what was decided: another side is
 // chosen by changing the plan, and what the others have to take follows from it.
@@ -95,9 +96,7 @@ export function sideEdits(
   switch (value) {
     case 'name':
       return ofDevice(
-        plannedName({ ...device, name: said }) === said
-          ? { name: said, isNameTyped: true }
-          : { stationName: said },
+        isFoundByStationName(device) ? { stationName: said } : { name: said, isNameTyped: true },
       );
     case 'address':
     case 'mask':

@@ -311,6 +311,18 @@ describe('R-SIDES: whose value counts is decided value by value, and the plan sa
     ]);
   });
 
+  test('one that is looked for by its station name keeps its host name', () => {
+    const station = toDevice({
+      ...{ id: '9', title: 'Block', name: 'fh-block-9', kindId: 'k', way: 'layer2-name' },
+      entered: { ...entered, name: 'sl1-block-9' },
+      interfaces: device('9', '172.22.40.109').interfaces,
+    });
+    const { row, place } = rowOf({ ...plan, devices: [station] }, 'name');
+    expect(sideEdits(place, row, 'entered')).toMatchObject([
+      { field: 'stationName', to: 'sl1-block-9' },
+    ]);
+  });
+
   test('one that says what the plan says, or nothing, is no other side', () => {
     expect(otherSides(rowOf(wanted, 'address').row)).toEqual(['entered']);
     expect(sideEdits(rowOf(wanted, 'mask').place, rowOf(wanted, 'mask').row, 'found')).toBe(

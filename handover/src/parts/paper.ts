@@ -32,7 +32,7 @@ export class Paper {
   private pages = 0;
   /** Where the next line goes. */
   y = MARGIN;
-  /** Letters that the fonts have not. */
+  /** Letters that the fonts have not, since somebody last cleared them. */
   readonly missing = new Set<string>();
 
   constructor(private readonly about: About) {

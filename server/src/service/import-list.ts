@@ -44,7 +44,7 @@ export class ListImporter {
     const headings = state.state === 'ready' ? (state.sheets[taking.sheet]?.headings ?? []) : [];
     const { doc } = await this.store.planState(jobId);
     const edits = [...found, ...remember(doc, headings, taking)];
-    const devices = new Set(found.flatMap(deviceOf)).size;
+    const devices = devicesOf(found, doc).size;
     const done = await this.changer.write(
       jobId,
       edits,
@@ -62,11 +62,16 @@ export class ListImporter {
   }
 }
 
-/** The device that an edit is of; none where it is of another thing. */
-function deviceOf(edit: Edit): readonly string[] {
-  if (edit.type === 'device') return [edit.op === 'set' ? edit.id : edit.thing.id];
-  if (edit.type !== 'interface') return [];
-  return edit.op === 'set' ? [edit.id] : [];
+/** The devices that edits are of, by themselves or by their interfaces. */
+function devicesOf(edits: readonly Edit[], doc: PlanDoc): ReadonlySet<string> {
+  return new Set(
+    edits.flatMap((edit) => {
+      if (edit.type === 'device') return [edit.op === 'set' ? edit.id : edit.thing.id];
+      if (edit.type !== 'interface') return [];
+      const thing = edit.op === 'set' ? findDoc(doc, 'interface', edit.id) : edit.thing;
+      return thing ? [String(thing['deviceId'])] : [];
+    }),
+  );
 }
 
 function remember(

@@ -1,5 +1,12 @@
 import { spawn } from 'node:child_process';
-import { appendFileSync, mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import {
+  appendFileSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Client } from 'pg';
@@ -45,6 +52,9 @@ beforeAll(async () => {
   await database.destroy();
   mkdirSync(join(data, 'captures'));
   writeFileSync(join(data, 'captures', 'run.pcap'), 'frames');
+  writeFileSync(join(data, 'captures', 'installation.key.pem'), 'key');
+  mkdirSync(join(data, 'captures', 'packages'));
+  writeFileSync(join(data, 'captures', 'packages', 'a'), 'on its way out');
 });
 afterAll(() => sql(`drop database ${NAME} with (force)`, admin));
 
@@ -52,6 +62,9 @@ test('backed up, spoiled, restored: the same; a wrong one, a used database and a
   const made = await run('backup.mjs', 'first');
   expect(made).toMatchObject({ code: 0 });
   expect(made.told).toContain('every table is the same');
+  expect(readdirSync(join(data, 'first', 'captures')).sort()).toEqual([
+    ...['installation.key.pem', 'run.pcap'],
+  ]);
   const before = await sql('select * from thing order by job_id, type, id');
   expect(before.length).toBeGreaterThan(50);
 

@@ -4,6 +4,7 @@ import type {
   ErrorView,
   ListPreview,
   ListTaking,
+  RevisionView,
   ListView,
   PlanView,
 } from '@ipsonomo/core/api';
@@ -157,20 +158,32 @@ test('R-LIST-UPDATE: a list that came again: seen first, then new, changed and g
   const take = (id: string, wanted: ListTaking) =>
     bench.call('post', `${path}/lists/${id}/take`).send(wanted).expect(200);
   await take(first, taking(columns, subnetId));
-  const again = await send('host;device;address\nvb-1;Pump 1;10.9.0.91\nvb-3;Pump 3;10.9.0.83\n');
+  const again = await send(
+    'host;device;address\nvb-1;Pump 1 left;10.9.0.91\nvb-3;Pump 3;10.9.0.83\n',
+  );
   const wanted = { ...taking(columns, subnetId), update: { takesOut: true } };
   const preview = (
     await bench.call('post', `${path}/lists/${again}/preview`).send(wanted).expect(200)
   ).body as ListPreview;
   expect(preview.update).toMatchObject({
     ...{ added: 1, changed: 1, same: 0, gone: 1, leaving: ['Pump 2'] },
-    changes: [{ line: 2, cells: [{ column: 'address', from: '10.9.0.81', to: '10.9.0.91' }] }],
+    changes: [
+      {
+        line: 2,
+        cells: [
+          { column: 'title', from: 'Pump 1', to: 'Pump 1 left' },
+          { column: 'address', from: '10.9.0.81', to: '10.9.0.91' },
+        ],
+      },
+    ],
   });
   expect(preview.devices.map(({ title }) => title)).toEqual(['Pump 3']);
   await take(again, wanted);
   const { things } = await plan(path);
-  expect(things.device.map(({ title }) => title)).toEqual(['Pump 1', 'Pump 3']);
+  expect(things.device.map(({ title }) => title)).toEqual(['Pump 1 left', 'Pump 3']);
   expect(things.interface.map(({ address }) => address)).toEqual(['10.9.0.91', '10.9.0.83']);
+  const [last] = (await bench.call('get', `${path}/revisions`)).body as RevisionView[];
+  expect(last?.what).toBe('brought 3 devices up to date with a list');
   // What is gone stays where nobody says that it goes.
   const stays = await send('host;device;address\nvb-3;Pump 3;10.9.0.84\n');
   await take(stays, { ...wanted, update: { takesOut: false } });

@@ -7,8 +7,14 @@ import { HAND_OVER_WORDS } from '@ipsonomo/language/screens/hand-over';
 import { acts, download, pathOf, reading } from '../../data';
 import { Row, Words } from '../../parts';
 
-/** What was said on the wire, run by run, and the picture of the site, which has a page of its own. */
-export function Captures({ job }: { readonly job: string }) {
+interface Props {
+  readonly job: string;
+  /** Kinds of the plan have papers. */
+  readonly hasPapers: boolean;
+}
+
+/** What leaves beside the formats: the picture, the ticks, the plan without its papers, what was said on the wire. */
+export function Captures({ job, hasPapers }: Props) {
   const router = useRouter();
   const { data: runs = [] } = useQuery(reading(acts.listRuns, { job }));
   return (
@@ -25,6 +31,14 @@ export function Captures({ job }: { readonly job: string }) {
       >
         <Words size="strong">{HAND_OVER_WORDS.tickWhereAddressesAreWritten}</Words>
       </Row>
+      {hasPapers ? (
+        <Row
+          label={HAND_OVER_WORDS.thePlanWithoutItsPapers}
+          onPress={() => download(pathOf(acts.fetchPlanFile, { job }, { papers: 'named' }))}
+        >
+          <Words size="strong">{HAND_OVER_WORDS.thePlanWithoutItsPapers}</Words>
+        </Row>
+      ) : null}
       <Words size="strong" heading={2}>
         {HAND_OVER_WORDS.whatWasSaidOnTheWire}
       </Words>

@@ -88,7 +88,10 @@ export function HandOverScreen({ job: id }: { readonly job: string }) {
           {wide ? null : look}
         </ReaderCard>
       ))}
-      <Captures job={id} />
+      <Captures
+        job={id}
+        hasPapers={job?.plan.kinds.some(({ papers }) => papers.length > 0) ?? false}
+      />
       {job ? <FileLooks id={id} doc={job.doc} /> : null}
     </Page>
   );

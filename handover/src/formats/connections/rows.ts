@@ -18,7 +18,13 @@ import type { Material } from '../../format';
 export interface ControllerRows {
   /** What the controller is called; the ids of devices without one come to none. */
   readonly title: string;
-  readonly rows: readonly (readonly string[])[];
+  readonly rows: readonly ConnectionRow[];
+}
+
+/** The cells of one connection, and the interface that it goes to. */
+export interface ConnectionRow {
+  readonly one: PlannedInterface;
+  readonly cells: readonly string[];
 }
 
 const said = (value: number | undefined): string => (value === undefined ? '' : String(value));
@@ -27,13 +33,13 @@ const words = (bytes: number | undefined): string => (bytes === undefined ? '' :
 
 /** R-CONNECTION-SHEET: what has to be typed into each controller, a line for each connection, as the controller sees it. */
 export function controllerRows(material: Material): readonly ControllerRows[] {
-  const byController = new Map<string, (readonly string[])[]>();
+  const byController = new Map<string, ConnectionRow[]>();
   for (const one of material.chosen) {
     const { controllerId } = one.device;
     // A device with several interfaces has one connection, which goes to its first.
     if (controllerId === undefined || one.device.interfaces[0] !== one.at) continue;
     const rows = byController.get(controllerId) ?? [];
-    byController.set(controllerId, [...rows, rowOf(material, one, controllerId)]);
+    byController.set(controllerId, [...rows, { one, cells: cellsOf(material, one, controllerId) }]);
   }
   return [...byController].map(([id, rows]) => ({
     title: findDevice(material.plan, id)?.title ?? id,
@@ -41,7 +47,7 @@ export function controllerRows(material: Material): readonly ControllerRows[] {
   }));
 }
 
-function rowOf(
+function cellsOf(
   { plan }: Material,
   { device, at }: PlannedInterface,
   controllerId: string,

@@ -23,7 +23,7 @@ export const connectionsCsv: Format = {
   id: 'connections-csv',
   write: (material) => {
     const rows = controllerRows(material).flatMap(({ title, rows: own }) =>
-      own.map((row) => [title, ...row]),
+      own.map(({ cells }) => [title, ...cells]),
     );
     const content = csv([FILE_WORDS.controller, ...CONNECTION_HEADS], rows);
     const name = fileName(material, 'connections', '.csv');
@@ -35,7 +35,7 @@ export const connectionsXlsx: Format = {
   id: 'connections-xlsx',
   write: async (material) => {
     const sheets = controllerRows(material).map(({ title, rows }) => ({
-      ...{ name: title, heads: CONNECTION_HEADS, rows },
+      ...{ name: title, heads: CONNECTION_HEADS, rows: rows.map(({ cells }) => cells) },
     }));
     const none = [{ name: FILE_WORDS.connections, heads: CONNECTION_HEADS, rows: [] }];
     const content = await xlsx(sheets.length > 0 ? sheets : none, material.at);
@@ -50,24 +50,25 @@ export const connectionsPdf: Format = {
   write: async (material) => {
     const title = `${material.job}: ${FILE_WORDS.connections}`;
     const paper = new Paper({ title, at: material.at, foot: stateOf(material).join(' ') });
-    for (const { title: controller, rows } of controllerRows(material)) {
+    const letters = controllerRows(material).flatMap(({ title: controller, rows }) => {
       paper.newPage();
       paper.words(controller, 7, 'bold');
-      for (const row of rows) {
-        const said = CONNECTION_HEADS.map((head, at) => [head, row[at] ?? ''] as const);
-        const [[, device = ''] = [], ...others] = said;
-        paper.space();
-        paper.need(20);
-        paper.words(device, 4.2, 'bold');
-        const filled = others.filter(([, value]) => value !== '');
-        paper.words(filled.map(([head, value]) => `${head} ${value}`).join(' · '), 3.4);
-        paper.rule();
-      }
-    }
-    const [first] = material.chosen;
+      return rows.flatMap(({ one, cells }) => onPaper(paper, one, () => paragraph(paper, cells)));
+    });
     const content = await paper.end();
     const name = fileName(material, 'connections', '.pdf');
-    const letters = first ? onPaper(paper, first, () => undefined) : [];
     return { files: [{ name, content }], left: [...withoutConnection(material), ...letters] };
   },
 };
+
+function paragraph(paper: Paper, cells: readonly string[]): void {
+  const [device = '', ...others] = cells;
+  paper.space();
+  paper.need(20);
+  paper.words(device, 4.2, 'bold');
+  const filled = others.flatMap((value, at) =>
+    value === '' ? [] : [`${CONNECTION_HEADS[at + 1]} ${value}`],
+  );
+  paper.words(filled.join(' · '), 3.4);
+  paper.rule();
+}

@@ -1,6 +1,8 @@
+import type { LeftOut } from '@ipsonomo/core/api';
 import { PROOF_WORDS } from '@ipsonomo/language/hand-over-files';
 import type { Material } from '../../format';
 import { localTime, stateOf } from '../../parts/head';
+import { onPaper } from '../../parts/on-paper';
 import { Paper } from '../../parts/paper';
 import { fingerprintOf } from './chain';
 import type { DeviceReport, ProofReport } from './report';
@@ -12,7 +14,7 @@ export async function proofPaper(
   material: Material,
   report: ProofReport,
   seal: { readonly head: string; readonly publicKey: string },
-): Promise<Uint8Array> {
+): Promise<{ readonly content: Uint8Array; readonly left: readonly LeftOut[] }> {
   const title = `${material.job}: ${PROOF_WORDS.title}`;
   const state = stateOf(material);
   const paper = new Paper({ title, at: material.at, foot: state.join(' ') });
@@ -40,8 +42,11 @@ export async function proofPaper(
   );
   paper.newPage();
   paper.words(PROOF_WORDS.devices, 6, 'bold');
-  for (const device of report.devices) deviceOn(paper, device);
-  return paper.end();
+  const left = report.devices.flatMap((device, at) => {
+    const one = material.chosen[at];
+    return one ? onPaper(paper, one, () => deviceOn(paper, device)) : [];
+  });
+  return { content: await paper.end(), left };
 }
 
 const snagLine = ({ severity, words }: ProofReport['snags'][number]): string =>

@@ -43,7 +43,7 @@ export const proofPdf: Format = {
   id: 'proof-pdf',
   write: async (material) => {
     const { report, head, publicKey } = sealed(material);
-    const content = await proofPaper(material, report, { head, publicKey });
-    return { files: [{ name: fileName(material, 'proof', '.pdf'), content }], left: [] };
+    const { content, left } = await proofPaper(material, report, { head, publicKey });
+    return { files: [{ name: fileName(material, 'proof', '.pdf'), content }], left };
   },
 };

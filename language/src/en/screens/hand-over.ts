@@ -57,5 +57,6 @@ export const HAND_OVER_WORDS = messages({
   pcap: '{source} · {person} · {endedAt} · pcap',
   captureOf: 'capture of {startedAt}',
   tickWhereAddressesAreWritten: 'Where addresses are written: tick them off',
+  thePlanWithoutItsPapers: 'The plan without its papers, JSON',
   thePictureIsItsOwnPage: 'The picture, SVG: on its own page',
 });
