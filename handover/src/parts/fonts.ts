@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs';
 import * as fontkit from 'fontkit';
+import { sfntOf } from './sfnt';
 
 // The application's own fonts on paper, as static files: each face in two, Latin and Latin extended.
 
@@ -20,17 +22,18 @@ function files(family: string, weight: number): readonly string[] {
   );
 }
 
-/** A piece of text that one file has all letters of. */
-export interface Piece {
-  /** The file, and under which name paper knows it. */
+/** One of the files of a face, read. */
+interface FaceFile {
+  /** Its path, and under which name paper knows it. */
   readonly file: string;
+  /** As paper embeds it. */
+  readonly bytes: Buffer;
   readonly font: fontkit.Font;
-  readonly text: string;
 }
 
-interface FaceFile {
-  readonly file: string;
-  readonly font: fontkit.Font;
+/** A piece of text that one file has all letters of. */
+export interface Piece extends FaceFile {
+  readonly text: string;
 }
 
 const opened = new Map<Face, readonly FaceFile[]>();
@@ -38,7 +41,10 @@ const opened = new Map<Face, readonly FaceFile[]>();
 function faceOf(face: Face): readonly FaceFile[] {
   const known = opened.get(face);
   if (known) return known;
-  const read = FILES[face].map((file) => ({ file, font: fontkit.openSync(file) as fontkit.Font }));
+  const read = FILES[face].map((file) => {
+    const bytes = sfntOf(readFileSync(file));
+    return { file, bytes, font: fontkit.create(bytes) as fontkit.Font };
+  });
   opened.set(face, read);
   return read;
 }
@@ -59,18 +65,20 @@ interface Letter {
   readonly advance: number;
 }
 
-const letters = new Map<string, Letter | undefined>();
+const letters: Readonly<Record<Face, Map<string, Letter | undefined>>> = {
+  ...{ sans: new Map(), bold: new Map(), mono: new Map() },
+};
 
 function letterOf(letter: string, face: Face): Letter | undefined {
-  const key = `${face} ${letter}`;
-  if (letters.has(key)) return letters.get(key);
+  const known = letters[face].get(letter);
+  if (known || letters[face].has(letter)) return known;
   const point = letter.codePointAt(0) ?? 0;
   const file = faceOf(face).find(({ font }) => font.hasGlyphForCodePoint(point));
   const found = file && {
     file,
     advance: file.font.glyphForCodePoint(point).advanceWidth / file.font.unitsPerEm,
   };
-  letters.set(key, found);
+  letters[face].set(letter, found);
   return found;
 }
 
@@ -84,7 +92,41 @@ function written(text: string, face: Face, missing: (letter: string) => void): r
   });
 }
 
-const NOBODY = () => undefined;
+/** A text as a face sets it, letter after letter. */
+interface Line {
+  readonly pieces: readonly Piece[];
+  /** In the unit of the size. */
+  readonly width: number;
+  /** Letters that no file has. */
+  readonly missing: readonly string[];
+}
+
+/** What stands on many labels and cards is set once. */
+const lines: Readonly<Record<Face, Map<string, Line>>> = {
+  ...{ sans: new Map(), bold: new Map(), mono: new Map() },
+};
+const MOST_LINES = 20_000;
+
+function lineOf(text: string, face: Face): Line {
+  const kept = lines[face];
+  const known = kept.get(text);
+  if (known) return known;
+  const missing: string[] = [];
+  const pieces: { file: FaceFile; text: string }[] = [];
+  let width = 0;
+  for (const letter of written(text, face, (one) => missing.push(one))) {
+    const has = letterOf(letter, face);
+    if (!has) continue;
+    const last = pieces.at(-1);
+    if (last && last.file === has.file) last.text += letter;
+    else pieces.push({ file: has.file, text: letter });
+    width += has.advance;
+  }
+  const line = { pieces: pieces.map((one) => ({ ...one.file, text: one.text })), width, missing };
+  if (kept.size >= MOST_LINES) kept.clear();
+  kept.set(text, line);
+  return line;
+}
 
 /**
  * The text in pieces, each of one file.
@@ -93,35 +135,16 @@ const NOBODY = () => undefined;
 export function piecesOf(
   text: string,
   face: Face,
-  missing: (letter: string) => void = NOBODY,
+  missing?: (letter: string) => void,
 ): readonly Piece[] {
-  const pieces: { file: FaceFile; text: string }[] = [];
-  for (const letter of written(text, face, missing)) {
-    const has = letterOf(letter, face)?.file;
-    const last = pieces.at(-1);
-    if (last && last.file === has) last.text += letter;
-    else if (has) pieces.push({ file: has, text: letter });
-  }
-  return pieces.map((one) => ({ ...one.file, text: one.text }));
+  const line = lineOf(text, face);
+  if (missing) line.missing.forEach(missing);
+  return line.pieces;
 }
 
-const widths = new Map<string, number>();
-const MOST_WIDTHS = 20_000;
-
-/** How wide a text is, in the unit of its size; letters that are moved together make it no wider. */
-export function widthOf(text: string, face: Face, size: number): number {
-  const key = `${face} ${text}`;
-  let width = widths.get(key);
-  if (width === undefined) {
-    width = written(text, face, NOBODY).reduce(
-      (sum, letter) => sum + (letterOf(letter, face)?.advance ?? 0),
-      0,
-    );
-    if (widths.size >= MOST_WIDTHS) widths.clear();
-    widths.set(key, width);
-  }
-  return width * size;
-}
+/** How wide a text is, in the unit of its size. */
+export const widthOf = (text: string, face: Face, size: number): number =>
+  lineOf(text, face).width * size;
 
 /** The text in lines that are no wider; a word that has no room in a line of its own is broken. */
 export function linesOf(text: string, face: Face, size: number, width: number): readonly string[] {

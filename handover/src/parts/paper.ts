@@ -1,7 +1,7 @@
 import PDFDocument from 'pdfkit';
 import { moved, LINE, type Drawing, type Op } from './drawing';
 import { linesOf, piecesOf, widthOf, type Face } from './fonts';
-import { qrRuns } from './qr';
+import { qrRows } from './qr';
 
 /** Points of PDF in a millimetre (ISO 32000-1 §8.3.2.3: 72 to an inch of 25.4 mm). */
 const MM = 72 / 25.4;
@@ -17,6 +17,17 @@ interface About {
   readonly page?: readonly [number, number];
   /** Stands at the foot of every page, beside its number. */
   readonly foot?: string;
+}
+
+/**
+ * A code as an inline image of a bit a module (ISO 32000-1 §8.9.7): a page of labels stays small, and no hair shows
+ * between modules. The page counts downwards, an image upwards.
+ */
+function imageOf({ x, y, side, text }: Extract<Op, { kind: 'qr' }>): string {
+  const { size, rows } = qrRows(text);
+  const place = [side, 0, 0, -side, x, y + side].map((length) => (length * MM).toFixed(3));
+  const image = `/W ${size} /H ${size} /IM true /D [1 0] /F /AHx`;
+  return `q 0 g ${place.join(' ')} cm BI ${image} ID ${rows.toString('hex')}> EI Q`;
 }
 
 /**
@@ -143,13 +154,8 @@ export class Paper {
       case 'line':
         document.moveTo(op.from[0] * MM, op.from[1] * MM).lineTo(op.to[0] * MM, op.to[1] * MM);
         return this.paint(false, op.thick);
-      case 'qr': {
-        const { size, runs } = qrRuns(op.text);
-        const module = (op.side / size) * MM;
-        for (const { x, y, length } of runs)
-          document.rect(op.x * MM + x * module, op.y * MM + y * module, length * module, module);
-        return this.paint(true);
-      }
+      case 'qr':
+        return void document.addContent(imageOf(op));
     }
   }
 
@@ -167,9 +173,11 @@ export class Paper {
   private letters({ x, y, size, face, text }: Extract<Op, { kind: 'text' }>): void {
     let at = x * MM;
     const points = size * MM;
-    for (const { file, text: piece } of piecesOf(text, face, (one) => this.missing.add(one))) {
+    for (const { file, bytes, text: piece } of piecesOf(text, face, (one) =>
+      this.missing.add(one),
+    )) {
       if (!this.registered.has(file)) {
-        this.document.registerFont(file, file);
+        this.document.registerFont(file, bytes);
         this.registered.add(file);
       }
       this.document.font(file).fontSize(points).fillColor('#000');

@@ -44,3 +44,16 @@ export function qrRuns(text: string): {
   }).flat();
   return { size, runs };
 }
+
+/** Its rows as bits, 1 where it is dark, each row from a byte of its own on. */
+export function qrRows(text: string): { readonly size: number; readonly rows: Buffer } {
+  const { size, dark } = qrOf(text);
+  const wide = Math.ceil(size / 8);
+  const rows = Buffer.alloc(wide * size);
+  dark.forEach((isDark, at) => {
+    const [x, y] = [at % size, Math.floor(at / size)];
+    const byte = y * wide + (x >> 3);
+    if (isDark) rows[byte] = (rows[byte] ?? 0) | (0x80 >> (x & 7));
+  });
+  return { size, rows };
+}

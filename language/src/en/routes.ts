@@ -5,6 +5,8 @@ import {
   changeOf,
   docOf,
   findDoc,
+  oncePer,
+  type Device,
   type Edit,
   type Plan,
   type PlanDoc,
@@ -193,6 +195,11 @@ export function rackPathView(plan: Plan, from: string, to: string): RackPathView
   };
 }
 
+/** What has its place in a rack: a sheet of connections asks for it for each of its lines. */
+const inRacks = oncePer((devices: readonly Device[]) =>
+  devices.flatMap(({ interfaces }) => interfaces.filter(({ slot }) => slot !== undefined)),
+);
+
 function rackStartOf(
   plan: Plan,
   from: string,
@@ -201,10 +208,8 @@ function rackStartOf(
   if (!device) return undefined;
   if (device.interfaces.some(({ slot }) => slot !== undefined))
     return { start: { kind: 'controller', device: from }, words: `${device.title} itself` };
-  const subnets = device.interfaces.map(({ subnetId }) => subnetId);
-  const rack = plan.devices
-    .flatMap(({ interfaces }) => interfaces)
-    .find(({ slot, subnetId }) => slot !== undefined && subnets.includes(subnetId));
+  const subnets = new Set(device.interfaces.map(({ subnetId }) => subnetId));
+  const rack = inRacks(plan.devices).find(({ subnetId }) => subnets.has(subnetId));
   return (
     rack && {
       start: { kind: 'module', interface: rack.id },

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { createWriteStream, renameSync, statSync, writeFileSync } from 'node:fs';
+import { constants, setPriority } from 'node:os';
 import { finished } from 'node:stream/promises';
 import { parentPort, workerData } from 'node:worker_threads';
 import archiver from 'archiver';
@@ -12,6 +13,9 @@ import { materialFrom } from './material-from';
 import type { PackageNews, PackageOrder } from './protocol';
 
 // Writes one package and ends: files are made one format after the other, and only the whole stands under its name.
+
+// This thread gives way to those that answer: to the kernel a thread is somebody of its own (Linux, setpriority(2), NOTES).
+setPriority(constants.priority.PRIORITY_LOW);
 
 const order = workerData as PackageOrder;
 const say = (news: PackageNews) => parentPort?.postMessage(news);
@@ -65,6 +69,9 @@ function textOf(made: readonly Made[]): string | null {
     : null;
 }
 
+/** Packed already: once more costs time and saves nothing. */
+const IS_PACKED = /\.(pdf|png|xlsx)$/;
+
 /** One file as it is, several in a ZIP. @returns its name */
 async function write(made: readonly Made[], material: Material): Promise<string> {
   const part = `${order.path}.part`;
@@ -78,7 +85,8 @@ async function write(made: readonly Made[], material: Material): Promise<string>
   const out = createWriteStream(part);
   zip.pipe(out);
   const date = new Date(material.at);
-  for (const { name, content } of entriesOf(made)) zip.append(content, { name, date });
+  for (const { name, content } of entriesOf(made))
+    zip.append(content, { name, date, store: IS_PACKED.test(name) });
   await zip.finalize();
   await finished(out);
   renameSync(part, order.path);
