@@ -1,14 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { findShelfKind, type Kind } from '@ipsonomo/core/plan';
-import { dissect, readPcap, toHex } from '@ipsonomo/core/wire';
+import { dissect, framesOfCapture, toHex } from '@ipsonomo/core/wire';
 import { TERN_COVE, type SiteDefinition } from '../src';
 import { Bench, mac } from './helpers';
 
 const captured = (name: string): readonly Uint8Array[] =>
-  [...readPcap(new Uint8Array(readFileSync(join(__dirname, '../../core/test/data', name))))].map(
-    (record) => record.frame,
-  );
+  [
+    ...framesOfCapture(new Uint8Array(readFileSync(join(__dirname, '../../core/test/data', name)))),
+  ].map((record) => record.frame);
 
 const site = (kind: Kind | undefined, hostName?: string): SiteDefinition => {
   if (!kind) throw new Error('no such kind');

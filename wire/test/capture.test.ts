@@ -3,7 +3,7 @@ import { appendFileSync, mkdtempSync, readFileSync, rmSync, statSync, truncateSy
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import { readPcap } from '@ipsonomo/core/wire';
+import { framesOfCapture } from '@ipsonomo/core/wire';
 import { cases } from '../../core/test/cases';
 import { Capture, hasCapture, readCapture, type CaptureLimits } from '../src/kept/capture';
 import { wholeCapture } from './captured';
@@ -32,7 +32,7 @@ function frame(number: number): Uint8Array {
 }
 
 const numbersOf = (file: Uint8Array): readonly number[] =>
-  [...readPcap(file)].map((one) =>
+  [...framesOfCapture(file)].map((one) =>
     new DataView(one.frame.buffer, one.frame.byteOffset).getUint32(14),
   );
 const numbersIn = async () => numbersOf(new Uint8Array(readFileSync(await wholeCapture(folder))));

@@ -1,6 +1,6 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { readPcap, type PcapRecord } from '@ipsonomo/core/wire';
+import { framesOfCapture, type PcapRecord } from '@ipsonomo/core/wire';
 import { readCapture } from '../src/kept/capture';
 
 /** The frames of a run's capture by time, read from its parts as they are on the disk. */
@@ -8,7 +8,7 @@ export function capturedIn(folder: string, run = 'run'): readonly PcapRecord[] {
   const parts = ['.others-a', '.others-b', ''].map((part) => join(folder, `${run}${part}.pcap`));
   return parts
     .filter((path) => existsSync(path))
-    .flatMap((path) => [...readPcap(new Uint8Array(readFileSync(path)))])
+    .flatMap((path) => [...framesOfCapture(new Uint8Array(readFileSync(path)))])
     .toSorted((a, b) => a.at - b.at);
 }
 

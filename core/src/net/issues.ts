@@ -49,9 +49,9 @@ export interface IssueFacts {
   readonly 'hex.odd': { readonly have: Value };
   readonly 'file.missing': None;
   readonly 'pcap.magic': None;
-  readonly 'pcap.newer': None;
   readonly 'pcap.link': None;
   readonly 'pcap.cut': { readonly at: Value };
+  readonly 'pcap.broken': { readonly at: Value };
   readonly 'bytes.unreadable': { readonly at: Value; readonly need: Value; readonly have: Value };
   readonly 'name.empty': None;
   readonly 'name.space': None;

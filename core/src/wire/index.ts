@@ -118,7 +118,8 @@ export {
   type ModbusReply,
   type ModbusRequest,
 } from './modbus';
-export { OWN_PCAP, pcapHeader, pcapRecord, readPcap, type PcapRecord } from './pcap';
+export { captureIssue, CaptureReader, framesOfCapture } from './capture-file';
+export { OWN_PCAP, pcapHeader, pcapRecord, type PcapRecord } from './pcap';
 export { treeBridgeOf, type TreeBridge } from './spanning-tree';
 export {
   answerToSet,

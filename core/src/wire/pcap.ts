@@ -9,6 +9,16 @@ export interface PcapRecord {
   readonly wireLength: number;
 }
 
+/** What a file format makes of the bytes that are there: one step, or undefined where more bytes are needed first. */
+export interface CaptureStep {
+  /** Undefined of what is no frame. */
+  readonly record: PcapRecord | undefined;
+  /** Where the next step begins. */
+  readonly next: number;
+}
+
+export type CaptureSteps = (bytes: Uint8Array, at: number) => CaptureStep | undefined;
+
 const MAGIC = 0xa1b2c3d4;
 const MAGIC_NANO = 0xa1b23c4d;
 const ETHERNET_LINK = 1;
@@ -90,17 +100,3 @@ export const pcapRecord = ({ littleEndian, ticks }: PcapHeader): Codec<PcapRecor
 
 /** The form Ipsonomo writes. */
 export const OWN_PCAP: PcapHeader = { littleEndian: true, ticks: 1_000_000 };
-
-/**
- * Every record of a capture file.
- * @throws DecodeError where the file is no capture or ends in the middle of a record
- */
-export function* readPcap(bytes: Uint8Array): Generator<PcapRecord> {
-  const head = pcapHeader.decode(bytes, 0, bytes.length);
-  const codec = pcapRecord(head.value);
-  for (let at = head.next; at < bytes.length;) {
-    const { value, next } = codec.decode(bytes, at, bytes.length);
-    yield value;
-    at = next;
-  }
-}

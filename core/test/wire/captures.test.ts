@@ -11,7 +11,7 @@ import {
   OWN_PCAP,
   pcapHeader,
   pcapRecord,
-  readPcap,
+  framesOfCapture,
   toHex,
   type DhcpMessage,
 } from '../../src/wire';
@@ -19,7 +19,7 @@ import {
 const data = (name: string) => new Uint8Array(readFileSync(join(__dirname, '../data', name)));
 
 const messages = (name: string) =>
-  [...readPcap(data(name))].map(({ frame }) => {
+  [...framesOfCapture(data(name))].map(({ frame }) => {
     const found = dissect(frame);
     if (found.kind !== 'dhcp') throw new Error(found.kind);
     return { frame, found, message: found.dhcp };
@@ -67,7 +67,7 @@ test.each(['udhcpc-with-dnsmasq.pcap', 'bootpc-with-dnsmasq.pcap'])(
       expect(toHex(again.subarray(42))).toBe(toHex(frame.subarray(42)));
     }
     const file = data(name);
-    const records = [...readPcap(file)].map((one) => encodeWith(pcapRecord(OWN_PCAP), one));
+    const records = [...framesOfCapture(file)].map((one) => encodeWith(pcapRecord(OWN_PCAP), one));
     const header = encodeWith(pcapHeader, OWN_PCAP);
     expect(Buffer.concat([header, ...records]).equals(Buffer.from(file))).toBe(true);
   },

@@ -1,15 +1,18 @@
-import { execFileSync, spawnSync } from 'node:child_process';
+import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { frameView } from '@ipsonomo/language';
-import { dissect, encodeWith, OWN_PCAP, pcapHeader, pcapRecord, readPcap } from '../../src/wire';
+import {
+  dissect,
+  encodeWith,
+  OWN_PCAP,
+  pcapHeader,
+  pcapRecord,
+  framesOfCapture,
+} from '../../src/wire';
 import { frames } from './samples';
-
-// An independent dissector from Debian's packages. CI must have it; elsewhere it may be missing.
-const installed = spawnSync('tshark', ['--version']).status === 0;
-const withTshark = installed || process.env['CI'] ? describe : describe.skip;
-if (!installed) console.warn('tshark is not installed: our frames are NOT checked against it');
+import { withTshark } from './with-tshark';
 
 function fieldsOf(frame: Uint8Array, fields: readonly string[]): readonly string[] {
   const file = join(mkdtempSync(join(tmpdir(), 'ipsonomo-')), 'frames.pcap');
@@ -215,24 +218,23 @@ withTshark('what we encode is dissected cleanly by tshark', () => {
 });
 
 // editcap comes with tshark.
-withTshark(
-  'a capture with nanoseconds and one with a cut frame, as editcap writes them, are read',
-  () => {
+withTshark('as editcap writes them', () => {
+  test('a capture with nanoseconds and one with a cut frame are read', () => {
     const folder = mkdtempSync(join(tmpdir(), 'ipsonomo-'));
     const source = join(__dirname, '../data/udhcpc-with-dnsmasq.pcap');
-    const own = [...readPcap(new Uint8Array(readFileSync(source)))];
+    const own = [...framesOfCapture(new Uint8Array(readFileSync(source)))];
     const written = (...args: readonly string[]) => {
       const file = join(folder, 'written.pcap');
       execFileSync('editcap', [...args, source, file]);
-      return [...readPcap(new Uint8Array(readFileSync(file)))];
+      return [...framesOfCapture(new Uint8Array(readFileSync(file)))];
     };
     expect(written('-F', 'nsecpcap')).toEqual(own);
     const cut = written('-F', 'pcap', '-s', '60');
     expect(cut.map((one) => [one.frame.length, one.wireLength])).toEqual(
       own.map((one) => [60, one.wireLength]),
     );
-  },
-);
+  });
+});
 
 test('a big-endian capture is read as the same', () => {
   const record = { at: 1_732_420_000_123_456, frame: Uint8Array.of(1, 2, 3), wireLength: 60 };
@@ -241,7 +243,7 @@ test('a big-endian capture is read as the same', () => {
   const head = [1_732_420_000, 123_456, 3, 60];
   head.forEach((word, i) => bytes.writeUInt32BE(word, 24 + 4 * i));
   bytes.set(record.frame, 40);
-  expect([...readPcap(new Uint8Array(bytes))]).toEqual([record]);
+  expect([...framesOfCapture(new Uint8Array(bytes))]).toEqual([record]);
 });
 
 withTshark('what we say of a station is what tshark says of it', () => {

@@ -93,9 +93,10 @@ const SENTENCES: {
   'hex.odd': (_where, { have }) =>
     `${have} hex digits make no whole bytes: one is missing or extra.`,
   'file.missing': (where) => `There is no file ${where}, or it may not be read.`,
-  'pcap.magic': (where) => `${where} is no capture in the classic pcap format. Save it as pcap.`,
-  'pcap.newer': (where) => `${where} is a pcapng capture. Save it in the classic pcap format.`,
+  'pcap.magic': (where) => `${where} is no capture, neither pcap nor pcapng.`,
   'pcap.link': (where) => `${where} was not captured on Ethernet.`,
+  'pcap.broken': (where, { at }) =>
+    `${where} cannot be read on at byte ${at}: what stands there is no frame of a capture.`,
   'pcap.cut': (where, { at }) => `${where} ends in the middle of a frame, at byte ${at}.`,
   'bytes.unreadable': (where, { at, need, have }) =>
     `${where} cannot be read at byte ${at}: needed ${need}, found ${have}.`,

@@ -1,37 +1,62 @@
-import { readFileSync } from 'node:fs';
+import { closeSync, existsSync, openSync, readSync } from 'node:fs';
 import { traitsOf } from '@ipsonomo/core/answering';
 import { optionView } from '@ipsonomo/language';
-import { formatIpv4, formatMac, UNSPECIFIED, type Issue } from '@ipsonomo/core/net';
+import { formatIpv4, formatMac, UNSPECIFIED } from '@ipsonomo/core/net';
 import {
+  captureIssue,
+  CaptureReader,
   DecodeError,
   kindOfMessage,
-  readPcap,
   tryDissect,
   type DhcpMessage,
+  type PcapRecord,
 } from '@ipsonomo/core/wire';
 import { refuseInput, type OneCommand, type Output } from './output';
 
-/** Every BootP and DHCP message of a capture, in its order. */
-export const readCapture: OneCommand = (path, output) => {
-  let bytes: Uint8Array;
+/** So much is read at once, in bytes. */
+const PIECE = 1024 * 1024;
+
+/**
+ * The frames of a capture file, however large it is.
+ * @throws DecodeError where it is none or ends within a frame
+ */
+export function* framesOfFile(path: string): Generator<PcapRecord> {
+  const file = openSync(path, 'r');
   try {
-    bytes = new Uint8Array(readFileSync(path));
-  } catch {
-    return refuseInput(output, { code: 'file.missing', where: path });
+    const reader = new CaptureReader();
+    for (;;) {
+      // Frames are parts of their piece: each piece is bytes of its own.
+      const piece = new Uint8Array(PIECE);
+      const length = readSync(file, piece);
+      if (length === 0) break;
+      yield* reader.push(piece.subarray(0, length));
+    }
+    reader.end();
+  } finally {
+    closeSync(file);
   }
+}
+
+/** Does something with a capture; what is wrong with the file is told. */
+export function withCapture(path: string, output: Output, act: () => void): boolean {
+  if (!existsSync(path)) return refuseInput(output, { code: 'file.missing', where: path });
   try {
-    printMessages(bytes, path, output);
+    act();
     return true;
   } catch (error) {
-    if (!(error instanceof DecodeError)) throw error;
-    return refuseInput(output, issueOf(path, error));
+    if (error instanceof DecodeError) return refuseInput(output, captureIssue(path, error));
+    throw error;
   }
-};
+}
 
-function printMessages(bytes: Uint8Array, path: string, { print, tell }: Output): void {
+/** Every BootP and DHCP message of a capture, in its order. */
+export const readCapture: OneCommand = (path, output) =>
+  withCapture(path, output, () => printMessages(path, output));
+
+function printMessages(path: string, { print, tell }: Output): void {
   let number = 0;
   let unread = 0;
-  for (const { frame, at } of readPcap(bytes)) {
+  for (const { frame, at } of framesOfFile(path)) {
     number += 1;
     const found = tryDissect(frame);
     if (found instanceof DecodeError) unread += 1;
@@ -57,14 +82,4 @@ function messageLine(message: DhcpMessage, at: number) {
     },
     options: (message.options ?? []).map(optionView),
   };
-}
-
-const PCAPNG = 0x0a0d0d0a;
-
-function issueOf(path: string, error: DecodeError): Issue {
-  if (error.code === 'pcap.magic')
-    return { code: error.have === PCAPNG ? 'pcap.newer' : 'pcap.magic', where: path };
-  if (error.code === 'pcap.link') return { code: 'pcap.link', where: path };
-  if (error.code === 'pcap.header') return { code: 'pcap.magic', where: path };
-  return { code: 'pcap.cut', where: path, facts: { at: error.at } };
 }
