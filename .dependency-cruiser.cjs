@@ -27,6 +27,9 @@ module.exports = {
     only('reshape', core('reshape'), [core('net'), core('names'), core('plan')]),
     only('round', core('round'), [core('net'), core('plan')]),
     only('codes', core('codes'), []),
+    only('heard', core('heard'), [
+      ...[core('net'), core('names'), core('wire'), core('plan'), core('answering'), core('known')],
+    ]),
     only('known', core('known'), [core('net'), core('plan')]),
     only('written', core('written'), [core('net'), core('plan'), core('routes')]),
     only('find', core('find'), [core('net'), core('plan')]),

@@ -1,4 +1,4 @@
-export { collisionsOf, toHostName, toStationName, toVariable } from './convert';
+export { collisionsOf, toHostLabel, toHostName, toStationName, toVariable } from './convert';
 export { parseHostName } from './host-name';
 export { parseDhcpName, parseVariable } from './other-names';
 export { nameByPattern, parsePattern, type NamePattern, type PatternValues } from './pattern';

@@ -146,6 +146,7 @@ export const toSubnet = (fields: Wanted<Subnet, 'id' | 'name' | 'prefix'>): Subn
   dhcpServers: [],
   bands: [],
   held: [],
+  found: '',
   note: '',
   ...fields,
 });
@@ -185,6 +186,7 @@ export const toDevice = (
   references: [],
   routes: [],
   translations: [],
+  found: '',
   note: '',
   interfaces: [],
   ...fields,

@@ -25,6 +25,9 @@ import { ROLES, WAYS } from './words';
 
 export const realmShape = object({ id, name: text(80), note: note() });
 
+/** Where it was found before anybody planned it, as a person reads it; empty once it is planned. */
+const MOST_FOUND = 300;
+
 const range = { first: ipv4, last: ipv4 };
 export const bandShape = object({ role: choice(...ROLES), ...range });
 
@@ -42,6 +45,7 @@ export const subnetShape = object({
   bands: list(bandShape, 200),
   /** Addresses that others hold. */
   held: list(object({ ...range, note: text(200) }), 1000),
+  found: note(MOST_FOUND),
   note: note(),
 });
 
@@ -158,6 +162,7 @@ export const deviceShape = object({
     }),
     1000,
   ),
+  found: note(MOST_FOUND),
   note: note(),
 });
 

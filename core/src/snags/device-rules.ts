@@ -324,4 +324,13 @@ const RULES: readonly ((scope: DeviceScope) => readonly Snag[])[] = [
   lineSnags,
   referenceSnags,
   routerSnags,
+  foundSnags,
 ];
+
+/** S-FOUND. */
+function foundSnags({ device }: DeviceScope): readonly Snag[] {
+  const { id, title: what, found: how } = device;
+  return how === ''
+    ? NO_SNAGS
+    : [snag('S-FOUND', { type: 'device', id, field: 'found' }, { what, how })];
+}

@@ -38,6 +38,7 @@ export type MendLabel =
   | 'derive-name'
   | 'choose-way'
   | 'no-controller'
+  | 'planned-so'
   | 'correct-reference'
   | 'move-subnet';
 
@@ -59,6 +60,12 @@ const MENDERS: { readonly [Rule in SnagRule]?: Mender<Rule> } = {
       .flatMap((id) => findAt(plan, id) ?? [])
       .findLast((found) => found.at.mac === undefined);
     return loser && giveNextFree(plan, loser, now);
+  },
+  'S-FOUND': (plan, snag) => {
+    const subnet = findSubnet(plan, snag.id);
+    if (subnet) return set('subnet', subnet, 'planned-so', { found: '' }, { what: subnet.name });
+    const device = findDevice(plan, snag);
+    return device && set('device', device, 'planned-so', { found: '' }, { what: device.title });
   },
   'S-ADDRESS-ON-BOTH': giveAnother,
   'S-ADDRESS-OUTSIDE': giveAnother,

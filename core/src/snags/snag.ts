@@ -69,6 +69,7 @@ export const SNAG_RULES = {
   'S-VARIABLE': 'wrong',
   'S-VARIABLE-TWICE': 'wrong',
   'S-NAME-NEAR': 'doubtful',
+  'S-FOUND': 'hint',
   'S-TITLE-TWICE': 'hint',
   'S-CONTROLLER-GONE': 'wrong',
   'S-CONTROLLER-SELF': 'wrong',
@@ -114,6 +115,7 @@ type RefusedName = Of<'device' | 'name' | 'code' | 'part'> &
 
 /** What is known of a snag of each rule: the values that its sentence needs. */
 export interface SnagFacts {
+  readonly 'S-FOUND': Of<'what' | 'how'>;
   readonly 'S-SUBNET-OVERLAP': Of<'subnet' | 'network' | 'other' | 'otherNetwork'>;
   readonly 'S-SUBNET-NEVER': Of<'subnet' | 'network' | 'block'>;
   readonly 'S-SUBNET-LINK-LOCAL': Of<'subnet' | 'network'>;

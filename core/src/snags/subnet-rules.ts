@@ -65,6 +65,9 @@ export function subnetSnags(plan: Plan): readonly Snag[] {
       ? []
       : [snag('S-REALM-GONE', place(subnet, 'realmId'), factsOf(subnet))]),
     ...blockOfSnags(plan, subnet),
+    ...(subnet.found === ''
+      ? []
+      : [snag('S-FOUND', place(subnet, 'found'), { what: subnet.name, how: subnet.found })]),
   ]);
   return [...snags, ...overlapSnags(plan), ...vlanSnags(plan), ...plan.blocks.flatMap(blockSnags)];
 }

@@ -44,6 +44,7 @@ import {
 
 /** For each rule: one plan that fires it, and one near miss that does not. */
 const CASES: Readonly<Record<SnagRule, readonly [fires: Plan, near: Plan]>> = {
+  'S-FOUND': [withHall({ found: 'heard in cell.pcap' }), PLAN],
   'S-SUBNET-OVERLAP': [subnets('172.22.40.128/25'), subnets('172.22.42.128/25')],
   'S-SUBNET-NEVER': [subnets('239.1.0.0/24'), subnets('10.239.1.0/24')],
   'S-SUBNET-LINK-LOCAL': [subnets('169.254.7.0/24'), subnets('10.254.7.0/24')],

@@ -8,6 +8,7 @@ type Sentences = { readonly [Rule in SnagRule]: (facts: SnagFacts[Rule]) => stri
 
 /** A snag in two short sentences: what it is, with its values; and what it will do, or how it came. */
 const SENTENCES: Sentences = {
+  'S-FOUND': ({ what, how }) => `${what} was found (${how}), and nobody planned it yet.`,
   'S-SUBNET-OVERLAP': ({ subnet, network, other, otherNetwork }) =>
     `${subnet} (${network}) overlaps ${other} (${otherNetwork}). Neither way between them works.`,
   'S-SUBNET-NEVER': ({ subnet, network, block }) =>
@@ -267,6 +268,7 @@ const MENDS: Readonly<Record<MendLabel, (facts: Mend['facts']) => string>> = {
   rename: ({ device, name }) => `Call ${device} ${name}`,
   'derive-name': ({ name }) => `Make it from the host name: ${name}`,
   'choose-way': ({ way }) => `Choose ${wayWord(way)}`,
+  'planned-so': ({ what }) => `${what} is meant as it was found`,
   'no-controller': ({ device }) => `Take the controller off ${device}`,
   'correct-reference': ({ now }) => `Write ${now} there`,
   'move-subnet': ({ subnet }) => `Put it in ${subnet}`,

@@ -1,0 +1,4 @@
+export { HeardBook } from './book';
+export { emptyStation, type HeardStation, type SaidIdentity, type SaidNetwork } from './station';
+export { subnetsHeard, type HeardSubnet } from './subnets';
+export { takeFound, type Taken, type TakeWish } from './take';
