@@ -51,3 +51,4 @@ export const mendWords = said(snags.mendWords);
 export const snagSentence = said(snags.snagSentence);
 export const switchWords = said(switches.switchWords);
 export const vigilWords = said(vigils.vigilWords);
+export { FOUND_MARKS, IMPORT_TOLD } from './en/found';

@@ -9,6 +9,7 @@ export type { Clash } from './clashes';
 export * from './cabinet';
 export * from './settings';
 export * from './files';
+export { fetchPieces, hearCapture, type HeardCapture } from './captures';
 export { readPicture } from './label-picture';
 export {
   foundRoutesQuery,

@@ -1,5 +1,6 @@
 import { fireEvent, waitFor } from '@testing-library/react';
 import type { WrittenTick } from '@ipsonomo/core/api';
+import type { Edit } from '@ipsonomo/core/plan';
 import { WrittenScreen } from '../../src/features/hand-over/written/WrittenScreen';
 import { KnownScreen } from '../../src/features/prove/known/KnownScreen';
 import { wentTo } from '../router';
@@ -35,6 +36,37 @@ test('what is pasted is held against the plan; MACs that fit are taken into it, 
       edits: [{ id: 'at', field: 'mac', to: '02:00:5e:00:53:01' }],
     }),
   );
+});
+
+test('R-FOUND: what nobody planned is taken into the plan, marked; a device elsewhere is settled as on site', async () => {
+  const screen = show(<KnownScreen job="job" />, { job });
+  fireEvent.change(screen.getByLabelText('Or paste it here'), {
+    target: {
+      value: [
+        '172.22.40.99 dev eth0 lladdr 02:00:5e:00:53:02 REACHABLE',
+        '172.22.40.200 dev eth0 lladdr 02:00:5e:00:53:98 STALE',
+        '10.9.7.3 dev eth0 lladdr 02:00:5e:00:53:97 STALE',
+      ].join('\n'),
+    },
+  });
+  screen.getByText('The planned device has another address · 1');
+  fireEvent.click(screen.getByText('The plan was wrong: take 172.22.40.99'));
+  await waitFor(() => expect(screen.calls).toHaveLength(1));
+  expect(screen.calls[0]?.body).toMatchObject({
+    edits: [{ op: 'set', id: 'pump-at', field: 'address', to: '172.22.40.99' }],
+  });
+  fireEvent.click(screen.getByText('Take 2 devices into the plan, as found'));
+  await screen.findByText(/^2 devices and one subnet are in the plan now/);
+  const { edits } = screen.calls[1]?.body as { edits: readonly Edit[] };
+  expect(
+    edits.map((edit) => [edit.op, edit.type, edit.op === 'add' ? edit.thing['found'] : '']),
+  ).toEqual([
+    ['add', 'subnet', 'heard in a list of neighbours; its mask was guessed'],
+    ['add', 'device', 'heard in a list of neighbours'],
+    ['add', 'interface', undefined],
+    ['add', 'device', 'heard in a list of neighbours'],
+    ['add', 'interface', undefined],
+  ]);
 });
 
 test('what cannot be read is refused in words, and stays where it was pasted', () => {

@@ -1,13 +1,15 @@
-import { formatMac, type Ipv4, type MacAddress } from '../net';
+import { containsAddress, formatIpv4, formatMac, type Ipv4, type MacAddress } from '../net';
 import {
   changeOf,
   dhcpNameOf,
   findDoc,
+  findSubnet,
   interfacesOf,
   type Edit,
   type Plan,
   type PlanDoc,
   type PlannedInterface,
+  type Subnet,
 } from '../plan';
 import type { KnownEntry } from './read';
 
@@ -89,4 +91,23 @@ export function knownEdits(doc: PlanDoc, findings: readonly KnownFinding[]): rea
       ? changeOf('interface', thing, { mac: formatMac(entry.mac) })
       : [];
   });
+}
+
+/** The plan takes the address that its device was found with; none where no subnet has room for it. */
+export function addressEdits(
+  plan: Plan,
+  doc: PlanDoc,
+  { at }: PlannedInterface,
+  address: Ipv4,
+): readonly Edit[] {
+  const own = findSubnet(plan, at.subnetId);
+  const around = (subnet: Subnet | undefined) =>
+    subnet !== undefined && containsAddress(subnet.prefix, address);
+  const subnet = around(own)
+    ? own
+    : plan.subnets.find((one) => one.realmId === own?.realmId && around(one));
+  const thing = findDoc(doc, 'interface', at.id);
+  return thing && subnet
+    ? changeOf('interface', thing, { address: formatIpv4(address), subnetId: subnet.id })
+    : [];
 }

@@ -1,2 +1,8 @@
-export { compareKnown, knownEdits, type KnownFinding, type KnownVerdict } from './compare';
+export {
+  addressEdits,
+  compareKnown,
+  knownEdits,
+  type KnownFinding,
+  type KnownVerdict,
+} from './compare';
 export { readKnown, type Known, type KnownEntry, type KnownKind } from './read';

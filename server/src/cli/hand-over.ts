@@ -4,7 +4,7 @@ import type { FormatId } from '@ipsonomo/core/api';
 import { planOf } from '@ipsonomo/core/plan';
 import { formatOf, materialOf, verifyProof } from '@ipsonomo/handover';
 import { leftOutWords, proofFaultWords, VERIFY_WORDS } from '@ipsonomo/language/hand-over-files';
-import type { Command, Output } from './output';
+import { option, type Command, type Output } from './output';
 import { readPlan } from './plan';
 
 /** What a plan alone is enough for, by the word that is typed; a proof needs the evidence, and so the server. */
@@ -15,17 +15,6 @@ const FORMATS: Readonly<Record<string, FormatId>> = {
   ...{ names: 'names', corrections: 'corrections', 'written-places': 'written-places' },
   ...{ labels: 'labels-pdf', 'swap-cards': 'swap-cards', 'cabinet-sheets': 'cabinet-sheets' },
 };
-
-/** `NAME` behind an option, and what is left without both. */
-function option(
-  inputs: readonly string[],
-  name: string,
-): readonly [string | undefined, readonly string[]] {
-  const at = inputs.indexOf(name);
-  return at < 0
-    ? [undefined, inputs]
-    : [inputs[at + 1], inputs.filter((_, one) => one !== at && one !== at + 1)];
-}
 
 /**
  * A plan file in a format that others read. One file goes to standard output, or where `--out` says; several, and those

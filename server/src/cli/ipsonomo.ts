@@ -4,6 +4,7 @@ import { audit } from './audit';
 import { readCapture } from './capture';
 import { fold } from './fold';
 import { exportPlan, verify } from './hand-over';
+import { importInto } from './import';
 import { key, keys } from './keys';
 import { names } from './names';
 import { each, type Command } from './output';
@@ -35,6 +36,7 @@ const COMMANDS: Readonly<Record<string, Entry>> = {
   route: { run: route, least: 3 },
   rehearse: { run: rehearse, least: 1 },
   export: { run: exportPlan, least: 3 },
+  import: { run: importInto, least: 1 },
   verify: { run: verify, least: 1 },
   schema: { run: printSchema, least: 0 },
   key: { run: key, least: 0 },
@@ -59,6 +61,9 @@ const USAGE = `usage:
                                        how long its round takes, by cabinet, what holds it up, what would save how much
   ipsonomo export PLAN --as csv|xlsx|dnsmasq|dhcpd|kea|hosts|zone|firewall|nftables|labels|connections|targets|… [--out FILE]
                                        a plan file in a format that others read; what it cannot hold is told
+  ipsonomo import FILE [--into PLAN] [--out PLAN]
+                                       a capture, leases, reservations, what arp, ip neigh, ipconfig and fping print, or a
+                                       list of devices (CSV, XLSX), held against a plan and brought into it
   ipsonomo verify PROOF [HEAD]         what a proof shows, and what it does not; HEAD as it is printed on paper
   ipsonomo schema                      the JSON Schema of plan files
   ipsonomo audit                       evidence that somebody changed by hand (DATABASE_URL, else the demo's own)

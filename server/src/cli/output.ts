@@ -43,3 +43,14 @@ export const unreadable = (what: string, error: DecodeError): Issue => ({
   where: `${what} (${error.code})`,
   facts: { at: error.at, need: error.need, have: error.have },
 });
+
+/** `NAME` behind an option, and what is left without both. */
+export function option(
+  inputs: readonly string[],
+  name: string,
+): readonly [string | undefined, readonly string[]] {
+  const at = inputs.indexOf(name);
+  return at < 0
+    ? [undefined, inputs]
+    : [inputs[at + 1], inputs.filter((_, one) => one !== at && one !== at + 1)];
+}

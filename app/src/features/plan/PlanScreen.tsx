@@ -64,7 +64,16 @@ export function PlanScreen({ job, selected }: Props) {
           onPress={() => router.navigate(`/job/${job}/snags`)}
         />
       ) : null}
-      {empty ? <Words tone="second">{PLAN_WORDS.aPlanBeginsWithASubnet}</Words> : null}
+      {empty ? (
+        <>
+          <Words tone="second">{PLAN_WORDS.aPlanBeginsWithASubnet}</Words>
+          <Button
+            type="outline"
+            title={PLAN_WORDS.orBeginWithWhatIsThere}
+            onPress={() => router.navigate(`/job/${job}/known`)}
+          />
+        </>
+      ) : null}
       {now ? <PlanTools id={job} job={now} /> : null}
       {now && !empty ? <FoundOrAll id={job} job={now} /> : null}
       {now ? <PlanMore id={job} job={now} /> : null}

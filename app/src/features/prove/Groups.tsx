@@ -79,7 +79,7 @@ export function Contradicted(props: Props) {
                     {difference.what === 'several' || difference.what === 'mac' ? (
                       <Claimants plan={plan} found={difference.found} />
                     ) : null}
-                    <Settle {...{ job, plan, doc, finding, difference }} />
+                    <Settle {...{ job, plan, doc, planned: finding.planned, difference }} />
                   </View>
                 ))}
                 <Button

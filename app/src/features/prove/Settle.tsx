@@ -3,7 +3,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { DIFFERENCE_HEADS, differenceWords, SETTLEMENT_WORDS } from '@ipsonomo/language';
-import type { Plan, PlanDoc } from '@ipsonomo/core/plan';
+import type { Plan, PlanDoc, PlannedInterface } from '@ipsonomo/core/plan';
 import {
   settlementsOf,
   stayEdit,
@@ -14,13 +14,12 @@ import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import { newId, useEdit, whoDecides } from '../../data';
 import { ReasonForm, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
-import type { Finding } from './findings';
 
 interface Props {
   readonly job: string;
   readonly plan: Plan;
   readonly doc: PlanDoc;
-  readonly finding: Finding;
+  readonly planned: PlannedInterface;
   readonly difference: FoundDifference;
 }
 
@@ -53,11 +52,11 @@ function Value({ name, value }: { readonly name: string; readonly value: string 
 
 /** The outcomes of one difference; nothing changes until one is chosen. */
 export function Settle(props: Props) {
-  const { job, plan, doc, finding, difference } = props;
+  const { job, plan, doc, planned, difference } = props;
   const router = useRouter();
   const edit = useEdit(job);
   const [isStaying, setStaying] = useState(false);
-  const { device, at } = finding.planned;
+  const { device, at } = planned;
   const title = device.title;
   const act = (one: Settlement) => {
     switch (one.kind) {
@@ -106,12 +105,12 @@ const SHORT = {
 } as const;
 
 function Staying({
-  finding,
+  planned,
   difference,
   edit,
   onLeave,
 }: Props & { readonly edit: ReturnType<typeof useEdit>; readonly onLeave: () => void }) {
-  const { at, device } = finding.planned;
+  const { at, device } = planned;
   const stay = async (reason: string) => {
     const said = { reason, person: await whoDecides() };
     const edits = [stayEdit(newId(), at.id, difference, said)];

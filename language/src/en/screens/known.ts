@@ -1,11 +1,27 @@
 import { messages } from '../../message';
 
 export const KNOWN_WORDS = messages({
-  whatOthersKnow: 'What others know already',
+  whatOthersKnow: 'What is there already',
   leasesReservationsAndTools:
-    'Leases and reservations of dnsmasq, ISC dhcpd and Kea, and what arp -a, ip neigh, ipconfig /all and fping print: each line is held against the plan.',
+    'A capture (pcap, pcapng), leases and reservations of dnsmasq, ISC dhcpd and Kea, or what arp -a, ip neigh, ipconfig /all and fping print: each is held against the plan. What nobody planned can be taken into it, marked as found.',
   chooseAFile: 'Choose a file',
   orPasteItHere: 'Or paste it here',
+  capturesOfThisJob: 'What was heard in this job',
+  heardFrom: 'heard since {startedAt}',
+  readsCapture: 'Reads {name}: {megabytes} MB',
+  readAsCapture:
+    '{name}: {count, plural, one {one station} other {# stations}} in {frames, plural, one {one frame} other {# frames}}{unread, plural, =0 {} other {, # of them cannot be read}}.',
+  otherThanCapture: 'Read something else',
+  inFrames: '{frames, plural, one {one frame} other {# frames}}: {said}',
+  takeStrangers: 'Take {devices, plural, one {# device} other {# devices}} into the plan, as found',
+  tookStrangers:
+    'took {devices, plural, one {# device} other {# devices}} and {subnets, plural, one {# subnet} other {# subnets}} as found in {source}',
+  tookAndLeft:
+    '{devices, plural, one {One device} other {# devices}} and {subnets, plural, one {one subnet} other {# subnets}} are in the plan now, marked as found until you say that they are meant so.{left, plural, =0 {} one { One has no address and was left.} other { # have no address and were left.}}',
+  planTheFoundAddress: 'The plan was wrong: take {address}',
+  theDeviceIsWrong: 'The device is wrong: put it right',
+  tookAddress: '{title}: the plan was wrong, it has {address}',
+  cutFile: 'The file ends in the middle of a frame; what stands before it was read.',
   readAs:
     '{count, plural, one {One line} other {# lines}} read as {kind, select, kea {reservations of Kea} dhcpd {reservations of ISC dhcpd} dnsmasq {reservations of dnsmasq} neighbours {a list of neighbours} alive {a list of who answered} other {{kind}}}.',
   anotherDeviceHasTheAddress: 'Another device has the planned address',
@@ -16,6 +32,9 @@ export const KNOWN_WORDS = messages({
   asPlanned: 'As planned',
   takeMacs: 'Take {count, plural, one {# MAC} other {# MACs}} into the plan',
   takenFromElsewhere: 'took {count, plural, one {# MAC} other {# MACs}} from what others know',
+  sourceOfText:
+    '{kind, select, kea {reservations of Kea} dhcpd {reservations of ISC dhcpd} dnsmasq {reservations of dnsmasq} neighbours {a list of neighbours} alive {a list of who answered} other {{kind}}}',
+  withoutAnAddress: 'no address',
   withoutAName: 'without a name',
   lineOfIt: 'line {line}: {said}',
   planned: '(planned: {address}, {mac})',

@@ -55,6 +55,7 @@ export const PLAN_WORDS = messages({
   noDeviceOfThisPlanIs: 'No device of this plan is called so.',
   aPlanBeginsWithASubnet:
     'A plan begins with a subnet: which addresses does this site have for its devices?',
+  orBeginWithWhatIsThere: 'Begin with what is there already',
   addTheFirstSubnet: 'Add the first subnet',
   remove: 'Remove',
   hostName2: 'host name',

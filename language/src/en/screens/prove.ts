@@ -61,7 +61,7 @@ export const PROVE_WORDS = messages({
   runs: 'Runs',
   keptRuns: 'Kept runs',
   known: 'Known',
-  whatOthersKnowAlready: 'What others know already',
+  whatOthersKnowAlready: 'What is there already',
   codes: 'Codes',
   whatDoesACodeMean: 'What does a code mean?',
   otherwise: 'Otherwise',
