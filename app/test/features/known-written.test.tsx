@@ -15,7 +15,7 @@ const job = jobView([
 ]);
 
 test('what is pasted is held against the plan; MACs that fit are taken into it, and nothing else', async () => {
-  const screen = show(<KnownScreen job="job" />, { job });
+  const screen = show(<KnownScreen job="job" />, { job, also: [['/adapters', []]] });
   fireEvent.change(screen.getByLabelText('Or paste it here'), {
     target: {
       value: [
@@ -39,7 +39,7 @@ test('what is pasted is held against the plan; MACs that fit are taken into it, 
 });
 
 test('R-FOUND: what nobody planned is taken into the plan, marked; a device elsewhere is settled as on site', async () => {
-  const screen = show(<KnownScreen job="job" />, { job });
+  const screen = show(<KnownScreen job="job" />, { job, also: [['/adapters', []]] });
   fireEvent.change(screen.getByLabelText('Or paste it here'), {
     target: {
       value: [
@@ -55,7 +55,7 @@ test('R-FOUND: what nobody planned is taken into the plan, marked; a device else
   expect(screen.calls[0]?.body).toMatchObject({
     edits: [{ op: 'set', id: 'pump-at', field: 'address', to: '172.22.40.99' }],
   });
-  fireEvent.click(screen.getByText('Take 2 devices into the plan, as found'));
+  fireEvent.click(screen.getByText('Take 2 devices and 1 subnet into the plan, as found'));
   await screen.findByText(/^2 devices and one subnet are in the plan now/);
   const { edits } = screen.calls[1]?.body as { edits: readonly Edit[] };
   expect(
@@ -70,7 +70,7 @@ test('R-FOUND: what nobody planned is taken into the plan, marked; a device else
 });
 
 test('what cannot be read is refused in words, and stays where it was pasted', () => {
-  const screen = show(<KnownScreen job="job" />, { job });
+  const screen = show(<KnownScreen job="job" />, { job, also: [['/adapters', []]] });
   fireEvent.change(screen.getByLabelText('Or paste it here'), {
     target: { value: 'no such thing' },
   });

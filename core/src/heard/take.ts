@@ -33,6 +33,8 @@ export interface Taken {
 export interface TakeWish {
   /** Where it was found, in the words that the mark has: "cell.pcap". */
   readonly source: string;
+  /** Where those belong that have no address; the only subnet, where there is but one. */
+  readonly subnetId?: string;
   /** Milliseconds since 1970. */
   readonly now: number;
   readonly idOf: (type: 'subnet' | 'device' | 'interface') => string;
@@ -47,7 +49,8 @@ export interface TakeWish {
 
 /**
  * R-FOUND: stations that nobody planned, as devices of the plan with what was found of them: address, MAC, names, kind
- * where their identity is that of one kind alone. Networks that no subnet has become subnets. Each is marked as found
+ * where their identity is that of one kind alone. Networks that no subnet has become subnets; whoever gives addresses in one,
+ * or leads out of it, is told there and is no device. Each is marked as found
  * until a person says that it is planned so; nothing that is planned is changed.
  */
 export function takeFound(plan: Plan, stations: readonly HeardStation[], wish: TakeWish): Taken {
@@ -58,7 +61,13 @@ export function takeFound(plan: Plan, stations: readonly HeardStation[], wish: T
     .map((one) => subnetOf(one, realmId, wish));
   const subnets = [...plan.subnets, ...made];
   const maker = new Maker(plan, subnets, wish);
-  const devices = stations.map((station) => ({ station, found: maker.deviceOf(station) }));
+  // The plan knows what serves a subnet by its address; a device of its own would be another one there.
+  const serving = new Set(
+    subnets.flatMap(({ gateway, dhcpServers }) => [gateway ?? [], dhcpServers].flat()),
+  );
+  const devices = stations
+    .filter(({ addresses }) => !addresses.some((address) => serving.has(address)))
+    .map((station) => ({ station, found: maker.deviceOf(station) }));
   const taken = devices.flatMap(({ found }) => found ?? []);
   return {
     edits: [
@@ -135,10 +144,9 @@ class Maker {
       const subnet = this.subnets.find((one) => isAround(one, address));
       return subnet ? [{ subnet, address }] : [];
     });
-    const [only, ...others] = this.subnets;
-    const free =
-      own.length === 0 && only && others.length === 0 ? this.nextIn(only, station) : undefined;
-    const places = free === undefined || !only ? own : [{ subnet: only, address: free }];
+    const home = own.length === 0 ? this.home() : undefined;
+    const free = home && this.nextIn(home, station);
+    const places = free === undefined || !home ? own : [{ subnet: home, address: free }];
     return places.map(({ subnet, address }, index) => {
       this.taken.add(address);
       return toInterface({
@@ -148,6 +156,15 @@ class Maker {
         ...(index > 0 ? { label: String(index + 1) } : {}),
       });
     });
+  }
+
+  /** Where one without an address is to have one. */
+  private home(): Subnet | undefined {
+    const [only, ...others] = this.subnets;
+    return (
+      this.subnets.find(({ id }) => id === this.wish.subnetId) ??
+      (others.length === 0 ? only : undefined)
+    );
   }
 
   private nextIn(subnet: Subnet, station: HeardStation): Ipv4 | undefined {

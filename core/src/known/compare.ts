@@ -24,13 +24,15 @@ export type KnownVerdict =
   | 'other-address'
   /** The planned address has another MAC. */
   | 'other-mac'
+  /** It is the gateway or a DHCP server of a subnet, which the plan knows by its address alone. */
+  | 'infrastructure'
   /** Nobody planned it. */
   | 'stranger';
 
 export interface KnownFinding {
   readonly entry: KnownEntry;
   readonly verdict: KnownVerdict;
-  /** Undefined of a stranger. */
+  /** Undefined of a stranger, and of what serves a subnet. */
   readonly planned: PlannedInterface | undefined;
 }
 
@@ -43,6 +45,9 @@ export function compareKnown(plan: Plan, entries: readonly KnownEntry[]): readon
   const byMac = new Map<MacAddress, PlannedInterface>();
   const byAddress = new Map<Ipv4, PlannedInterface>();
   const byName = new Map<string, PlannedInterface>();
+  const serving = new Set(
+    plan.subnets.flatMap(({ gateway, dhcpServers }) => [gateway ?? [], dhcpServers].flat()),
+  );
   for (const one of all) {
     if (one.at.mac !== undefined) byMac.set(one.at.mac, one);
     byAddress.set(one.at.address, one);
@@ -64,7 +69,10 @@ export function compareKnown(plan: Plan, entries: readonly KnownEntry[]): readon
     // A name that a person typed says more than the address that a pool gave.
     if (mac !== undefined && named && named.at.mac === undefined && named !== there)
       return { entry, planned: named, verdict: 'by-name' };
-    if (!there) return { entry, planned: undefined, verdict: 'stranger' };
+    if (!there) {
+      const serves = address !== undefined && serving.has(address);
+      return { entry, planned: undefined, verdict: serves ? 'infrastructure' : 'stranger' };
+    }
     if (mac === undefined) return { entry, planned: there, verdict: 'as-planned' };
     return { entry, planned: there, verdict: there.at.mac === undefined ? 'unbound' : 'other-mac' };
   });

@@ -165,13 +165,18 @@ function take(plan: Plan, stations: readonly HeardStation[]) {
 
 test('R-FOUND: a plan from nothing: subnets, devices, names, MACs, each marked', () => {
   const { taken, after } = take(NOTHING, heard(answers('ACK', '10.9.0.7'), identifies).stations());
-  expect([taken.subnets, taken.devices, taken.left]).toEqual([1, 3, []]);
+  expect([taken.subnets, taken.devices, taken.left]).toEqual([1, 2, []]);
+  // The router gives addresses and leads out of the network: the subnet says so, and nothing is wrong with that.
+  expect(after.subnets[0]).toMatchObject({
+    gateway: ip('10.9.0.1'),
+    dhcpServers: [ip('10.9.0.1')],
+  });
+  expect(snagsOf(after).filter(({ severity }) => severity === 'wrong')).toEqual([]);
   expect(
     after.devices.map(({ title, name, way, interfaces: [at] }) => [
       ...[title, name, way, at && formatIpv4(at.address), at?.mac],
     ]),
   ).toEqual([
-    ['Device 02:00:5e:00:53:01', 'found-005301', 'web-page', '10.9.0.1', ROUTER],
     ['vb-drive-1', 'vb-drive-1', 'web-page', '10.9.0.7', DRIVE],
     ['vb-station', 'vb-station', 'layer2-name', '10.9.1.20', STATION],
   ]);
@@ -217,6 +222,20 @@ test('what is planned stays as it is; names are given once; who has no address g
   expect(new Set(names).size).toBe(names.length);
   const addresses = after.devices.flatMap(({ interfaces }) => interfaces.map((one) => one.address));
   expect(new Set(addresses).size).toBe(addresses.length);
+});
+
+test('who has no address belongs where a person says', () => {
+  const [only] = heard(arps(DRIVE, '0.0.0.0')).stations();
+  const subnets = ['10.9.0.0/24', '10.9.1.0/24'].map((prefix) =>
+    toSubnet({ id: prefix, name: prefix, prefix: net(prefix) }),
+  );
+  const plan = toPlan({ subnets });
+  const wish = { source: 'cell.pcap', now: 0, idOf: (type: string) => type, words };
+  const taken = (subnetId: string) => takeFound(plan, only ? [only] : [], { ...wish, subnetId });
+  expect(taken('10.9.1.0/24').edits[1]).toMatchObject({
+    thing: { subnetId: '10.9.1.0/24', address: '10.9.1.1' },
+  });
+  expect(taken('gone').left).toEqual([only]);
 });
 
 test('without a subnet, or between two, who has no address is left and told', () => {

@@ -6,8 +6,9 @@ import { SNAGS_WORDS } from '@ipsonomo/language/screens/snags';
 const CAUSES: readonly (readonly [words: string, beginnings: readonly string[]])[] = [
   [SNAGS_WORDS.subnetsAndBlocks, ['SUBNET', 'VLAN', 'REALM', 'RANGE', 'BAND', 'BLOCK']],
   [SNAGS_WORDS.gatewaysMasksRoutes, ['GATEWAY', 'GATEWAYS', 'MASK', 'OWN', 'ROUTE', 'TRANSLATION']],
-  [SNAGS_WORDS.addresses, ['ADDRESS', 'MAC', 'INTERFACES', 'FACTORY']],
+  [SNAGS_WORDS.addresses, ['ADDRESS', 'MAC', 'INTERFACES', 'FACTORY', 'SERVER', 'LOAN']],
   [SNAGS_WORDS.kindsWaysSwitches, ['KIND', 'WAY', 'SWITCH', 'PROTOCOL']],
+  [SNAGS_WORDS.foundNotPlanned, ['FOUND']],
   [COMMON_WORDS.names, ['HOST', 'STATION', 'DHCP', 'VARIABLE', 'NAME', 'TITLE']],
 ];
 

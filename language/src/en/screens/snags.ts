@@ -5,6 +5,7 @@ export const SNAGS_WORDS = messages({
   gatewaysMasksRoutes: 'Gateways, masks, routes',
   addresses: 'Addresses',
   kindsWaysSwitches: 'Kinds, ways, switches',
+  foundNotPlanned: 'Found, not planned yet',
   connectionsModulesLinesCables: 'Connections, modules, lines, cables',
   mendAllOfThese: 'Mend all of these …',
   mendedSnag: 'mended {mends, plural, one {# snag} other {# snags}}: {toLowerCase}',

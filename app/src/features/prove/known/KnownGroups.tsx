@@ -1,7 +1,7 @@
 import { Button } from '@rneui/themed';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import type { StationFinding } from '@ipsonomo/core/heard';
+import type { HeardStation, StationFinding } from '@ipsonomo/core/heard';
 import { addressEdits, type KnownVerdict } from '@ipsonomo/core/known';
 import { formatIpv4, formatMac } from '@ipsonomo/core/net';
 import { KNOWN_WORDS } from '@ipsonomo/language/screens/known';
@@ -13,7 +13,15 @@ import type { Read } from './read';
 
 /** The worst first. */
 const VERDICTS = [
-  ...(['other-mac', 'other-address', 'stranger', 'unbound', 'by-name', 'as-planned'] as const),
+  ...([
+    'other-mac',
+    'other-address',
+    'stranger',
+    'unbound',
+    'by-name',
+    'as-planned',
+    'infrastructure',
+  ] as const),
 ] as const satisfies readonly KnownVerdict[];
 
 const HEADS: Readonly<Record<KnownVerdict, string>> = {
@@ -23,10 +31,12 @@ const HEADS: Readonly<Record<KnownVerdict, string>> = {
   unbound: KNOWN_WORDS.itsMacIsKnownNow,
   'by-name': KNOWN_WORDS.knownByItsName,
   'as-planned': KNOWN_WORDS.asPlanned,
+  infrastructure: KNOWN_WORDS.servesASubnet,
 };
 const TONES: Readonly<Record<KnownVerdict, 'brick' | 'ochre' | 'ink' | 'moss'>> = {
   ...{ 'other-mac': 'brick', 'other-address': 'brick', stranger: 'ochre' },
   ...{ unbound: 'ink', 'by-name': 'ink', 'as-planned': 'moss' },
+  infrastructure: 'moss',
 };
 
 interface Props {
@@ -67,7 +77,7 @@ interface LineProps extends Props {
 function Line({ id, job, read, finding }: LineProps) {
   const router = useRouter();
   const { planned, entry, verdict } = finding;
-  const title = planned?.device.title ?? (entry.name || KNOWN_WORDS.withoutAName);
+  const title = titleOf(finding);
   return (
     <View style={{ gap: 6 }}>
       <Row
@@ -127,15 +137,37 @@ function OtherAddress({ id, job, finding }: Pick<LineProps, 'id' | 'job' | 'find
   );
 }
 
+const asksWords = ({ asks: protocol, vendorClass }: HeardStation): string => {
+  if (protocol === undefined) return '';
+  return vendorClass === ''
+    ? KNOWN_WORDS.asksBy({ protocol })
+    : KNOWN_WORDS.asksByAs({ protocol, vendorClass });
+};
+
+/** By what a person knows it: who has neither name nor MAC was told by its address alone. */
+const titleOf = ({ planned, entry, station }: StationFinding): string =>
+  planned?.device.title ??
+  [
+    ...[entry.name, station.identity?.name, entry.mac === undefined ? '' : formatMac(entry.mac)],
+    entry.address === undefined ? '' : formatIpv4(entry.address),
+  ].find((one) => one !== undefined && one !== '') ??
+  '';
+
 /** What is said of it, and what is planned where that is another thing. */
-function saidOf(read: Read, { entry, planned, verdict, place, station }: StationFinding): string {
+function saidOf(read: Read, finding: StationFinding): string {
+  const { entry, planned, verdict, place, station } = finding;
+  const title = titleOf(finding);
   const said = [
     entry.address === undefined ? KNOWN_WORDS.withoutAnAddress : formatIpv4(entry.address),
     entry.mac === undefined ? '' : formatMac(entry.mac),
     entry.name,
     station.identity?.name ?? '',
+    asksWords(station),
   ];
-  const line = read.placeWords(place, [...new Set(said.filter(Boolean))].join(' · '));
+  const line = read.placeWords(
+    place,
+    [...new Set(said)].filter((one) => one !== '' && one !== title).join(' · '),
+  );
   if (!planned || verdict === 'as-planned') return line;
   const mac = planned.at.mac === undefined ? KNOWN_WORDS.noMacYet : formatMac(planned.at.mac);
   return `${line} ${KNOWN_WORDS.planned({ address: formatIpv4(planned.at.address), mac })}`;

@@ -1,11 +1,13 @@
 import { Button } from '@rneui/themed';
+import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { stationsAgainst, strangersIn, takeFound, type Taken } from '@ipsonomo/core/heard';
 import { knownEdits } from '@ipsonomo/core/known';
+import { formatMac, formatPrefix } from '@ipsonomo/core/net';
 import { FOUND_MARKS } from '@ipsonomo/language';
 import { KNOWN_WORDS } from '@ipsonomo/language/screens/known';
-import { newId, useEdit, useJob, type Job } from '../../../data';
-import { Notice, Page, Refusals, Words } from '../../../parts';
+import { adaptersQuery, newId, useEdit, useJob, type Job } from '../../../data';
+import { Notice, Page, Pick, Refusals, Words } from '../../../parts';
 import { issuesOf } from '../../words';
 import { KnownGroups } from './KnownGroups';
 import type { Read } from './read';
@@ -38,17 +40,27 @@ function Against({ id, job, read }: AgainstProps) {
   const { plan, doc } = job;
   const edit = useEdit(id);
   const [done, setDone] = useState<Taken>();
-  const findings = useMemo(() => stationsAgainst(plan, read.stations), [plan, read]);
+  const [home, setHome] = useState<string>();
+  const { data: adapters } = useQuery(adaptersQuery);
+  const findings = useMemo(() => {
+    // What this machine says itself stands in its captures too.
+    const own = new Set(adapters?.map(({ mac }) => mac));
+    const all = stationsAgainst(plan, read.stations);
+    return all.filter(({ station: { mac } }) => mac === undefined || !own.has(formatMac(mac)));
+  }, [adapters, plan, read]);
   const macs = knownEdits(doc, findings);
-  const strangers = strangersIn(findings);
+  const taken = useMemo(
+    () =>
+      takeFound(plan, strangersIn(findings), {
+        ...{ source: read.source, now: Date.now(), idOf: newId, words: FOUND_MARKS },
+        ...(home === undefined ? {} : { subnetId: home }),
+      }),
+    [findings, home, plan, read],
+  );
   const takeMacs = () =>
     edit.mutate({ edits: macs, why: KNOWN_WORDS.takenFromElsewhere({ count: macs.length }) });
   const takeStrangers = () => {
-    const taken = takeFound(plan, strangers, {
-      ...{ source: read.source, now: Date.now(), idOf: newId, words: FOUND_MARKS },
-    });
     const { edits, devices, subnets } = taken;
-    if (edits.length === 0) return setDone(taken);
     edit.mutate(
       { edits, why: KNOWN_WORDS.tookStrangers({ devices, subnets, source: read.source }) },
       { onSuccess: () => setDone(taken) },
@@ -75,11 +87,31 @@ function Against({ id, job, read }: AgainstProps) {
           onPress={takeMacs}
         />
       ) : null}
-      {strangers.length > 0 ? (
+      {!done && (taken.left.length > 0 || home !== undefined) ? (
+        <>
+          <Words tone="second">
+            {KNOWN_WORDS.leftWithoutAddress({
+              count: taken.left.length,
+              subnets: plan.subnets.length,
+            })}
+          </Words>
+          {plan.subnets.length > 1 ? (
+            <Pick
+              label={KNOWN_WORDS.whereTheyBelong}
+              options={plan.subnets.map(({ id: value, name: title, prefix }) => ({
+                ...{ value, title, detail: formatPrefix(prefix) },
+              }))}
+              value={home}
+              onChange={setHome}
+            />
+          ) : null}
+        </>
+      ) : null}
+      {taken.edits.length > 0 ? (
         <Button
           size="lg"
           type={macs.length > 0 ? 'outline' : 'solid'}
-          title={KNOWN_WORDS.takeStrangers({ devices: strangers.length })}
+          title={KNOWN_WORDS.takeStrangers({ devices: taken.devices, subnets: taken.subnets })}
           loading={edit.isPending}
           onPress={takeStrangers}
         />
