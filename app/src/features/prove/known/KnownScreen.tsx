@@ -7,16 +7,19 @@ import { formatMac, formatPrefix } from '@ipsonomo/core/net';
 import { FOUND_MARKS } from '@ipsonomo/language';
 import { KNOWN_WORDS } from '@ipsonomo/language/screens/known';
 import { adaptersQuery, newId, useEdit, useJob, type Job } from '../../../data';
-import { Notice, Page, Pick, Refusals, Words } from '../../../parts';
+import { Notice, Page, Pick, Refusals, useDraft, Words } from '../../../parts';
 import { issuesOf } from '../../words';
 import { KnownGroups } from './KnownGroups';
-import type { Read } from './read';
+import { readOfText, type Read } from './read';
 import { Sources } from './Sources';
 
 /** What is there already, as a capture or others know it, each held against the plan. */
 export function KnownScreen({ job: id }: { readonly job: string }) {
   const { job, error } = useJob(id);
-  const [read, setRead] = useState<Read>();
+  const [text, setText] = useDraft(`known elsewhere ${id}`);
+  const [capture, setCapture] = useState<Read>();
+  const typed = useMemo(() => (text.trim() === '' ? undefined : readOfText(text)), [text]);
+  const read = capture ?? (typed?.ok ? typed.value : undefined);
   return (
     <Page>
       <Words size="title" heading={1}>
@@ -24,7 +27,18 @@ export function KnownScreen({ job: id }: { readonly job: string }) {
       </Words>
       <Words tone="second">{KNOWN_WORDS.leasesReservationsAndTools}</Words>
       <Refusals issues={issuesOf(error)} />
-      <Sources job={id} isRead={read !== undefined} onRead={setRead} />
+      {capture ? (
+        <Button
+          type="outline"
+          title={KNOWN_WORDS.otherThanCapture}
+          onPress={() => setCapture(undefined)}
+        />
+      ) : (
+        <Sources
+          {...{ job: id, text, onText: setText, onCapture: setCapture }}
+          refused={typed && !typed.ok ? [typed.error] : []}
+        />
+      )}
       {job && read ? <Against id={id} job={job} read={read} /> : null}
     </Page>
   );
@@ -39,6 +53,7 @@ interface AgainstProps {
 function Against({ id, job, read }: AgainstProps) {
   const { plan, doc } = job;
   const edit = useEdit(id);
+  const [openedAt] = useState(() => Date.now());
   const [done, setDone] = useState<Taken>();
   const [home, setHome] = useState<string>();
   const { data: adapters } = useQuery(adaptersQuery);
@@ -52,10 +67,10 @@ function Against({ id, job, read }: AgainstProps) {
   const taken = useMemo(
     () =>
       takeFound(plan, strangersIn(findings), {
-        ...{ source: read.source, now: Date.now(), idOf: newId, words: FOUND_MARKS },
+        ...{ source: read.source, now: openedAt, idOf: newId, words: FOUND_MARKS },
         ...(home === undefined ? {} : { subnetId: home }),
       }),
-    [findings, home, plan, read],
+    [findings, home, openedAt, plan, read],
   );
   const takeMacs = () =>
     edit.mutate({ edits: macs, why: KNOWN_WORDS.takenFromElsewhere({ count: macs.length }) });

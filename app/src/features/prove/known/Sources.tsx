@@ -7,13 +7,16 @@ import type { Issue } from '@ipsonomo/core/net';
 import { sourceWords } from '@ipsonomo/language';
 import { KNOWN_WORDS } from '@ipsonomo/language/screens/known';
 import { acts, chooseFile, fetchPieces, hearCapture, pathOf, reading } from '../../../data';
-import { LongField, Refusals, Row, useDraft, Words } from '../../../parts';
-import { readOfCapture, readOfText, type Read } from './read';
+import { LongField, Refusals, Row, Words } from '../../../parts';
+import { readOfCapture, type Read } from './read';
 
 interface Props {
   readonly job: string;
-  readonly isRead: boolean;
-  readonly onRead: (read: Read | undefined) => void;
+  /** What is pasted, and what is wrong with it. */
+  readonly text: string;
+  readonly onText: (text: string) => void;
+  readonly refused: readonly Issue[];
+  readonly onCapture: (read: Read) => void;
 }
 
 const CAPTURE = /\.(pcap|pcapng|cap)$/i;
@@ -21,33 +24,16 @@ const FILES = '.pcap,.pcapng,.cap,.leases,.conf,.csv,.json,.txt,.log';
 const MEGABYTE = 1_000_000;
 
 /** Where it comes from: a file, the captures of this job, or what is pasted. */
-export function Sources({ job, isRead, onRead }: Props) {
-  const [text, setText] = useDraft(`known elsewhere ${job}`);
+export function Sources({ job, text, onText, refused, onCapture }: Props) {
   const [issues, setIssues] = useState<readonly Issue[]>([]);
-  const capture = useCaptureReader(onRead, setIssues);
-  const take = (typed: string) => {
-    setText(typed);
-    const read = typed.trim() === '' ? undefined : readOfText(typed);
-    setIssues(read && !read.ok ? [read.error] : []);
-    onRead(read?.ok ? read.value : undefined);
-  };
-  // What was pasted before is there again; it is read once, when the page opens.
-  useEffect(() => {
-    if (text.trim() !== '') take(text);
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, []);
+  const capture = useCaptureReader(onCapture, setIssues);
   const choose = async () => {
     const file = await chooseFile(FILES);
     if (!file) return;
     if (CAPTURE.test(file.name))
       await capture.read(file.name, () => Promise.resolve(file.stream()));
-    else take(await file.text());
+    else onText(await file.text());
   };
-  const leave = () => {
-    setIssues([]);
-    take('');
-  };
-  if (isRead) return <Button type="outline" title={KNOWN_WORDS.otherThanCapture} onPress={leave} />;
   return (
     <View style={{ gap: 12 }}>
       <Button
@@ -57,8 +43,8 @@ export function Sources({ job, isRead, onRead }: Props) {
         onPress={() => void choose()}
       />
       {capture.progress ? <Words>{capture.progress}</Words> : null}
-      <LongField label={KNOWN_WORDS.orPasteItHere} value={text} onChange={take} />
-      <Refusals issues={issues} />
+      <LongField label={KNOWN_WORDS.orPasteItHere} value={text} onChange={onText} />
+      <Refusals issues={issues.length > 0 ? issues : refused} />
       <OwnCaptures job={job} read={capture.read} />
     </View>
   );
@@ -67,7 +53,10 @@ export function Sources({ job, isRead, onRead }: Props) {
 type ReadCapture = (name: string, open: () => Promise<ReadableStream<Uint8Array>>) => Promise<void>;
 
 /** One capture at a time; who leaves the page ends it. */
-function useCaptureReader(onRead: Props['onRead'], onIssues: (issues: readonly Issue[]) => void) {
+function useCaptureReader(
+  onRead: Props['onCapture'],
+  onIssues: (issues: readonly Issue[]) => void,
+) {
   const [progress, setProgress] = useState<string>();
   const isHere = useRef(true);
   useEffect(
