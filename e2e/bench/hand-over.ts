@@ -31,12 +31,16 @@ async function make(server: TestServer, job: string, formats: readonly FormatId[
   });
   const path = `/jobs/${job}/packages/${id}`;
   const answers: number[] = [];
+  const timed = async <T>(ask: () => Promise<T>): Promise<T> => {
+    const asked = performance.now();
+    const answer = await ask();
+    answers.push(performance.now() - asked);
+    return answer;
+  };
   let megabytes = 0;
   for (;;) {
-    const asked = performance.now();
-    const view = await api<PackageView>(server, 'GET', path);
-    await api(server, 'GET', `/jobs/${job}/progress?since=none`);
-    answers.push(performance.now() - asked);
+    const view = await timed(() => api<PackageView>(server, 'GET', path));
+    await timed(() => api(server, 'GET', `/jobs/${job}/progress?since=none`));
     megabytes = Math.max(megabytes, residentMegabytes(server.pid()));
     if (view.state === 'failed') throw new Error(JSON.stringify(view.issue));
     if (view.state === 'ready') break;
@@ -72,8 +76,11 @@ export async function handOverFigures(): Promise<readonly Figure[]> {
         ...{ wanted: '≤ 400 MB', isReached: all.megabytes <= 400 },
       },
       {
-        ...{ what: 'answers meanwhile, p95', ours: `${percentile(all.answers, 95).toFixed(0)} ms` },
-        ...{ reference: '', wanted: '≤ 100 ms', isReached: percentile(all.answers, 95) <= 100 },
+        ...{
+          what: 'answers meanwhile, p95',
+          ours: `${percentile(all.answers, 0.95).toFixed(0)} ms`,
+        },
+        ...{ reference: '', wanted: '≤ 100 ms', isReached: percentile(all.answers, 0.95) <= 100 },
       },
       seconds(`a proof of ${DEVICES} devices, made`, record.seconds, 10),
       seconds('a list of 5,000 lines brought up to date, to its preview', updated, 3),

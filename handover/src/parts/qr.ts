@@ -6,6 +6,12 @@ interface Code {
   readonly dark: Uint8Array;
 }
 
+/**
+ * The mask that lies over the modules; a code says itself which it is. To try all eight and weigh what comes of each
+ * (ISO/IEC 18004 §7.8.3) takes three quarters of the time, for addresses that look like noise under any of them.
+ */
+const MASK = 3;
+
 /** A label's code stands on its card too: those of a few thousand devices are kept. */
 const codes = new Map<string, Code>();
 const MOST_CODES = 5000;
@@ -16,7 +22,9 @@ export function qrOf(text: string): Code {
   if (known) return known;
   // Bytes as they are: what is saved by switching between alphabets costs more than it is worth.
   const bytes = [{ data: Buffer.from(text), mode: 'byte' as const }];
-  const { size, data } = QRCode.create(bytes, { errorCorrectionLevel: 'M' }).modules;
+  const { size, data } = QRCode.create(bytes, {
+    ...{ errorCorrectionLevel: 'M', maskPattern: MASK },
+  }).modules;
   const code = { size, dark: Uint8Array.from(data) };
   if (codes.size >= MOST_CODES) codes.clear();
   codes.set(text, code);
