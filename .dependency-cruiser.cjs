@@ -125,7 +125,10 @@ module.exports = {
         server('store'),
         server('descriptions'),
         server('opening'),
+        server('common'),
       ],
+      // A list is read and brought up to date as on the page.
+      ...[server('lists'), server('service/list-answers')],
       // The mistakes that a seed makes are those of a rehearsal.
       '^practice/src/index\\.ts$',
     ]),

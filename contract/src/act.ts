@@ -5,7 +5,7 @@ import type { Views } from './views';
 
 /**
  * What somebody needs to be allowed: to look; to change the plan; to assign (bind, say what was done); to send on a wire;
- * to keep the installation (keys, wires). `door` is for whoever stands before it.
+ * to keep the installation (people, wires). `door` is for whoever stands before it. Which role has which says `hasRight`.
  */
 export type Right = 'door' | 'look' | 'plan' | 'assign' | 'send' | 'keep';
 
@@ -18,6 +18,7 @@ export const PARAMS = {
   proof: uuid,
   run: uuid,
   key: uuid,
+  account: uuid,
   interface: thingId,
   paper: thingId,
   package: uuid,
@@ -109,7 +110,7 @@ interface Told<P extends string, Q, B> {
 
 /** Whatever is asked may be refused with these, or with a code of these families. */
 export const COMMON_REFUSALS: readonly Refused[] = [
-  ...(['thing.unknown', 'body', 'door', 'store', 'server'] as const),
+  ...(['thing.unknown', 'body', 'door', 'right', 'store', 'server'] as const),
   ...(['wire.ownWeb', 'wire.otherName'] as const),
 ];
 

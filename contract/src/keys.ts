@@ -29,6 +29,8 @@ export const keys = {
   state: ['state'],
   door: ['door'],
   browsers: ['keys'],
+  me: ['me'],
+  people: ['people'],
 } as const;
 
 export type Key = readonly unknown[];

@@ -14,7 +14,10 @@ import type {
   ListLines,
   ListPreview,
   ListView,
+  MeView,
   NewKeyView,
+  NewProgramView,
+  PeopleView,
   PlanView,
   PresentView,
   ProgressView,
@@ -89,7 +92,10 @@ export interface Views {
   readonly List: ListView;
   readonly ListLines: ListLines;
   readonly ListPreview: ListPreview;
+  readonly Me: MeView;
   readonly NewKey: NewKeyView;
+  readonly NewProgram: NewProgramView;
+  readonly People: PeopleView;
   readonly OpenedAt: OpenedAt;
   readonly HandedOver: readonly HandedOver[];
   readonly Package: PackageView;

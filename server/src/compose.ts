@@ -9,6 +9,7 @@ import { EventStream } from './http/event-stream';
 import { throughLiveAdapter } from './http/guard';
 import { PageRelay, type RelayPlace } from './pages/relay';
 import { Packages } from './packages/packages';
+import { People } from './service/people';
 import { PlanChanger } from './service/change-plan';
 import { Door } from './service/door';
 import { EvidenceSink } from './service/evidence-sink';
@@ -50,6 +51,7 @@ export interface Running {
   readonly app: Express;
   readonly wires: Wires;
   readonly door: Door;
+  readonly people: People;
   close(): Promise<void>;
 }
 
@@ -62,7 +64,9 @@ export async function compose(settings: Settings): Promise<Running> {
   await undoBorrowings(captures);
   const events = new EventStream(() => wires.state());
   // Keys end by the time of people, however fast the practice site lives.
-  const door = new Door(store, Date.now, (browser) => {
+  const people = new People(store, Date.now);
+  await people.open();
+  const door = new Door(store, people, Date.now, (browser) => {
     events.closeOf(browser);
     relay.closeOf(browser);
   });
@@ -99,14 +103,14 @@ export async function compose(settings: Settings): Promise<Running> {
       changed: (jobId) => teller.otherwise(jobId),
       openPage: (jobId, browser) => relay.open(jobId, browser),
     },
-    ...{ door, events, log, web, openAt: settings.openAt },
+    ...{ door, people, events, log, web, openAt: settings.openAt },
   });
   const close = async () => {
     for (const one of [events, relay, lists]) one.close();
     for (const one of [thinking, planWork, packages, wires]) await one.close();
     for (const one of [sink, time]) one.stop();
   };
-  return { app, door, wires, close };
+  return { app, door, people, wires, close };
 }
 
 const wiresOf = (

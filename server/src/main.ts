@@ -5,11 +5,10 @@ import { join } from 'node:path';
 import { openLog } from './common/log';
 import { hastenedTime, REAL_TIME } from '@ipsonomo/threads';
 import type { Express } from 'express';
-import { compose } from './compose';
+import { compose, type Running } from './compose';
 import { readCertificate, schemeOf, webServer, type Certificate } from './encrypted';
 import { noteFall, takeFall } from './fallen';
-import { addressesToOpen, invitation, listen, LONGEST_SOCKET } from './opening';
-import type { Door } from './service/door';
+import { addressesToOpen, invitation, readyAt, listen, LONGEST_SOCKET } from './opening';
 import { seedDemo } from './demo';
 import { dumpDatabase } from './backup';
 import { dueMigrations, migrate, openDatabase } from './store/database';
@@ -98,11 +97,12 @@ function certificateGiven(): Certificate | undefined {
 const certificate = certificateGiven();
 const SCHEME = schemeOf(certificate);
 
-const openAt = (key: string): readonly string[] =>
+const openAt = (key?: string): readonly string[] =>
   IS_SOCKET
     ? []
     : addressesToOpen({
-        ...{ host: HOST, port: Number(PORT), key },
+        ...{ host: HOST, port: Number(PORT) },
+        ...(key === undefined ? {} : { key }),
         ...{ scheme: SCHEME, origin: ORIGIN },
       });
 
@@ -118,7 +118,7 @@ function ownSocket(app: Express): Server | undefined {
   return own;
 }
 
-async function tellReady(door: Door): Promise<void> {
+async function tellReady({ door, people }: Running): Promise<void> {
   if (IS_SOCKET) return say(`Ipsonomo is ready at ${PORT}.`);
   if (!TELLS_KEY) {
     say(
@@ -127,8 +127,9 @@ async function tellReady(door: Door): Promise<void> {
     return;
   }
   try {
-    const { key } = await door.invite('the terminal');
-    say(await invitation(openAt(key), key));
+    if (!DEMO && !people.isNew) return say(readyAt(openAt()));
+    const { key } = await door.invite({ by: 'the terminal', role: 'keep', isForMany: DEMO });
+    say(await invitation(openAt(key), key, DEMO ? 'demo' : 'first'));
   } catch (error) {
     say(`Ipsonomo is ready, but no key could be made: ${String(error)}`);
   }
@@ -213,7 +214,7 @@ async function start(): Promise<void> {
   const server = webServer(IS_SOCKET ? undefined : certificate, TIMES, running.app);
   Object.assign(server, { maxConnections: MOST_CONNECTIONS }).once('error', noPort);
   const place = IS_SOCKET ? PORT : { host: HOST, port: Number(PORT) };
-  listen(server, place, () => void tellReady(running.door));
+  listen(server, place, () => void tellReady(running));
   const own = IS_SOCKET ? undefined : ownSocket(running.app);
   const stop = () => {
     for (const one of [server, own]) {

@@ -39,13 +39,15 @@ const isLinkLocal = (address: string): boolean => address.startsWith('169.254.')
 export function addressesToOpen(place: {
   readonly host: string;
   readonly port: number;
-  readonly key: string;
+  /** Without one it is for those who have an account. */
+  readonly key?: string;
   readonly scheme: 'http' | 'https';
   /** Where people open it, if something stands in front. */
   readonly origin?: string | undefined;
 }): readonly string[] {
   const { host, port, key, scheme, origin } = place;
-  if (origin !== undefined) return [`${origin}/#${KEY_MARK}${key}`];
+  const end = key === undefined ? '/' : `/#${KEY_MARK}${key}`;
+  if (origin !== undefined) return [`${origin}${end}`];
   const isAll = host === '0.0.0.0' || host === '::';
   const own = Object.values(networkInterfaces())
     .flatMap((all) => all ?? [])
@@ -54,25 +56,44 @@ export function addressesToOpen(place: {
     )
     .map(({ address }) => address);
   const hosts = isAll ? [...own, '127.0.0.1'] : [host];
-  return hosts.map(
-    (one) => `${scheme}://${one.includes(':') ? `[${one}]` : one}:${port}/#${KEY_MARK}${key}`,
-  );
+  return hosts.map((one) => `${scheme}://${one.includes(':') ? `[${one}]` : one}:${port}${end}`);
 }
 
 const isOfThisMachine = (address: string): boolean => /\/\/(127\.|localhost|\[::1])/.test(address);
 
+/** What a key that is shown is for. */
+export const OPENINGS = {
+  demo: 'Ipsonomo is ready. This is a demo: whoever opens it with this key is in, for a day, and may do everything:',
+  first:
+    'Ipsonomo is ready. The first who opens it with this key keeps it: they let others in, and see to wires:',
+  key: 'Whoever is the first to open it with this key is let in; it is good for a day:',
+} as const;
+
+const linesOf = (addresses: readonly string[]): readonly string[] =>
+  addresses.map((address) => `  ${address}${isOfThisMachine(address) ? '   on this machine' : ''}`);
+
 /** What a terminal shows of a key: the addresses, and for a phone the first of them as a QR code (ISO/IEC 18004). */
-export async function invitation(addresses: readonly string[], key: string): Promise<string> {
+export async function invitation(
+  addresses: readonly string[],
+  key: string,
+  what: keyof typeof OPENINGS,
+): Promise<string> {
   const others = addresses.filter((address) => !isOfThisMachine(address));
   const [forPhones] = others;
   return [
-    'Ipsonomo is ready. Whoever opens it with this key is let in, for a day:',
-    ...addresses.map(
-      (address) => `  ${address}${isOfThisMachine(address) ? '   on this machine' : ''}`,
-    ),
+    OPENINGS[what],
+    ...linesOf(addresses),
     forPhones === undefined
       ? 'It listens on this machine alone. HOST=0.0.0.0 lets phones in.'
       : await qrCode(forPhones, { type: 'utf8', errorCorrectionLevel: 'L' }),
     `The key, to type: ${spokenKey(key)}`,
   ].join('\n');
 }
+
+/** Where those who have an account open it. */
+export const readyAt = (addresses: readonly string[]): string =>
+  [
+    'Ipsonomo is ready. Sign in at:',
+    ...linesOf(addresses),
+    'A key for somebody new: Jobs → People, or npm run ipsonomo -- key',
+  ].join('\n');

@@ -1,6 +1,7 @@
 import { answers, does, ends, reads } from '../act';
 import { keys } from '../keys';
-import { object, text } from '../shape';
+import { ROLES } from '@ipsonomo/core/api';
+import { choice, object, text, uuid } from '../shape';
 
 const ofBrowsers = () => [keys.browsers];
 
@@ -11,19 +12,31 @@ export const doorActs = {
     refusals: ['door'],
   }),
   enter: does('/door', {
-    about: 'Lets a browser in by a key; answers with its cookie.',
-    ...{ right: 'door', body: object({ key: text(80) }), refusals: ['door'] },
+    about:
+      'Lets a browser in by a key; answers with its cookie. Whoever is new may say a name and a password.',
+    ...{
+      right: 'door',
+      body: object({ key: text(80) }, { name: text(200), password: text(1000) }),
+    },
+    refusals: ['door', 'people'],
+  }),
+  signIn: does('/door/sign-in', {
+    about: 'Lets a browser in by name and password; answers with its cookie.',
+    ...{ right: 'door', body: object({ name: text(200), password: text(1000) }) },
+    refusals: ['door', 'people'],
   }),
 } as const;
 
 /** Who was let in, and how the server is. */
 export const houseActs = {
   listKeys: reads('/keys', 'Keys', {
-    ...{ about: 'Browsers that are let in, and keys that wait.', key: () => keys.browsers },
+    about: 'Browsers that are let in, and keys that wait.',
+    ...{ right: 'keep', key: () => keys.browsers },
   }),
   addKey: answers('/keys', 'NewKey', {
-    ...{ about: 'Makes a key for one browser.', right: 'keep', status: 201, stale: ofBrowsers },
-    refusals: ['door'],
+    about: 'Makes a key: for an account that is there, or for a new one with this role.',
+    ...{ right: 'keep', status: 201, stale: ofBrowsers, refusals: ['door'] },
+    body: object({}, { role: choice(...ROLES), account: uuid }),
   }),
   takeKeyBack: ends('/keys/:key', {
     ...{ about: 'Takes back a key, or shuts a browser out.', right: 'keep', stale: ofBrowsers },

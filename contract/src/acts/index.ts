@@ -3,6 +3,7 @@ import { doorActs, houseActs } from './door';
 import { handOverActs } from './hand-over';
 import { jobActs } from './jobs';
 import { fileActs } from './files';
+import { peopleActs } from './people';
 import { proofActs } from './proofs';
 import { rehearsalActs } from './rehearsals';
 import { wireActs } from './wire';
@@ -14,6 +15,7 @@ export {
   handOverActs,
   houseActs,
   jobActs,
+  peopleActs,
   proofActs,
   rehearsalActs,
   wireActs,
@@ -28,6 +30,7 @@ export const acts = {
   ...handOverActs,
   ...wireActs,
   ...rehearsalActs,
+  ...peopleActs,
   ...doorActs,
   ...houseActs,
 } as const;

@@ -53,8 +53,9 @@ export const wireActs = {
     ...{ about: 'All wires that are open, each with its job.', key: () => keys.wires },
   }),
   chooseWire: answers(at, 'Field', {
-    about: 'Chooses the wire of a job: an adapter, or a practice site of its own.',
-    ...{ right: 'keep', body: wireChoice, refusals: [...WIRE, 'rehearsal'] },
+    about:
+      'Chooses the wire of a job: a practice site of its own, or an adapter, which only a keeper may, or whoever was let send on it.',
+    ...{ right: 'assign', body: wireChoice, refusals: [...WIRE, 'rehearsal'] },
   }),
   readNotice: answers(`${at}/notices/read`, 'Field', {
     about: 'A person has read a notice.',

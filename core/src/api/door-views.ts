@@ -1,3 +1,5 @@
+import type { Role } from './people-views';
+
 /** Whoever asks: a browser that was let in, or the machine itself through its socket. */
 export interface DoorView {
   readonly isMachine: boolean;
@@ -6,7 +8,8 @@ export interface DoorView {
 /** A browser that was let in. */
 export interface BrowserView {
   readonly id: string;
-  /** The name its person last gave; empty where none yet. */
+  readonly account: string;
+  /** Whose it is; empty where they have no name yet. */
   readonly person: string;
   /** What the browser said it is. */
   readonly device: string;
@@ -20,6 +23,10 @@ export interface BrowserView {
 export interface InvitationView {
   readonly id: string;
   readonly by: string;
+  /** What whoever comes in with it may do. */
+  readonly role: Role;
+  /** Whom it lets in again; null where it makes an account. */
+  readonly person: string | null;
   readonly madeAt: number;
   readonly endsAt: number;
 }

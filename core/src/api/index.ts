@@ -22,6 +22,16 @@ export type {
   PreviewDevice,
   SheetSummary,
 } from './list-views';
+export {
+  PASSWORD,
+  ROLES,
+  type AccountView,
+  type MeView,
+  type NewProgramView,
+  type PeopleView,
+  type Role,
+  type SendGrantView,
+} from './people-views';
 export { docFromView, jobViewOf, macOrNull, NOTHING_SEEN, thingsOf } from './plan-view';
 export {
   DRAWN,

@@ -178,6 +178,14 @@ export interface IssueFacts {
   readonly 'door.busy': None;
   readonly 'door.full': None;
   readonly 'door.slow': { readonly seconds: Value };
+  readonly 'people.nameTaken': { readonly name: Value };
+  readonly 'people.lastKeeper': None;
+  readonly 'people.wrong': None;
+  readonly 'people.wrongOld': None;
+  readonly 'people.password': { readonly least: Value; readonly most: Value };
+  readonly 'people.plainPassword': None;
+  readonly 'right.missing': { readonly need: Value; readonly have: Value };
+  readonly 'right.send': { readonly wire: Value };
   readonly 'thing.unknown': None;
   readonly 'page.noPort': { readonly port: Value; readonly last: Value };
   readonly 'wire.otherName': { readonly host: Value };

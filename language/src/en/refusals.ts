@@ -51,6 +51,15 @@ const UNREAD: Readonly<Record<Unread, string>> = {
 const bodyWords = (facts: IssueFacts['body.invalid']): string =>
   'misfit' in facts ? misfitWords(facts) : 'unread' in facts ? UNREAD[facts.unread] : facts.why;
 
+/** What each role and right lets somebody do. */
+const RIGHT_WORDS: Readonly<Record<string, string>> = {
+  look: 'look',
+  plan: 'plan',
+  assign: 'plan and assign',
+  send: 'assign and send',
+  keep: 'keep the installation',
+};
+
 const COUNTED = messages({
   parts:
     '"{where}" has {have, plural, one {# part} other {# parts}}; an address has four, with dots between.',
@@ -271,6 +280,21 @@ const SENTENCES: {
     'More pages are open than this server serves at once. Close some; it goes on by itself.',
   'door.slow': (_where, { seconds }) =>
     `Too much was asked at once. It goes on in ${seconds} s by itself.`,
+  'people.nameTaken': (_where, { name }) =>
+    `Somebody else here is called ${name} already. Add what tells you apart: the company, a letter.`,
+  'people.lastKeeper': () =>
+    'Somebody has to see to people and wires, and nobody else may. Let another one keep first.',
+  'people.wrong': () =>
+    'Name and password do not belong together. Look at both; whoever keeps this installation can make you a key.',
+  'people.wrongOld': () => 'The password until now is another one. Nothing was changed.',
+  'people.password': (_where, { least, most }) =>
+    `A password has ${least} to ${most} characters. A few words in a row are easily remembered.`,
+  'people.plainPassword': () =>
+    'This password is guessed at once: it is your name, or a few characters again and again. Take a few words in a row.',
+  'right.missing': (_where, { need, have }) =>
+    `For this one has to be allowed to ${RIGHT_WORDS[String(need)] ?? need}; you may ${RIGHT_WORDS[String(have)] ?? have}. Whoever keeps this installation can change that.`,
+  'right.send': (_where, { wire }) =>
+    `Nobody has let you send on ${wire}, or that has ended. Whoever keeps this installation can let you, under Jobs → People.`,
   'thing.unknown': (where) => `There is no ${where} here any more. Go back and look again.`,
   'page.noPort': (_where, { port, last }) =>
     `Ports ${port} to ${last}, for pages of devices, are all in use on the server. Start it with another PAGE_PORT.`,

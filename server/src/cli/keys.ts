@@ -43,7 +43,7 @@ async function asking({ tell }: Output, act: () => Promise<void>): Promise<boole
 export const key = (_inputs: readonly string[], output: Output): Promise<boolean> =>
   asking(output, async () => {
     const made = await ask<NewKeyView>('POST', '/keys');
-    output.tell(await invitation(made.addresses, made.key));
+    output.tell(await invitation(made.addresses, made.key, 'key'));
     output.print(made);
   });
 

@@ -6,6 +6,7 @@ import {
   handOverActs,
   houseActs,
   jobActs,
+  peopleActs,
   proofActs,
   rehearsalActs,
   wireActs,
@@ -18,29 +19,31 @@ import { houseHandlers } from './acts/house';
 import { fileHandlers } from './acts/files';
 import { handOverHandlers } from './acts/hand-over';
 import { jobHandlers } from './acts/jobs';
+import { peopleHandlers } from './acts/people';
 import { proofHandlers } from './acts/proofs';
 import { rehearsalHandlers } from './acts/rehearsals';
 import { wireHandlers } from './acts/wire';
 import { actorIn, onlyLetIn, slowly } from './browsers';
 import { sameOrigin } from './guard';
 import { fewFiles, fewPlans, notTooFast, notTooMany } from './limits';
+import { rightsIn } from './rights';
 import { serve, type Handlers } from './serve';
 import type { Services } from './services';
 
 /** Everything that can be asked: the acts of the contract, and the stream of news. */
 export function apiOf(services: Services, log: (line: string) => void): Router {
-  const { door, events, store } = services;
+  const { door, events, people, store } = services;
   const api = Router();
-  const actorOf = actorIn(door);
+  const actorOf = actorIn(door, people);
   // All files together, whichever kind.
   const files = [fewFiles()];
   const plans = [fewPlans()];
   const before = {
-    ...{ enter: [slowly()], addJobFromFile: plans, takeKindsFromFile: plans },
+    ...{ enter: [slowly()], signIn: [slowly()], addJobFromFile: plans, takeKindsFromFile: plans },
     ...{ sendList: files, describe: files, keepPaper: files },
   };
   const serving = {
-    ...{ actorOf, before },
+    ...{ actorOf, before, ...rightsIn(services) },
     needsJob: (job: string) => store.job(job),
     unnamed: (act: string, code: string) =>
       log(`${act} refuses with ${code}, which its contract does not name`),
@@ -52,9 +55,10 @@ export function apiOf(services: Services, log: (line: string) => void): Router {
   api.use(sameOrigin);
   // The one thing that answers those who were not let in.
   register(doorActs, doorHandlers(services));
-  api.use(onlyLetIn(door));
+  api.use(onlyLetIn(door, people));
   register(houseActs, houseHandlers(services));
   api.get('/events', events.handler(actorOf));
+  register(peopleActs, peopleHandlers(services));
   register(jobActs, jobHandlers(services));
   register(fileActs, fileHandlers(services));
   register(assignActs, assignHandlers(services));

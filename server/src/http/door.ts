@@ -1,6 +1,7 @@
 import type { Request } from 'express';
 import type Joi from 'joi';
 import { visibleText, unwritableIn } from '@ipsonomo/core/names';
+import { NOBODY } from '../common/nobody';
 import { Refusal } from '../store/refusal';
 
 /** Checks what comes in against its schema; every part that is wrong is named. */
@@ -38,5 +39,5 @@ export function nameOf(request: Request): string {
   } catch {
     // A header that is no URI text is nobody's name.
   }
-  return name || 'nobody named';
+  return name || NOBODY;
 }

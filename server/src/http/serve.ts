@@ -20,6 +20,7 @@ import type { OutFile } from '../service/plan-answers';
 import { Refusal } from '../store/refusal';
 import { checked } from './door';
 import { joiOf } from './joi-of';
+import type { Rights } from './rights';
 
 /** What an act is given: all of it checked in its form. */
 export interface Call<A extends AnyAct> {
@@ -51,7 +52,7 @@ export type Handlers<G extends Readonly<Record<string, AnyAct>>> = {
 };
 
 /** What every act needs of the server. */
-export interface Serving {
+export interface Serving extends Rights {
   readonly actorOf: (request: Request) => Actor;
   /** Refuses a job that is not there. */
   readonly needsJob: (job: string) => Promise<unknown>;
@@ -78,17 +79,23 @@ export function serve<G extends Readonly<Record<string, AnyAct>>>(
   }
 }
 
-/** The job first: nothing is read for one that is not there. */
+/** The right first, then the job: whoever may not is not told what is there, and nothing is read for what is not. */
 function readersOf(
   act: AnyAct,
-  { needsJob }: Serving,
+  { actorOf, may, maySend, needsJob }: Serving,
   before: readonly RequestHandler[],
 ): readonly RequestHandler[] {
-  const job: RequestHandler = async (request, _response, next) => {
-    await needsJob(paramOf(request, 'job'));
+  const right: RequestHandler = (request, _response, next) => {
+    may(actorOf(request), act);
     next();
   };
-  return [...(paramsIn(act).includes('job') ? [job] : []), ...before, ...bodyReader(act)];
+  const job: RequestHandler = async (request, _response, next) => {
+    const id = paramOf(request, 'job');
+    await needsJob(id);
+    if (act.right === 'send') maySend(actorOf(request), id);
+    next();
+  };
+  return [right, ...(paramsIn(act).includes('job') ? [job] : []), ...before, ...bodyReader(act)];
 }
 
 function bodyReader(act: AnyAct): readonly RequestHandler[] {

@@ -1,6 +1,7 @@
 import type { OpenedAt } from '@ipsonomo/contract';
 import type { Readings } from '../common/readings';
 import type { Packages } from '../packages/packages';
+import type { People } from '../service/people';
 import type { PlanChanger } from '../service/change-plan';
 import type { Door } from '../service/door';
 import type { ListImporter } from '../service/import-list';
@@ -19,6 +20,7 @@ import type { EventStream } from './event-stream';
 /** The use cases that acts are made of. */
 export interface Services {
   readonly door: Door;
+  readonly people: People;
   readonly store: Store;
   readonly reader: PlanReader;
   readonly changer: PlanChanger;

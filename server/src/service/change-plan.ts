@@ -154,14 +154,14 @@ export class PlanChanger {
   }
 
   private async takeBack(jobId: string, actor: Actor, which: 'undo' | 'redo'): Promise<EditedView> {
-    const target = takeable(await this.store.revisionList(jobId), actor.name, which);
+    const target = takeable(await this.store.revisionList(jobId), actor, which);
     if (!target) throw Refusal.of(which === 'undo' ? 'undo.none' : 'redo.none', '');
     const [row] = await this.store.editsSince(jobId, target.number - 1);
     const what =
       which === 'undo'
         ? `took back: ${target.what}`
         : `did again: ${target.what.replace(/^took back: /, '')}`;
-    const change = { jobId, person: actor.name, what, undoes: target.number };
+    const change = { jobId, ...signed(actor), what, undoes: target.number };
     const done = await this.store.change(change, () => ({
       edits: inverseOf(row?.edits ?? []),
       result: undefined,
@@ -288,7 +288,7 @@ export class PlanChanger {
     what: string,
     decide: (state: PlanState) => Decision<T>,
   ): Promise<Changed<T>> {
-    const change = { jobId, person: actor.name, what };
+    const change = { jobId, ...signed(actor), what };
     const done = await this.store.change(change, (state) => {
       const decided = decide(state);
       const freed = freedBy(state.doc, decided.edits, this.clock(), state.revision + 1);
@@ -301,17 +301,24 @@ export class PlanChanger {
 
 type Listed = Awaited<ReturnType<Store['revisionList']>>[number];
 
+/** Who changes something, as a revision has them. */
+const signed = ({ name, account }: Actor) => ({ person: name, account: account?.id });
+
+/** By their account, whatever they were called; by the name where there is none. */
+const isOf = ({ person, account_id }: Listed, { name, account }: Actor): boolean =>
+  account_id !== null && account !== undefined ? account_id === account.id : person === name;
+
 /** The revision of this person that undo or redo would take back now. @param list newest first */
 function takeable(
   list: readonly Listed[],
-  person: string,
+  actor: Actor,
   which: 'undo' | 'redo',
 ): Listed | undefined {
   const byNumber = new Map(list.map((one) => [one.number, one]));
   const taken = new Set<number>();
   for (const one of list) {
     if (one.undoes !== null) taken.add(one.undoes);
-    if (one.person !== person || taken.has(one.number)) continue;
+    if (!isOf(one, actor) || taken.has(one.number)) continue;
     const isUndo = isUndoOf(one, byNumber);
     if (which === 'undo' && !isUndo) return one;
     // Whoever changed something after an undo has left what was undone behind.

@@ -22,7 +22,7 @@ export class DoorStore {
     return asking(() => InvitationRow.query(this.knex).insertAndFetch(row));
   }
 
-  async changeBrowser(id: string, change: Pick<BrowserValues, 'person' | 'seen_at'>) {
+  async changeBrowser(id: string, change: Pick<BrowserValues, 'seen_at'>) {
     await asking(() => BrowserRow.query(this.knex).findById(id).patch(change));
   }
 
@@ -37,6 +37,9 @@ export class DoorStore {
 
 type BrowserValues = Pick<
   BrowserRow,
-  'id' | 'digest' | 'person' | 'device' | 'let_in_at' | 'seen_at'
+  'id' | 'digest' | 'account_id' | 'device' | 'let_in_at' | 'seen_at'
 >;
-type InvitationValues = Pick<InvitationRow, 'id' | 'digest' | 'made_by' | 'made_at' | 'ends_at'>;
+type InvitationValues = Pick<
+  InvitationRow,
+  'id' | 'digest' | 'made_by' | 'made_at' | 'ends_at' | 'role' | 'account_id' | 'is_once'
+>;

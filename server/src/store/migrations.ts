@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import { ACCOUNTS } from './migrations-of-people';
 import type { Migration } from './migration';
 import { ARCHIVED, DELETED, HANDED, PRACTICE_SITES, REHEARSALS } from './migrations-of-jobs';
 
@@ -417,6 +418,7 @@ const MIGRATIONS: readonly Migration[] = [
   PRACTICE_SITES,
   DELETED,
   HANDED,
+  ACCOUNTS,
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

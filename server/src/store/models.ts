@@ -2,6 +2,7 @@ import { Model } from 'objection';
 import type {
   FormatId,
   Reader,
+  Role,
   Mistake,
   MistakeKind,
   MistakeWish,
@@ -71,6 +72,8 @@ export class RevisionRow extends Model {
   declare edits: readonly Edit[];
   declare name: string | null;
   declare undoes: number | null;
+  /** Whose it is; null of the machine's own person, and of what is older than accounts. */
+  declare account_id: string | null;
   static override readonly tableName = 'revision';
   static override readonly idColumn = ['job_id', 'number'];
   static override readonly jsonAttributes = ['edits'];
@@ -155,14 +158,46 @@ export class InvitationRow extends Model {
   declare made_by: string;
   declare made_at: Date;
   declare ends_at: Date;
+  /** What whoever comes in with it may do. */
+  declare role: Role;
+  /** Whom it lets in; null where it makes an account. */
+  declare account_id: string | null;
+  /** It is used up by the first. */
+  declare is_once: boolean;
   static override readonly tableName = 'invitation';
+}
+
+/** A person, or a program that acts with a token; of the token only its SHA-256 is kept, of the password its argon2id. */
+export class AccountRow extends Model {
+  declare id: string;
+  declare kind: 'person' | 'program';
+  declare name: string;
+  declare role: Role;
+  declare password: string | null;
+  declare token: Buffer | null;
+  declare made_at: Date;
+  declare made_by: string;
+  declare ends_at: Date | null;
+  declare ended_at: Date | null;
+  static override readonly tableName = 'account';
+}
+
+/** Somebody may send on the wire of a job until then. */
+export class SendGrantRow extends Model {
+  declare account_id: string;
+  declare job_id: string;
+  declare wire: string;
+  declare until: Date;
+  declare made_by: string;
+  static override readonly tableName = 'send_grant';
+  static override readonly idColumn = ['account_id', 'job_id', 'wire'];
 }
 
 /** A browser that was let in, known by the SHA-256 of its cookie. */
 export class BrowserRow extends Model {
   declare id: string;
   declare digest: Buffer;
-  declare person: string;
+  declare account_id: string;
   declare device: string;
   declare let_in_at: Date;
   declare seen_at: Date;

@@ -26,7 +26,10 @@ import { Refusal } from './refusal';
 /** Who changes a plan, and why. */
 export interface Change {
   readonly jobId: string;
+  /** As they are called now. */
   readonly person: string;
+  /** Undefined of the machine's own person. */
+  readonly account?: string | undefined;
   readonly what: string;
   /** The revision that is taken back by this one. */
   readonly undoes?: number;
@@ -169,7 +172,7 @@ export class PlanStore {
       await RevisionRow.query(trx).insert({
         ...{ job_id: jobId, number: revision, person: change.person, what: change.what },
         edits: applied,
-        undoes: change.undoes ?? null,
+        ...{ undoes: change.undoes ?? null, account_id: change.account ?? null },
       });
       return { state: { ...state, revision, doc }, edits: applied, result: decided.result };
     });

@@ -7,6 +7,7 @@ import { EvidenceStore } from './evidence-store';
 import { PlanStore, type Change, type Changed, type Decision, type PlanState } from './plan-store';
 import { asking } from './asking';
 import { DoorStore } from './door-store';
+import { PeopleStore } from './people-store';
 import { RehearsalStore } from './rehearsal-store';
 import { WholeJobStore } from './whole-job-store';
 import { ProofStore } from './proof-store';
@@ -30,13 +31,17 @@ export interface JobHead<T> extends JobRecord {
 
 const MOST_REVISIONS = 1000;
 
-export type RevisionListRow = Omit<RevisionView, 'at'> & { readonly at: Date };
+export type RevisionListRow = Omit<RevisionView, 'at'> & {
+  readonly at: Date;
+  readonly account_id: string | null;
+};
 
 /** The plan and the evidence in PostgreSQL. The only room that knows tables. */
 export class Store {
   readonly proofs: ProofStore;
   readonly evidence: EvidenceStore;
   readonly door: DoorStore;
+  readonly people: PeopleStore;
   readonly rehearsals: RehearsalStore;
   readonly whole: WholeJobStore;
   private readonly plans: PlanStore;
@@ -46,6 +51,7 @@ export class Store {
     this.evidence = new EvidenceStore(knex);
     this.proofs = new ProofStore(knex);
     this.door = new DoorStore(knex);
+    this.people = new PeopleStore(knex);
     this.rehearsals = new RehearsalStore(knex);
     this.whole = new WholeJobStore(knex);
   }
@@ -206,7 +212,7 @@ export class Store {
     return asking(() =>
       RevisionRow.query(this.knex)
         .select(
-          ...['number', 'at', 'person', 'what', 'name', 'undoes'],
+          ...['number', 'at', 'person', 'account_id', 'what', 'name', 'undoes'],
           raw('jsonb_array_length(edits)').as('count'),
         )
         .where('job_id', jobId)

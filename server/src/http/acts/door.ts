@@ -1,4 +1,5 @@
 import { stringifySetCookie } from 'cookie';
+import type { Request, Response } from 'express';
 import type { doorActs } from '@ipsonomo/contract';
 import { isMachine } from '../../common/machine';
 import { Refusal } from '../../store/refusal';
@@ -8,18 +9,32 @@ import type { Services } from '../services';
 
 const HOLDS = 400 * 24 * 3600; // seconds: the longest that browsers keep a cookie (RFC 6265bis §5.5)
 
-export const doorHandlers = ({ door }: Services): Handlers<typeof doorActs> => ({
-  readDoor: ({ actor, request }) => {
-    const isOurs = actor.browser === undefined;
-    if (isOurs && !isMachine(request)) throw Refusal.of('door.locked', '');
-    return { isMachine: isOurs };
-  },
-  enter: async ({ body, request, response }) => {
-    const secret = await door.enter(body.key, request.header('user-agent') ?? '');
-    const value = stringifySetCookie({
-      ...{ name: cookieName(request), value: secret, path: '/', maxAge: HOLDS },
-      ...{ httpOnly: true, sameSite: 'strict' as const, secure: request.secure },
-    });
-    response.set('Set-Cookie', value);
-  },
-});
+export const doorHandlers = ({ door }: Services): Handlers<typeof doorActs> => {
+  const giveCookie = (request: Request, response: Response, secret: string) =>
+    void response.set(
+      'Set-Cookie',
+      stringifySetCookie({
+        ...{ name: cookieName(request), value: secret, path: '/', maxAge: HOLDS },
+        ...{ httpOnly: true, sameSite: 'strict' as const, secure: request.secure },
+      }),
+    );
+  const deviceOf = (request: Request) => request.header('user-agent') ?? '';
+  return {
+    readDoor: ({ actor, request }) => {
+      const isOurs = actor.browser === undefined;
+      if (isOurs && !isMachine(request)) throw Refusal.of('door.locked', '');
+      return { isMachine: isOurs };
+    },
+    enter: async ({ body: { key, name = '', password }, request, response }) =>
+      giveCookie(
+        request,
+        response,
+        await door.enter({ key, name, password, device: deviceOf(request) }),
+      ),
+    signIn: async ({ body, request, response }) => {
+      const from = request.socket.remoteAddress ?? 'machine';
+      const { name, password } = body;
+      giveCookie(request, response, await door.signIn(name, password, deviceOf(request), from));
+    },
+  };
+};

@@ -6,8 +6,12 @@ export const houseHandlers = (services: Services): Handlers<typeof houseActs> =>
   const { door, openAt, store, events } = services;
   return {
     listKeys: ({ actor }) => door.view(actor.browser),
-    addKey: async ({ actor }) => {
-      const { key, endsAt } = await door.invite(actor.name);
+    addKey: async ({ actor, body }) => {
+      const { role = actor.account ? 'assign' : 'keep', account } = body;
+      const { key, endsAt } = await door.invite({
+        ...{ by: actor.name, role },
+        ...(account === undefined ? {} : { account }),
+      });
       return { key, endsAt, addresses: openAt(key) };
     },
     takeKeyBack: ({ params }) => door.takeBack(params.key),

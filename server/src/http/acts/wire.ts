@@ -1,10 +1,22 @@
 import type { wireActs } from '@ipsonomo/contract';
+import type { Actor } from '../../service/actor';
+import { OWN_GRANT } from '../../service/people';
 import { Refusal } from '../../store/refusal';
 import { comesThrough } from '../guard';
 import type { Handlers } from '../serve';
 import type { Services } from '../services';
 
-export const wireHandlers = ({ wires }: Services): Handlers<typeof wireActs> => {
+export const wireHandlers = ({ people, wires }: Services): Handlers<typeof wireActs> => {
+  /** An adapter is a keeper's to choose, or of whoever was let send on it. */
+  const needAdapter = ({ account }: Actor, job: string, adapter: string) => {
+    if (!account || account.role === 'keep' || people.maySend(account.id, job, adapter)) return;
+    throw Refusal.of('right.missing', '', { need: 'keep', have: account.role });
+  };
+  /** A keeper who chose it may send on it, for as long as a shift is. */
+  const letOwn = async ({ account, name }: Actor, job: string, adapter: string) => {
+    if (account?.role !== 'keep') return;
+    await people.letSend(account.id, job, adapter, Date.now() + OWN_GRANT, name);
+  };
   /** Does something with the wire of a job, and tells how it stands then. */
   const then = async (jobId: string, done: Promise<void>) => {
     await done;
@@ -20,7 +32,13 @@ export const wireHandlers = ({ wires }: Services): Handlers<typeof wireActs> => 
     chooseWire: ({ params, body, actor, request }) => {
       if (body.kind === 'live' && comesThrough(body.adapter, request))
         throw Refusal.of('wire.ownWeb', '', { adapter: body.adapter });
-      return then(params.job, wires.at(params.job).choose(body, actor));
+      if (body.kind !== 'live') return then(params.job, wires.at(params.job).choose(body, actor));
+      needAdapter(actor, params.job, body.adapter);
+      const chosen = wires.at(params.job).choose(body, actor);
+      return then(
+        params.job,
+        chosen.then(() => letOwn(actor, params.job, body.adapter)),
+      );
     },
     readNotice: ({ params, body }) =>
       then(params.job, wires.noticeRead(params.job, body.code, body.at)),

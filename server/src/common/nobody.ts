@@ -1,0 +1,2 @@
+/** Who acts without having said a name. */
+export const NOBODY = 'nobody named';

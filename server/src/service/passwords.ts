@@ -1,0 +1,45 @@
+import { timingSafeEqual } from 'node:crypto';
+import { argon2id, hash, verify } from 'argon2';
+import { PASSWORD } from '@ipsonomo/core/api';
+import { Refusal } from '../store/refusal';
+
+/** What OWASP asks for at least (Password Storage Cheat Sheet: 19 MiB, two passes, one lane); in threads of libuv. */
+const STRENGTH = { type: argon2id, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const;
+
+/** As every keyboard sends it (NFKC: NIST SP 800-63B, 5.1.1.2), spaces and all. */
+const plain = (password: string): string => password.normalize('NFKC');
+
+const small = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
+
+/** Few different characters, or the name and hardly more: guessed before any list is opened. */
+function isPlain(password: string, name: string): boolean {
+  const [word, own] = [small(password), small(name)];
+  const isName = own !== '' && word.replaceAll(own, '').length < 4;
+  return new Set(password).size < 5 || isName || word.replaceAll('ipsonomo', '').length < 4;
+}
+
+/** Refuses with `people.password` or `people.plainPassword`. */
+export function checkPassword(password: string, name: string): void {
+  const length = [...plain(password)].length;
+  const { least, most } = PASSWORD;
+  if (length < least || length > most) throw Refusal.of('people.password', '', { least, most });
+  if (isPlain(plain(password), name)) throw Refusal.of('people.plainPassword', '');
+}
+
+export const hashOf = (password: string): Promise<string> => hash(plain(password), STRENGTH);
+
+/** What nobody has is looked at for as long as what somebody has: the time tells no stranger who is here. */
+let nobody: Promise<string> | undefined;
+
+/** @param stored undefined where there is no such account, or it has no password */
+export async function isPassword(password: string, stored: string | undefined): Promise<boolean> {
+  const length = Buffer.byteLength(password);
+  if (length > PASSWORD.most * 4) return false;
+  nobody ??= hashOf('a password that nobody has');
+  const fits = await verify(stored ?? (await nobody), plain(password));
+  // Both are looked at, whichever is wrong.
+  return timingSafeEqual(
+    Buffer.from([fits ? 1 : 0, stored === undefined ? 0 : 1]),
+    Buffer.from([1, 1]),
+  );
+}
