@@ -103,6 +103,7 @@ export async function compose(settings: Settings): Promise<Running> {
       changed: (jobId) => teller.otherwise(jobId),
       openPage: (jobId, browser) => relay.open(jobId, browser),
     },
+    isDemo: settings.practiceFirst ?? false,
     ...{ door, people, events, log, web, openAt: settings.openAt },
   });
   const close = async () => {

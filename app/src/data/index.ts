@@ -28,6 +28,16 @@ export { useOthersAnswering, type FieldNow, type Traffic } from './wire-news';
 export { useNow } from './use-now';
 export { useAway, useServerEvents } from './events';
 export { ApiError, pathOf } from './http';
-export { askedAnew, isLocked, useDoor, useEnter, useKeys } from './door';
+export {
+  askedAnew,
+  isLocked,
+  useDoor,
+  useEnter,
+  useIsDemo,
+  useKeys,
+  useMe,
+  usePeople,
+  useSignIn,
+} from './door';
 export { giveName, leaveUnnamed, useNameAsked, whoDecides } from './named';
 export { newId } from './new-id';

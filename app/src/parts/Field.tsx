@@ -14,14 +14,16 @@ interface Props {
   readonly figures?: boolean;
   readonly numeric?: boolean;
   readonly autoFocus?: boolean;
+  /** A password: not shown, and offered to be kept by whoever keeps passwords. */
+  readonly secret?: 'current' | 'new';
   /** Enter, as a scanner sends it after what it read. */
   readonly onEnter?: (() => void) | undefined;
 }
 
 /** One value to type, with what is wrong with it told while typing. */
 export function Field(props: Props) {
-  const { label, value, onChange, issue, placeholder, figures, numeric, autoFocus, onEnter } =
-    props;
+  const { label, value, onChange, issue, placeholder, figures, numeric, secret } = props;
+  const { autoFocus, onEnter } = props;
   const told = useId();
   return (
     <Input
@@ -36,7 +38,8 @@ export function Field(props: Props) {
       {...({ 'aria-invalid': issue !== undefined } as object)}
       autoCapitalize="none"
       autoCorrect={false}
-      autoComplete="off"
+      autoComplete={secret ? `${secret}-password` : 'off'}
+      {...(secret ? { secureTextEntry: true } : {})}
       {...(onEnter ? { onSubmitEditing: onEnter, blurOnSubmit: false } : {})}
       {...(autoFocus ? { autoFocus: true } : {})}
       spellCheck={!figures}

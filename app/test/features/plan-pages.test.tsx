@@ -3,8 +3,6 @@ import type { RevisionView } from '@ipsonomo/core/api';
 import { NewSubnetScreen } from '../../src/features/plan/add/NewSubnetScreen';
 import { RevisionsScreen } from '../../src/features/plan/revisions/RevisionsScreen';
 import { SnagsScreen } from '../../src/features/snags/SnagsScreen';
-import { DoorScreen } from '../../src/features/start/door/DoorScreen';
-import { LetInScreen } from '../../src/features/start/door/LetInScreen';
 import { deviceInfo, jobView, show } from '../world';
 
 // Pages of the plan and around it: what is typed is checked, and what is pressed is asked for once.
@@ -123,42 +121,4 @@ describe('snags', () => {
     const { findByText } = show(<SnagsScreen job="job" />, { job: jobView([]) });
     expect(await findByText('Nothing in this plan speaks against it.')).toBeTruthy();
   });
-});
-
-test('the door takes a key and nothing else', async () => {
-  const { getByLabelText, getByText, calls } = show(<DoorScreen error={undefined} />);
-  const button = getByText('Come in');
-  fireEvent.click(button);
-  expect(calls).toEqual([]);
-  const field = getByLabelText('The key: twenty letters and digits');
-  fireEvent.change(field, { target: { value: 'ABCD-EFGH' } });
-  fireEvent.click(button);
-  await waitFor(() =>
-    expect(calls).toEqual([{ method: 'POST', path: '/api/door', body: { key: 'ABCD-EFGH' } }]),
-  );
-});
-
-test('who is in is listed with a way out, and a new key is shown as it is typed and as it is scanned', async () => {
-  const now = Date.now();
-  const browser = {
-    ...{ id: 'b1', person: 'Ilse Brandt', device: 'Mozilla/5.0 (Linux; Android 14)' },
-    ...{ isOwn: false, seenAt: now - 60_000, letInAt: now - 3_600_000 },
-  };
-  const made = {
-    key: 'ABCDEFGHJKMNPQRSTUVW',
-    endsAt: now + 86_400_000,
-    addresses: ['http://10.0.0.5:4780/#key=A'],
-  };
-  const { findByText, getByText, getByLabelText, findByLabelText, calls } = show(<LetInScreen />, {
-    also: [
-      ['/keys/b1', {}],
-      ['/keys', { browsers: [browser], invitations: [], ...made }],
-    ],
-  });
-  expect(await findByText('Ilse Brandt')).toBeTruthy();
-  fireEvent.click(getByLabelText('Take back: Ilse Brandt'));
-  await waitFor(() => expect(calls[0]).toMatchObject({ method: 'DELETE', path: '/api/keys/b1' }));
-  fireEvent.click(getByText('Make a key'));
-  expect(await findByLabelText('The address http://10.0.0.5:4780/#key=A')).toBeTruthy();
-  expect(getByText(/ABCD.EFGH.JKMN/)).toBeTruthy();
 });

@@ -3,6 +3,8 @@ import type { Role } from './people-views';
 /** Whoever asks: a browser that was let in, or the machine itself through its socket. */
 export interface DoorView {
   readonly isMachine: boolean;
+  /** Of a demo: whoever has its key may do everything. */
+  readonly isDemo: boolean;
 }
 
 /** A browser that was let in. */

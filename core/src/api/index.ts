@@ -124,3 +124,4 @@ export {
 } from './hand-over';
 export type { KindElsewhere, KindsElsewhere, KindsTaken } from './kinds-elsewhere';
 export type { RoundTimes, RoundTimesWish } from './round-times';
+export { adapterOf } from './wire-source';

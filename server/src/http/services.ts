@@ -21,6 +21,7 @@ import type { EventStream } from './event-stream';
 export interface Services {
   readonly door: Door;
   readonly people: People;
+  readonly isDemo: boolean;
   readonly store: Store;
   readonly reader: PlanReader;
   readonly changer: PlanChanger;

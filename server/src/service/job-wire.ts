@@ -1,3 +1,4 @@
+import { adapterOf } from '@ipsonomo/core/api';
 import type {
   CabinetAction,
   CabinetView,
@@ -30,7 +31,7 @@ import { WireStream } from '../pages/wire-stream';
 import { must, Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Actor } from './actor';
-import { adapterOf, fieldView, heardView, presentView, stationView } from './wire-views';
+import { fieldView, heardView, presentView, stationView } from './wire-views';
 import { WirePlan } from './wire-plan';
 import type { WireThreads } from './wire-threads';
 

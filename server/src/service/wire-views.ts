@@ -1,4 +1,5 @@
 import { type HeardClient, portText } from '@ipsonomo/core/answering';
+import { adapterOf } from '@ipsonomo/core/api';
 import type {
   DrillView,
   FieldView,
@@ -70,9 +71,6 @@ const twinView = ({
   transaction: (transactions[0] ?? 0).toString(16).padStart(8, '0'),
   lastAt,
 });
-
-export const adapterOf = (source: string | undefined): string | undefined =>
-  /^live:(.*)$/.exec(source ?? '')?.[1];
 
 function ownAddresses(source: string | undefined): readonly string[] {
   const adapter = adapterOf(source);

@@ -18,7 +18,9 @@ export const START_WORDS = messages({
   nightForADarkCabinet: 'Night: for a dark cabinet',
   yourNameWrittenBesideEverythingYou: 'Your name, written beside everything you decide',
   light: 'Light',
-  letSomebodyIn: 'Let somebody in …',
+  thisIsADemo:
+    'A demo: whoever has its address and its key is in and may do everything. Nothing here is a real plant.',
+  people: 'People …',
   showArchived: 'Show {count, plural, one {# archived job} other {# archived jobs}}',
   hideArchived: 'Hide the archived jobs',
   archived: 'Archived jobs',

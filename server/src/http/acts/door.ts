@@ -9,7 +9,7 @@ import type { Services } from '../services';
 
 const HOLDS = 400 * 24 * 3600; // seconds: the longest that browsers keep a cookie (RFC 6265bis §5.5)
 
-export const doorHandlers = ({ door }: Services): Handlers<typeof doorActs> => {
+export const doorHandlers = ({ door, isDemo }: Services): Handlers<typeof doorActs> => {
   const giveCookie = (request: Request, response: Response, secret: string) =>
     void response.set(
       'Set-Cookie',
@@ -23,7 +23,7 @@ export const doorHandlers = ({ door }: Services): Handlers<typeof doorActs> => {
     readDoor: ({ actor, request }) => {
       const isOurs = actor.browser === undefined;
       if (isOurs && !isMachine(request)) throw Refusal.of('door.locked', '');
-      return { isMachine: isOurs };
+      return { isMachine: isOurs, isDemo };
     },
     enter: async ({ body: { key, name = '', password }, request, response }) =>
       giveCookie(

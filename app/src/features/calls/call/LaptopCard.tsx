@@ -2,6 +2,7 @@ import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { adapterOf } from '@ipsonomo/core/api';
 import { formatIpv4, parseIpv4 } from '@ipsonomo/core/net';
 import {
   laptopAddress,
@@ -43,7 +44,7 @@ function Opened({ call, beside }: { readonly call: Call; readonly beside: string
   const { data: adapters } = useQuery(adaptersQuery);
   const [system, setSystem] = useState<LaptopSystem>(systemHere());
   const [typed, setTyped] = useState<string>();
-  const live = field?.source?.replace(/^live:/, '');
+  const live = adapterOf(field?.source);
   const known = adapters?.find(({ name }) => name === live)?.name;
   const adapter = typed ?? (system === 'Linux' && known ? known : USUAL[system]);
   const target = parseIpv4(beside);

@@ -9,27 +9,17 @@ import { FIRST_WORDS } from '@ipsonomo/language/screens/first';
 import { START_WORDS } from '@ipsonomo/language/screens/start';
 import {
   acts,
-  changeSettings,
   chooseFile,
   jobsQuery,
-  type Settings,
   useAct,
+  useIsDemo,
   useSettings,
   wiresQuery,
 } from '../../../data';
 import { stateWords, wireWords } from '../../frame';
-import {
-  Card,
-  Choice,
-  Field,
-  LongList,
-  Page,
-  Refusals,
-  Row,
-  Words,
-  useDraft,
-} from '../../../parts';
+import { Card, Field, LongList, Page, Refusals, Row, Words, useDraft } from '../../../parts';
 import { issuesOf } from '../../words';
+import { You } from '../door/You';
 
 /** About as high as a job's line is. */
 const JOB_LINE = 76;
@@ -43,6 +33,7 @@ export function JobsScreen() {
   const [first] = jobs ?? [];
   const settings = useSettings();
   const isEmpty = all?.length === 0;
+  const isDemo = useIsDemo();
   return (
     <Page
       action={
@@ -65,6 +56,7 @@ export function JobsScreen() {
         {START_WORDS.jobs}
       </Words>
       <Refusals issues={issuesOf(error)} />
+      {isDemo ? <Words tone="second">{START_WORDS.thisIsADemo}</Words> : null}
       <ListeningNow jobs={all ?? []} />
       <LongList
         items={jobs ?? []}
@@ -188,37 +180,6 @@ function NewJob() {
         onPress={() => void choose()}
       />
       <Refusals issues={issuesOf(add.error ?? fromFile.error)} />
-    </Card>
-  );
-}
-
-const MODES = [
-  { value: 'auto', title: START_WORDS.asThisDeviceHasIt },
-  { value: 'light', title: START_WORDS.dayReadableInTheSun },
-  { value: 'dark', title: START_WORDS.nightForADarkCabinet },
-] as const;
-
-function You() {
-  const settings = useSettings();
-  const router = useRouter();
-  return (
-    <Card>
-      <Field
-        label={START_WORDS.yourNameWrittenBesideEverythingYou}
-        value={settings.person}
-        onChange={(person) => changeSettings({ person })}
-      />
-      <Choice<Settings['mode']>
-        label={START_WORDS.light}
-        options={MODES}
-        value={settings.mode}
-        onChange={(mode) => changeSettings({ mode })}
-      />
-      <Button
-        type="outline"
-        title={START_WORDS.letSomebodyIn}
-        onPress={() => router.navigate('/let-in')}
-      />
     </Card>
   );
 }

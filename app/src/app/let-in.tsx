@@ -1,1 +1,0 @@
-export { LetInScreen as default } from '../features/start/door/LetInScreen';
