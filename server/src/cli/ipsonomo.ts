@@ -5,7 +5,7 @@ import { readCapture } from './capture';
 import { fold } from './fold';
 import { exportPlan, verify } from './hand-over';
 import { importInto } from './import';
-import { key, keys } from './keys';
+import { key, keys, people } from './keys';
 import { names } from './names';
 import { each, type Command } from './output';
 import { checkPlan, diffPlans, printSchema, split } from './plan';
@@ -41,6 +41,7 @@ const COMMANDS: Readonly<Record<string, Entry>> = {
   schema: { run: printSchema, least: 0 },
   key: { run: key, least: 0 },
   keys: { run: keys, least: 0 },
+  people: { run: people, least: 0 },
   fold: { run: ([days = ''], output) => fold(days, output), least: 1 },
   audit: { run: (inputs, output) => audit(output, inputs.includes('--mend')), least: 0 },
 };
@@ -69,7 +70,11 @@ const USAGE = `usage:
   ipsonomo audit                       evidence that somebody changed by hand (DATABASE_URL, else the demo's own)
   ipsonomo audit --mend                what is kept of the latest evidence made anew (DATABASE_OWNER_URL)
   ipsonomo fold DAYS                   evidence older than that which only says once more that a device asked, as a count (DATABASE_OWNER_URL)
-  ipsonomo key                         a key that lets browsers in, with a QR code for a phone (of the server that runs here)
+  ipsonomo key [look|plan|assign|keep] a key that lets somebody new in, with a QR code for a phone (of the server that runs here)
+  ipsonomo people                      every account, and what it may do
+  ipsonomo people key NAME             a key with which somebody comes in again, whatever they have forgotten
+  ipsonomo people role NAME ROLE       lets them do more, or less
+  ipsonomo people end NAME             takes their account away; what they did stays
   ipsonomo keys [take-back ID]         who was let in, and which keys are good; one of them no longer`;
 
 const [name = '', ...inputs] = process.argv.slice(2);
