@@ -51,3 +51,31 @@ test('subnets, devices and bound MACs of the first release become things', async
   ]);
   expect(plan.settings.bandTemplate.length).toBeGreaterThan(5);
 });
+
+test('whoever was let in before there were accounts keeps being in, as somebody who may do everything', async () => {
+  await knex.migrate.latest({ migrationSource });
+  await knex.migrate.down({ migrationSource, name: '015_accounts' } as object);
+  const browsers = ['Mara Quist', 'mara quist', 'Ilse Brandt', '', ''].map((person, at) => ({
+    ...{ person, device: `phone ${at}`, digest: Buffer.from([at]) },
+    ...{ let_in_at: new Date(), seen_at: new Date() },
+  }));
+  await knex('browser').insert(browsers);
+  await knex.migrate.latest({ migrationSource });
+  const store = new Store(knex);
+  const accounts = await store.people.accounts();
+  const byId = new Map(accounts.map((one) => [one.id, one]));
+  const rows = await store.door.browsers();
+  const named = rows.map(({ device, account_id }) => {
+    const account = byId.get(account_id);
+    return [device, account?.name.toLowerCase(), account?.role];
+  });
+  expect(named.sort()).toEqual([
+    ['phone 0', 'mara quist', 'keep'],
+    ['phone 1', 'mara quist', 'keep'],
+    ['phone 2', 'ilse brandt', 'keep'],
+    ['phone 3', '', 'keep'],
+    ['phone 4', '', 'keep'],
+  ]);
+  // One account for each name, and one for each browser that gave none.
+  expect(accounts).toHaveLength(4);
+});
