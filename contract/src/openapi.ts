@@ -34,7 +34,7 @@ export function openApiOf({ properties, schemas }: AnswerSchemas): Node {
       title: 'Ipsonomo',
       version: '1',
       description:
-        'Everything the server can be asked. A program on the same machine asks through the Unix socket `.local/ipsonomo.sock`; a browser has a cookie. Text is UTF-8, times are milliseconds since 1970 by the server’s clock.',
+        'Everything the server can be asked. A program on the same machine asks through the Unix socket `.local/ipsonomo.sock`; a browser has a cookie, a program elsewhere a token (`Authorization: Bearer …`, made under Jobs → People). Text is UTF-8, times are milliseconds since 1970 by the server’s clock.',
     },
     servers: [{ url: '/api' }],
     components: {

@@ -3,6 +3,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildSync } from 'esbuild';
+import { captureFigures } from './capture';
 import { handOverFigures } from './hand-over';
 import { scaleFigures } from './scale';
 import { screenFigures } from './screens';
@@ -218,6 +219,7 @@ const ANYWHERE: Readonly<Record<string, Group>> = {
   growth: growthFigures,
   scale: scaleFigures,
   'hand-over': handOverFigures,
+  capture: captureFigures,
   screens: screenFigures,
 };
 

@@ -54,7 +54,7 @@ export const onlyLetIn =
   };
 
 const MINUTE = 60_000;
-const MOST_TRIES = 30;
+const MOST_TRIES = 120;
 
 /** A hundred bits are not guessed, a password might be; who tries all the same does not keep the server busy with it. */
 export const slowly = (): RequestHandler =>

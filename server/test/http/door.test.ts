@@ -116,7 +116,7 @@ test('a connection that closed before it was looked at is not the machine itself
 });
 
 test('whoever tries key after key is made to wait, and is told how long', async () => {
-  const answers = await Promise.all(Array.from({ length: 60 }, () => enter('B'.repeat(20))));
+  const answers = await Promise.all(Array.from({ length: 180 }, () => enter('B'.repeat(20))));
   const slow = answers.filter(({ status }) => status === 429);
   expect(slow.length).toBeGreaterThan(0);
   expect(Number(slow[0]?.headers['retry-after'])).toBeGreaterThan(0);

@@ -166,6 +166,22 @@ describe('passwords', () => {
     await signIn(name, PASSWORD).expect(403);
   });
 
+  test('a crew of a hundred comes in at once, and nobody who reads meanwhile waits for it', async () => {
+    const { name, cookie } = await somebody('look', PASSWORD);
+    const coming = Array.from({ length: 100 }, () => signIn(name, PASSWORD));
+    const reads = await Promise.all(
+      Array.from({ length: 50 }, () => asked(cookie, 'get', '/jobs').expect(200)),
+    );
+    expect(reads).toHaveLength(50);
+    const all = await Promise.all(coming);
+    expect(new Set(all.map(({ status }) => status))).toEqual(new Set([204]));
+    await asked(cookie, 'post', '/me/sign-out').send({ from: 'everywhere' }).expect(204);
+  });
+
+  test('any characters make a password', async () => {
+    await somebody('look', '!§$%&/()=?`´+*#');
+  });
+
   test('neither passwords nor tokens are kept', async () => {
     const { id } = await somebody('look', PASSWORD);
     const { body } = await bench

@@ -14,7 +14,7 @@ const ownAccount = ({ account }: Actor): string => {
 };
 
 export const peopleHandlers = (services: Services): Handlers<typeof peopleActs> => {
-  const { door, people, wires } = services;
+  const { door, events, people, wires } = services;
   const me = (actor: Actor): MeView =>
     actor.account
       ? people.me(actor.account.id)
@@ -49,6 +49,8 @@ export const peopleHandlers = (services: Services): Handlers<typeof peopleActs> 
     endPerson: async ({ params }) => {
       await people.end(params.account);
       await door.signOut(params.account);
+      // A program has no browser, and may have the stream open.
+      events.closeOf(params.account);
     },
     letSend: async ({ actor, params, body }) => {
       const { adapter } = wires.at(params.job);
