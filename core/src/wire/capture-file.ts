@@ -97,6 +97,10 @@ const beginsWith = (bytes: Uint8Array, at: number, magic: readonly number[]): bo
 const isClassic = (bytes: Uint8Array, at: number): boolean =>
   CLASSIC_MAGICS.some((magic) => beginsWith(bytes, at, magic));
 
+/** Whether a file begins as a capture does, whatever it is called. */
+export const isCapture = (bytes: Uint8Array): boolean =>
+  isClassic(bytes, 0) || beginsWith(bytes, 0, PCAPNG_MAGIC);
+
 const classic =
   (codec: Codec<PcapRecord>): CaptureSteps =>
   (bytes, at) => {

@@ -118,7 +118,7 @@ export {
   type ModbusReply,
   type ModbusRequest,
 } from './modbus';
-export { captureIssue, CaptureReader, framesOfCapture } from './capture-file';
+export { captureIssue, CaptureReader, framesOfCapture, isCapture } from './capture-file';
 export { OWN_PCAP, pcapHeader, pcapRecord, type PcapRecord } from './pcap';
 export { treeBridgeOf, type TreeBridge } from './spanning-tree';
 export {

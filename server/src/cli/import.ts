@@ -15,6 +15,7 @@ import { knownEdits, readKnown } from '@ipsonomo/core/known';
 import { formatIpv4, formatMac, type Issue } from '@ipsonomo/core/net';
 import { applyEdits, firstDoc, planOf, type Edit, type PlanDoc } from '@ipsonomo/core/plan';
 import { LIST_COLUMNS, matchColumns } from '@ipsonomo/core/sheet';
+import { isCapture } from '@ipsonomo/core/wire';
 import { FOUND_MARKS, IMPORT_TOLD } from '@ipsonomo/language';
 import { decodeText } from '../common/decode-text';
 import { keptOf } from '../lists/kept';
@@ -89,12 +90,6 @@ async function editsOf(
 }
 
 const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b;
-/** The first word of pcap in its forms, and of pcapng. */
-const isCapture = (bytes: Uint8Array): boolean =>
-  ['a1b2c3d4', 'd4c3b2a1', 'a1b23c4d', '4d3cb2a1', '0a0d0d0a'].includes(
-    Buffer.from(bytes.subarray(0, 4)).toString('hex'),
-  );
-
 function heardEdits(path: string, doc: PlanDoc, output: Output): readonly Edit[] | undefined {
   const book = new HeardBook();
   const isWhole = withCapture(path, output, () => {

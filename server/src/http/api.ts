@@ -23,7 +23,7 @@ import { peopleHandlers } from './acts/people';
 import { proofHandlers } from './acts/proofs';
 import { rehearsalHandlers } from './acts/rehearsals';
 import { wireHandlers } from './acts/wire';
-import { actorIn, onlyLetIn, slowly } from './browsers';
+import { actorIn, namedIn, onlyLetIn, slowly } from './browsers';
 import { sameOrigin } from './guard';
 import { fewFiles, fewPlans, notTooFast, notTooMany } from './limits';
 import { rightsIn } from './rights';
@@ -43,7 +43,7 @@ export function apiOf(services: Services, log: (line: string) => void): Router {
     ...{ sendList: files, describe: files, keepPaper: files },
   };
   const serving = {
-    ...{ actorOf, before, ...rightsIn(services) },
+    ...{ actorOf, before, ...rightsIn(services), decides: namedIn(door, people) },
     needsJob: (job: string) => store.job(job),
     unnamed: (act: string, code: string) =>
       log(`${act} refuses with ${code}, which its contract does not name`),

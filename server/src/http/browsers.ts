@@ -35,22 +35,24 @@ export const actorIn =
     return { name: name || nameOf(request), browser: found.id, account: { id, role } };
   };
 
-/**
- * Nobody else gets further: a browser with its cookie, a program with its token, and the machine's own person through
- * its socket. Who has no name yet is called as they say at their first decision.
- */
+/** Nobody else gets further: a browser with its cookie, a program with its token, the machine's own person. */
 export const onlyLetIn =
   (door: Door, people: People): RequestHandler =>
-  async (request, _response, next) => {
+  (request, _response, next) => {
     if (isMachine(request)) return next();
     const { browser, account } = actorIn(door, people)(request);
     if (browser === undefined || account === undefined) throw Refusal.of('door.locked', '');
-    if (browser !== account.id) {
-      door.seen(browser);
-      if (request.header('x-person') !== undefined)
-        await people.nameFirst(account.id, nameOf(request));
-    }
+    if (browser !== account.id) door.seen(browser);
     next();
+  };
+
+/** Who decides something and has no name yet is called as they say from then on. */
+export const namedIn =
+  (door: Door, people: People) =>
+  async (request: Request): Promise<void> => {
+    const { account } = actorIn(door, people)(request);
+    if (account && request.header('x-person') !== undefined)
+      await people.nameFirst(account.id, nameOf(request));
   };
 
 const MINUTE = 60_000;

@@ -54,6 +54,8 @@ export type Handlers<G extends Readonly<Record<string, AnyAct>>> = {
 /** What every act needs of the server. */
 export interface Serving extends Rights {
   readonly actorOf: (request: Request) => Actor;
+  /** Told of whoever decides something, before it is looked at. */
+  readonly decides: (request: Request) => Promise<void>;
   /** Refuses a job that is not there. */
   readonly needsJob: (job: string) => Promise<unknown>;
   /** Told of a refusal that the contract does not name. */
@@ -82,11 +84,12 @@ export function serve<G extends Readonly<Record<string, AnyAct>>>(
 /** The right first, then the job: whoever may not is not told what is there, and nothing is read for what is not. */
 function readersOf(
   act: AnyAct,
-  { actorOf, may, maySend, needsJob }: Serving,
+  { actorOf, may, maySend, decides, needsJob }: Serving,
   before: readonly RequestHandler[],
 ): readonly RequestHandler[] {
-  const right: RequestHandler = (request, _response, next) => {
+  const right: RequestHandler = async (request, _response, next) => {
     may(actorOf(request), act);
+    if (act.right !== 'look' && act.right !== 'door') await decides(request);
     next();
   };
   const job: RequestHandler = async (request, _response, next) => {

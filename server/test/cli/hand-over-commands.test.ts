@@ -7,6 +7,7 @@ import { must, parseIpv4, parsePrefix } from '@ipsonomo/core/net';
 import { docOfPlan, toDevice, toInterface, toPlan, toSubnet } from '@ipsonomo/core/plan';
 import { formatOf, materialOf } from '@ipsonomo/handover';
 import { exportPlan, verify } from '../../src/cli/hand-over';
+import { asked } from './asked';
 
 // A plan in the formats of others, and a proof looked at, from the command line.
 
@@ -35,15 +36,6 @@ const plan = toPlan({
 const path = join(folder, 'Plant.json');
 writeFileSync(path, writePlanFile({ name: 'Plant', doc: docOfPlan(plan) }));
 
-async function asked(run: (output: Parameters<typeof verify>[1]) => boolean | Promise<boolean>) {
-  const printed: unknown[] = [];
-  const told: string[] = [];
-  const isGood = await run({
-    print: (line) => void printed.push(line),
-    tell: (sentence) => void told.push(sentence),
-  });
-  return { isGood, printed, told };
-}
 const exported = (...inputs: readonly string[]) =>
   asked((output) => exportPlan([path, ...inputs], output));
 

@@ -5,6 +5,7 @@ import type { AccountView, NewKeyView } from '@ipsonomo/core/api';
 import { key, people } from '../../src/cli/keys';
 import type { Output } from '../../src/cli/output';
 import { ApiBench } from '../http/api-bench';
+import { asked } from './asked';
 
 // Keys and accounts from the terminal of the machine: what mends a lost password of the only keeper.
 
@@ -21,29 +22,19 @@ afterAll(async () => {
   await bench.close();
 });
 
-async function asked(
-  run: (inputs: readonly string[], output: Output) => Promise<boolean>,
-  ...inputs: readonly string[]
-) {
-  const printed: unknown[] = [];
-  const told: string[] = [];
-  const isGood = await run(inputs, {
-    print: (line) => void printed.push(line),
-    tell: (line) => void told.push(line),
-  });
-  return { isGood, printed, told };
-}
+type Run = (inputs: readonly string[], output: Output) => Promise<boolean>;
+const typed = (run: Run, ...inputs: readonly string[]) => asked((output) => run(inputs, output));
 
 const enter = (body: object) => request(bench.webUrl).post('/api/door').send(body);
 
 test('a key for the first keeper; when the password is lost, another for the same account', async () => {
-  const { printed, told } = await asked(key);
+  const { printed, told } = await typed(key);
   expect(told[0]).toContain('The key, to type:');
   const first = printed[0] as NewKeyView;
   await enter({ key: first.key, name: 'Mara Quist', password: 'four words in a row' }).expect(204);
-  const again = (await asked(people, 'key', 'mara quist')).printed[0] as NewKeyView;
+  const again = (await typed(people, 'key', 'mara quist')).printed[0] as NewKeyView;
   await enter({ key: again.key, password: 'other words in a row' }).expect(204);
-  const accounts = (await asked(people)).printed as readonly AccountView[];
+  const accounts = (await typed(people)).printed as readonly AccountView[];
   expect(accounts.map(({ name, role }) => [name, role])).toEqual([['Mara Quist', 'keep']]);
   await request(bench.webUrl)
     .post('/api/door/sign-in')
@@ -52,14 +43,14 @@ test('a key for the first keeper; when the password is lost, another for the sam
 });
 
 test('roles and ends; what cannot be is told in a sentence', async () => {
-  const look = (await asked(key, 'look')).printed[0] as NewKeyView;
+  const look = (await typed(key, 'look')).printed[0] as NewKeyView;
   await enter({ key: look.key, name: 'Ilse Brandt' }).expect(204);
   const roles = (all: readonly unknown[]) =>
     (all as readonly AccountView[]).map(({ name, role }) => [name, role]);
-  expect(roles((await asked(people, 'role', 'Ilse Brandt', 'assign')).printed)).toContainEqual([
+  expect(roles((await typed(people, 'role', 'Ilse Brandt', 'assign')).printed)).toContainEqual([
     ...['Ilse Brandt', 'assign'],
   ]);
-  expect(roles((await asked(people, 'end', 'Ilse Brandt')).printed)).toEqual([
+  expect(roles((await typed(people, 'end', 'Ilse Brandt')).printed)).toEqual([
     ['Mara Quist', 'keep'],
   ]);
   for (const [inputs, sentence] of [
@@ -67,7 +58,7 @@ test('roles and ends; what cannot be is told in a sentence', async () => {
     [['key', 'Nobody'], /Nobody here is called “Nobody”/],
     [['raise', 'Mara Quist'], /none of key, role, end/],
   ] as const) {
-    const { isGood, told } = await asked(people, ...inputs);
+    const { isGood, told } = await typed(people, ...inputs);
     expect([isGood, told.join(' ')]).toEqual([false, expect.stringMatching(sentence)]);
   }
 });

@@ -92,7 +92,7 @@ test('the name of its person stands beside a browser, and neither keys nor cooki
   const own = await bench.cookie();
   const key = await newKey();
   const person = encodeURIComponent('Ilse Brandt');
-  await request(url).get('/api/jobs').set('cookie', own).set('x-person', person).expect(200);
+  await request(url).post('/api/jobs').set('cookie', own).set('x-person', person).expect(400);
   expect((await keysNow()).browsers.map((one) => one.person)).toContain('Ilse Brandt');
   const kept = JSON.stringify([
     await bench.store.door.browsers(),

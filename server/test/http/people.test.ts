@@ -217,12 +217,18 @@ test('names: nobody has another’s; two who say the same at their first decisio
   const cookie = cookieIn(
     await request(url)
       .post('/api/door')
-      .send({ key: await keyFor('look') })
+      .send({ key: await keyFor('plan') })
       .expect(204),
   );
+  const called = async () => ((await asked(cookie, 'get', '/me')).body as MeView).name;
+  // Who looks has decided nothing yet.
   await asked(cookie, 'get', '/jobs').set('x-person', 'Ilse%20Brandt').expect(200);
-  const { body } = await asked(cookie, 'get', '/me');
-  expect((body as MeView).name).toBe('Ilse Brandt (2)');
+  expect(await called()).toBe('');
+  const decide = (name: string) => asked(cookie, 'post', '/jobs').set('x-person', name).send({});
+  await decide('Ilse%20Brandt');
+  expect(await called()).toBe('Ilse Brandt (2)');
+  await decide('Somebody%20else');
+  expect(await called()).toBe('Ilse Brandt (2)');
 });
 
 describe('an account that ends', () => {

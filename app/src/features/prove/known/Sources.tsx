@@ -4,6 +4,7 @@ import { format } from 'date-fns/format';
 import { useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import type { Issue } from '@ipsonomo/core/net';
+import { isCapture } from '@ipsonomo/core/wire';
 import { sourceWords } from '@ipsonomo/language';
 import { KNOWN_WORDS } from '@ipsonomo/language/screens/known';
 import { acts, chooseFile, fetchPieces, hearCapture, pathOf, reading } from '../../../data';
@@ -30,7 +31,8 @@ export function Sources({ job, text, onText, refused, onCapture }: Props) {
   const choose = async () => {
     const file = await chooseFile(FILES);
     if (!file) return;
-    if (CAPTURE.test(file.name))
+    const beginning = new Uint8Array(await file.slice(0, 4).arrayBuffer());
+    if (CAPTURE.test(file.name) || isCapture(beginning))
       await capture.read(file.name, () => Promise.resolve(file.stream()));
     else onText(await file.text());
   };

@@ -43,6 +43,9 @@ export function You() {
   );
 }
 
+/** Milliseconds without a letter. */
+const PAUSE = 1500;
+
 /** The account's name; one that has none yet takes it at the first decision. */
 function OwnName({ me }: { readonly me: MeView | undefined }) {
   const { person } = useSettings();
@@ -57,6 +60,12 @@ function OwnName({ me }: { readonly me: MeView | undefined }) {
     if (named === '' || typed === '' || typed === named) return;
     rename.mutate({ name: typed }, { onError: () => changeSettings({ person: named }) });
   };
+  // Whoever closes the page with the last letter has typed a name all the same.
+  useEffect(() => {
+    const timer = setTimeout(keep, PAUSE);
+    return () => clearTimeout(timer);
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [person]);
   return (
     <View onBlur={keep}>
       <Field
