@@ -39,6 +39,7 @@ test('every code that is refused with has a sentence', () => {
 /** Every fact a sentence may ask for. */
 const FACTS = {
   host: 'evil.example',
+  wire: 'eth0',
   device: 'DEVICE',
   ...{ size: 256, wanted: 24, line: 7, largest: 25 },
   ...{ part: 3, have: 2, need: 2, at: 1, errno: 19 },
