@@ -60,7 +60,7 @@ export const PROVE_WORDS = messages({
   picture: 'Picture',
   runs: 'Runs',
   keptRuns: 'Kept runs',
-  known: 'Known',
+  known: 'Already there',
   whatOthersKnowAlready: 'What is there already',
   codes: 'Codes',
   whatDoesACodeMean: 'What does a code mean?',
