@@ -24,7 +24,7 @@ const MOST = 100_000;
 /** A router has many; what is passed on from more senders than this is not looked at one by one. */
 const MOST_ADDRESSES = 64;
 
-type Told = Partial<Omit<HeardStation, 'mac' | 'addresses' | 'networks' | 'frames'>>;
+type Told = Partial<Omit<HeardStation, 'mac' | 'addresses' | 'networks'>>;
 
 /**
  * R-HEARD-PLAN: who is there, from nothing but frames: whose MAC has which addresses, names and identity, and what networks
@@ -47,7 +47,11 @@ export class HeardBook {
     }
     const { from, tag } = found.ethernet;
     if (isDeviceMac(from)) {
-      this.learn(from, at, { vlan: tag && tag.vlan > 0 ? tag.vlan : undefined });
+      const known = this.all.get(from);
+      this.learn(from, at, {
+        vlan: tag && tag.vlan > 0 ? tag.vlan : undefined,
+        frames: (known?.frames ?? 0) + 1,
+      });
       this.hear(found, from, at);
     }
     if (found.kind === 'dhcp') this.dhcp(found.dhcp, from, at);
@@ -170,7 +174,6 @@ export class HeardBook {
       ...told,
       // A tag that was seen once is not forgotten for a frame without.
       vlan: told.vlan ?? before.vlan,
-      frames: before.frames + 1,
       lastAt: Math.max(before.lastAt, at),
     });
   }

@@ -126,6 +126,8 @@ test('names, identity, masks and who gives addresses', () => {
   const [router, drive, station] = book.stations();
   expect([router?.servesDhcp, router?.addresses.map(formatIpv4)]).toEqual([true, ['10.9.0.1']]);
   expect(drive).toMatchObject({ mac: DRIVE, hostName: 'vb-drive-1' });
+  // A frame is its sender's, once; what a server says of another is not that one's.
+  expect([router?.frames, drive?.frames, station?.frames]).toEqual([1, 0, 1]);
   expect(station).toMatchObject({
     ...{ stationName: 'vb-station' },
     identity: { by: 'PROFINET', vendor: 0x0a11, product: 3, name: 'Station 20' },
