@@ -13,16 +13,11 @@ function keyOfAddress(): string | undefined {
   return decodeURIComponent(hash.slice(1 + KEY_MARK.length));
 }
 
-/** Taken before the router reads the address, which would write it there again. */
-let brought = keyOfAddress();
-
 /** Milliseconds after the door opened. */
 const TAKEN_OUT_AGAIN = [0, 100, 500, 2000, 5000];
 
 async function askAtTheDoor(): Promise<DoorView> {
-  const key = keyOfAddress() ?? brought;
-  // It is good for one; whoever is asked again later comes without.
-  brought = undefined;
+  const key = keyOfAddress();
   // Whoever is in already needs no second cookie.
   const known = key === undefined ? undefined : await ask(acts.readDoor, {}).catch(() => undefined);
   if (key !== undefined && !known) await ask(acts.enter, {}, { body: { key } });

@@ -1,4 +1,4 @@
-export { acts, keys } from '@ipsonomo/contract';
+export { acts, hasRight, keys } from '@ipsonomo/contract';
 export { reading, useAct, useActOn, useEdit, type Acting } from './act';
 export { planQuery, type PlanNow } from './plan-now';
 export * from './queries';

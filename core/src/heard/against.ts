@@ -1,6 +1,6 @@
 import { compareKnown, type KnownEntry, type KnownFinding } from '../known';
 import type { Plan } from '../plan';
-import { emptyStation, type HeardStation } from './station';
+import { emptyStation, namesOf, type HeardStation } from './station';
 
 /** A station, and what each of its addresses comes to beside the plan. */
 export interface StationFinding extends KnownFinding {
@@ -24,7 +24,7 @@ export function stationsAgainst(
   const entries = stations.flatMap((station, place) =>
     (station.addresses.length === 0 ? [undefined] : station.addresses).map((address) => ({
       ...{ station, place },
-      entry: { line: place + 1, address, mac: station.mac, name: nameOf(station) },
+      entry: { line: place + 1, address, mac: station.mac, name: namesOf(station)[0] ?? '' },
     })),
   );
   const findings = compareKnown(
@@ -36,9 +36,6 @@ export function stationsAgainst(
     return finding ? [{ ...finding, station, place }] : [];
   });
 }
-
-const nameOf = ({ stationName, hostName, systemName }: HeardStation): string =>
-  [stationName, hostName, systemName].find((one) => one !== undefined && one !== '') ?? '';
 
 /** Stations of which the plan knows nothing at all. */
 export function strangersIn(findings: readonly StationFinding[]): readonly HeardStation[] {

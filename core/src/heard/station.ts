@@ -44,6 +44,7 @@ export interface HeardStation {
   readonly servesDhcp: boolean;
   /** It passed on what others sent: packets from elsewhere came with its MAC. */
   readonly forwards: boolean;
+  /** That it sent itself. */
   readonly frames: number;
   /** Microseconds since 1970; 0 where nobody said when. */
   readonly firstAt: number;
@@ -55,3 +56,11 @@ export const emptyStation = (mac: MacAddress | undefined, at = 0): HeardStation 
   ...{ vendorClass: '', asks: undefined, networks: new Map(), identity: undefined },
   ...{ vlan: undefined, servesDhcp: false, forwards: false, frames: 0, firstAt: at, lastAt: at },
 });
+
+/** What it is called, the surest first; a name that it does not have is none. */
+export const namesOf = ({
+  stationName,
+  hostName,
+  systemName,
+}: Pick<HeardStation, 'stationName' | 'hostName' | 'systemName'>): readonly string[] =>
+  [stationName ?? '', hostName, systemName].filter((name) => name.trim() !== '');

@@ -1,6 +1,7 @@
 import { containsAddress, formatIpv4, formatMac, formatPrefix, type Ipv4 } from '../net';
 import { parseStationName, toHostLabel, toStationName } from '../names';
 import {
+  addressesServing,
   avoidedFor,
   docOf,
   FIRST_REALM,
@@ -18,7 +19,7 @@ import {
   type Subnet,
   type Way,
 } from '../plan';
-import type { HeardStation } from './station';
+import { namesOf, type HeardStation } from './station';
 import { subnetsHeard, type HeardSubnet } from './subnets';
 
 /** What becomes of stations that are taken into a plan. */
@@ -62,9 +63,7 @@ export function takeFound(plan: Plan, stations: readonly HeardStation[], wish: T
   const subnets = [...plan.subnets, ...made];
   const maker = new Maker(plan, subnets, wish);
   // The plan knows what serves a subnet by its address; a device of its own would be another one there.
-  const serving = new Set(
-    subnets.flatMap(({ gateway, dhcpServers }) => [gateway ?? [], dhcpServers].flat()),
-  );
+  const serving = addressesServing(subnets);
   const devices = stations
     .filter(({ addresses }) => !addresses.some((address) => serving.has(address)))
     .map((station) => ({ station, found: maker.deviceOf(station) }));
@@ -178,24 +177,22 @@ class Maker {
   }
 
   private titleOf(station: HeardStation, at: Interface | undefined): string {
-    const { stationName, hostName, systemName, identity, mac } = station;
-    const said = [stationName, hostName, systemName, identity?.name].find(
-      (one) => one !== undefined && one.trim() !== '',
-    );
+    const { identity, mac } = station;
+    const [said] = [...namesOf(station), identity?.name ?? ''].filter((one) => one.trim() !== '');
     const last = mac === undefined ? (at ? formatIpv4(at.address) : '') : formatMac(mac);
     return (said?.trim() ?? this.wish.words.device(last)).slice(0, 120);
   }
 
   private nameOf(station: HeardStation, at: Interface | undefined): string {
-    const { stationName, hostName, systemName, mac } = station;
-    const end =
-      mac === undefined
-        ? at
-          ? formatIpv4(at.address).replace(/\./g, '-')
-          : ''
-        : formatMac(mac).slice(9).replace(/:/g, '');
-    const said = [stationName, hostName, systemName].map((one) => toHostLabel(one ?? ''));
-    const base = said.find((one) => one !== '') ?? `found-${end}`;
+    const { mac } = station;
+    const address = at ? formatIpv4(at.address) : '';
+    const end = toHostLabel(
+      mac === undefined ? address : formatMac(mac).slice(9).replace(/:/g, ''),
+    );
+    const said = namesOf(station)
+      .map(toHostLabel)
+      .find((one) => one !== '');
+    const base = said ?? `found-${end}`;
     let name = base;
     for (let more = 2; this.names.has(name); more += 1)
       name = `${base.slice(0, 63 - String(more).length - 1)}-${more}`;

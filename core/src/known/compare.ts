@@ -1,5 +1,6 @@
 import { containsAddress, formatIpv4, formatMac, type Ipv4, type MacAddress } from '../net';
 import {
+  addressesServing,
   changeOf,
   dhcpNameOf,
   findDoc,
@@ -45,9 +46,7 @@ export function compareKnown(plan: Plan, entries: readonly KnownEntry[]): readon
   const byMac = new Map<MacAddress, PlannedInterface>();
   const byAddress = new Map<Ipv4, PlannedInterface>();
   const byName = new Map<string, PlannedInterface>();
-  const serving = new Set(
-    plan.subnets.flatMap(({ gateway, dhcpServers }) => [gateway ?? [], dhcpServers].flat()),
-  );
+  const serving = addressesServing(plan.subnets);
   for (const one of all) {
     if (one.at.mac !== undefined) byMac.set(one.at.mac, one);
     byAddress.set(one.at.address, one);

@@ -82,6 +82,7 @@ export {
 export { LAPTOP_SYSTEMS, laptopAddress, laptopCommands, type LaptopSystem } from './laptop';
 export { addressNow, nextLoanEnd, proposeLoan } from './loan';
 export {
+  addressesServing,
   findDevice,
   findInterface,
   findSubnet,

@@ -125,6 +125,10 @@ export function gatewayOf(
   return subnet.gateway === address ? undefined : subnet.gateway;
 }
 
+/** What serves these subnets: their gateways and the DHCP servers that are meant to be there. */
+export const addressesServing = (subnets: readonly Subnet[]): ReadonlySet<Ipv4> =>
+  new Set(subnets.flatMap(({ gateway, dhcpServers }) => [gateway ?? [], dhcpServers].flat()));
+
 /** Its own mask as a length, else that of its subnet; a mask with a gap is a snag and counts as none. */
 export const maskLengthOf = (
   { mask }: Pick<Interface, 'mask'>,

@@ -13,6 +13,7 @@ export {
 } from './columns';
 export type { KindWords, UnknownKind } from './kinds-of-list';
 export {
+  columnsOfList,
   matchColumns,
   newRowsOf,
   type BadRowCell,

@@ -20,7 +20,7 @@ import {
   type Subnet,
   type ThingDoc,
 } from '../plan';
-import { columnOf, onlySubnetOf, readAddress, type ColumnId } from './columns';
+import { columnOf, LIST_COLUMNS, onlySubnetOf, readAddress, type ColumnId } from './columns';
 import { KindsOfList, type KindWords, type UnknownKind } from './kinds-of-list';
 
 /** The texts of a list's line by what their columns mean; a column may be missing. */
@@ -349,4 +349,13 @@ export function matchColumns(
       columns.find((one) => one.known.some((heading) => headingWords(heading) === word));
     return take(known?.id);
   });
+}
+
+/** What the columns of a list are by their headings, as this plan has them from lists before; null of those that say nothing. */
+export function columnsOfList(
+  { settings }: Pick<Plan, 'settings'>,
+  headings: readonly string[],
+): readonly (ColumnId | null)[] {
+  const remembered = new Map(settings.columns.map(({ heading, field }) => [heading, field]));
+  return matchColumns(headings, LIST_COLUMNS, remembered).map((one) => one ?? null);
 }

@@ -133,11 +133,9 @@ export function* framesOfCapture(bytes: Uint8Array): Generator<PcapRecord> {
 }
 
 /** What is wrong with a capture file, for whoever reads it. */
-export const captureIssue = (where: string, { code, at }: DecodeError): Issue =>
-  code === 'pcap.link'
-    ? { code, where }
-    : code === 'pcap.cut'
-      ? { code, where, facts: { at } }
-      : code === 'pcap.magic' || at === 0
-        ? { code: 'pcap.magic', where }
-        : { code: 'pcap.broken', where, facts: { at } };
+export function captureIssue(where: string, { code, at }: DecodeError): Issue {
+  if (code === 'pcap.link') return { code, where };
+  if (code === 'pcap.cut') return { code, where, facts: { at } };
+  const isNone = code === 'pcap.magic' || at === 0;
+  return isNone ? { code: 'pcap.magic', where } : { code: 'pcap.broken', where, facts: { at } };
+}

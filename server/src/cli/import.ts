@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
-import { readFileSync, writeFileSync } from 'node:fs';
+import { closeSync, existsSync, openSync, readFileSync, readSync, writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
-import { readPlanFile, writePlanFile, type PlanFile } from '@ipsonomo/core/formats';
+import { writePlanFile, type PlanFile } from '@ipsonomo/core/formats';
 import {
   HeardBook,
   stationOfEntry,
@@ -11,10 +11,10 @@ import {
   type HeardStation,
   type StationFinding,
 } from '@ipsonomo/core/heard';
-import { knownEdits, readKnown } from '@ipsonomo/core/known';
-import { formatIpv4, formatMac, type Issue } from '@ipsonomo/core/net';
+import { knownEdits, readKnown, type KnownEntry } from '@ipsonomo/core/known';
+import { formatIpv4, formatMac } from '@ipsonomo/core/net';
 import { applyEdits, firstDoc, planOf, type Edit, type PlanDoc } from '@ipsonomo/core/plan';
-import { LIST_COLUMNS, matchColumns } from '@ipsonomo/core/sheet';
+import { columnsOfList, type ColumnId } from '@ipsonomo/core/sheet';
 import { isCapture } from '@ipsonomo/core/wire';
 import { FOUND_MARKS, IMPORT_TOLD } from '@ipsonomo/language';
 import { decodeText } from '../common/decode-text';
@@ -23,7 +23,8 @@ import { readCsv } from '../lists/read-csv';
 import type { ListTable } from '../lists/table';
 import { listDevices } from '../service/list-answers';
 import { framesOfFile, withCapture } from './capture';
-import { option, readText, refuseInput, type Output } from './output';
+import { option, refuseInput, type Output } from './output';
+import { readPlanAt } from './plan';
 
 /**
  * What others give, brought into a plan: a capture, leases or reservations, what a machine's tools print, or a list of
@@ -33,7 +34,7 @@ import { option, readText, refuseInput, type Output } from './output';
 export async function importInto(inputs: readonly string[], output: Output): Promise<boolean> {
   const [into, withoutInto] = option(inputs, '--into');
   const [out, [path = '']] = option(withoutInto, '--out');
-  const before = into === undefined ? newPlan(path) : openPlan(into, output);
+  const before = into === undefined ? newPlan(path) : readPlanAt(into, output);
   const edits = before && (await editsOf(path, before.doc, output));
   if (!before || !edits) return false;
   const outcome = applyEdits(before.doc, edits);
@@ -50,46 +51,47 @@ const newPlan = (path: string): PlanFile => ({
   ...{ name: basename(path).replace(/\.[^.]*$/, ''), doc: firstDoc(), papers: new Map() },
 });
 
-function openPlan(path: string, output: Output): PlanFile | undefined {
-  const text = readText(path);
-  if (!text.ok) return void refuseInput(output, text.error);
-  const file = readPlanFile(text.value);
-  if (file.ok) return file.value;
-  return refuseAll(file.error, output);
-}
-
-function refuseAll(issues: readonly Issue[], output: Output): undefined {
-  for (const issue of issues) refuseInput(output, issue);
-}
-
 /** By what the file is, whatever it is called. */
 async function editsOf(
   path: string,
   doc: PlanDoc,
   output: Output,
 ): Promise<readonly Edit[] | undefined> {
-  const read = readText(path);
-  if (!read.ok) return void refuseInput(output, read.error);
+  if (!existsSync(path)) return void refuseInput(output, { code: 'file.missing', where: path });
+  // A capture may be larger than memory: it is read piece by piece.
+  if (isCapture(beginningOf(path))) return heardEdits(path, doc, output);
   const bytes = new Uint8Array(readFileSync(path));
-  if (isCapture(bytes)) return heardEdits(path, doc, output);
   const name = basename(path);
+  const plan = planOf(doc);
   const text = decodeText(bytes);
   const known = isZip(bytes) ? undefined : readKnown(text);
   // A list of devices has addresses and MACs in its lines too, and says by its headings what else they are.
   const isLoose = known?.ok && ['neighbours', 'alive'].includes(known.value.kind);
-  if (known?.ok && !isLoose)
-    return foundEdits(known.value.entries.map(stationOfEntry), name, doc, output);
+  const asFound = (entries: readonly KnownEntry[]) =>
+    foundEdits(entries.map(stationOfEntry), name, doc, output);
+  if (known?.ok && !isLoose) return asFound(known.value.entries);
   const list = isZip(bytes)
     ? await (await import('../lists/read-xlsx')).readXlsx(name, bytes, () => undefined)
     : readCsv(name, bytes);
-  const table = list.ok ? list.value.find((one) => columnsOf(one, doc) !== undefined) : undefined;
+  const table = list.ok
+    ? list.value.find(({ headings }) => isList(columnsOfList(plan, headings)))
+    : undefined;
   if (table) return listEdits(table, doc, output);
-  if (known?.ok) return foundEdits(known.value.entries.map(stationOfEntry), name, doc, output);
+  if (known?.ok) return asFound(known.value.entries);
   const issue = list.ok ? undefined : list.error;
   return void refuseInput(output, issue ?? { code: 'known.nothing', where: name });
 }
 
 const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b;
+
+function beginningOf(path: string): Uint8Array {
+  const file = openSync(path, 'r');
+  const bytes = new Uint8Array(4);
+  readSync(file, bytes);
+  closeSync(file);
+  return bytes;
+}
+
 function heardEdits(path: string, doc: PlanDoc, output: Output): readonly Edit[] | undefined {
   const book = new HeardBook();
   const isWhole = withCapture(path, output, () => {
@@ -125,16 +127,12 @@ const lineOf = ({ verdict, entry, planned }: StationFinding) => ({
     : null,
 });
 
-/** Undefined where hardly a heading says what is below it: then it is no list of devices. */
-function columnsOf({ headings }: ListTable, doc: PlanDoc) {
-  const { columns } = planOf(doc).settings;
-  const remembered = new Map(columns.map((one) => [one.heading, one.field]));
-  const matched = matchColumns(headings, LIST_COLUMNS, remembered).map((one) => one ?? null);
-  return matched.filter((one) => one !== null).length >= 2 ? matched : undefined;
-}
+/** Hardly a heading says what is below it where it is no list of devices. */
+const isList = (columns: readonly (ColumnId | null)[]): boolean =>
+  columns.filter((one) => one !== null).length >= 2;
 
 function listEdits(table: ListTable, doc: PlanDoc, output: Output): readonly Edit[] {
-  const columns = columnsOf(table, doc) ?? [];
+  const columns = columnsOfList(planOf(doc), table.headings);
   const [subnet, ...others] = doc.subnet.keys();
   const taking = {
     ...{ sheet: 0, columns, update: { takesOut: false } },

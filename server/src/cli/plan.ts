@@ -1,5 +1,5 @@
 import { snagSentence } from '@ipsonomo/language';
-import { planSchema, readPlanFile } from '@ipsonomo/core/formats';
+import { planSchema, readPlanFile, type PlanFile } from '@ipsonomo/core/formats';
 import {
   formatPrefix,
   readNetwork,
@@ -26,14 +26,17 @@ import { readText, refuseInput, type Command, type Output } from './output';
 
 // Plans and blocks from the command line.
 
-export function readPlan(path: string, output: Output): PlanDoc | undefined {
+/** A plan file with its name and papers; what is wrong with it is told. */
+export function readPlanAt(path: string, output: Output): PlanFile | undefined {
   const text = readText(path);
   if (!text.ok) return void refuseInput(output, text.error);
   const file = readPlanFile(text.value);
-  if (file.ok) return file.value.doc;
-  for (const issue of file.error) refuseInput(output, issue);
-  return undefined;
+  if (file.ok) return file.value;
+  return void refuseAll(output, file.error);
 }
+
+export const readPlan = (path: string, output: Output): PlanDoc | undefined =>
+  readPlanAt(path, output)?.doc;
 
 const whereOf = ({ type, id, field }: Snag): string =>
   `${type} ${id}${field === undefined ? '' : `.${field}`}`;

@@ -1,7 +1,8 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { AccountView, MeView, Role, SendGrantView } from '@ipsonomo/core/api';
 import { visibleText } from '@ipsonomo/core/names';
-import type { AccountRow, SendGrantRow } from '../store/models';
+import type { AccountRow } from '../store/models';
+import type { GrantValues } from '../store/people-store';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import { NOBODY } from '../common/nobody';
@@ -26,7 +27,7 @@ const nameText = (name: string): string => visibleText(name).trim().slice(0, MOS
 export class People {
   private readonly accounts = new Map<string, AccountRow>();
   private readonly programs = new Map<string, AccountRow>();
-  private grants: readonly SendGrantRow[] = [];
+  private grants: readonly GrantValues[] = [];
 
   constructor(
     private readonly store: Store,
@@ -169,10 +170,7 @@ export class People {
     this.needed(id);
     const row = { account_id: id, job_id: job, wire, until: new Date(until), made_by: by };
     await this.store.people.grant(row);
-    this.grants = [
-      ...this.grants.filter((one) => !isOf(one, id, job) || one.wire !== wire),
-      row as SendGrantRow,
-    ];
+    this.grants = [...this.grants.filter((one) => !isOf(one, id, job) || one.wire !== wire), row];
   }
 
   async endSending(id: string, job: string): Promise<void> {
@@ -223,5 +221,5 @@ export class People {
   }
 }
 
-const isOf = ({ account_id, job_id }: SendGrantRow, account: string, job: string): boolean =>
+const isOf = ({ account_id, job_id }: GrantValues, account: string, job: string): boolean =>
   account_id === account && job_id === job;

@@ -10,7 +10,11 @@ type AccountValues = Pick<
   'kind' | 'name' | 'role' | 'password' | 'token' | 'made_by' | 'ends_at'
 >;
 
-type GrantValues = Pick<SendGrantRow, 'account_id' | 'job_id' | 'wire' | 'until' | 'made_by'>;
+/** Who may send on which wire until when. */
+export type GrantValues = Pick<
+  SendGrantRow,
+  'account_id' | 'job_id' | 'wire' | 'until' | 'made_by'
+>;
 
 /** Accounts, and who may send on which wire. */
 export class PeopleStore {

@@ -7,6 +7,7 @@ export const houseHandlers = (services: Services): Handlers<typeof houseActs> =>
   return {
     listKeys: ({ actor }) => door.view(actor.browser),
     addKey: async ({ actor, body }) => {
+      // A page says what it means; from the terminal, without a word, it is for a keeper.
       const { role = actor.account ? 'assign' : 'keep', account } = body;
       const { key, endsAt } = await door.invite({
         ...{ by: actor.name, role },

@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { View } from 'react-native';
 import type { ListTaking, SheetSummary } from '@ipsonomo/core/api';
 import { kindsOf, type Plan } from '@ipsonomo/core/plan';
-import { LIST_COLUMNS, matchColumns, type ColumnId, type KindWords } from '@ipsonomo/core/sheet';
+import { columnsOfList, LIST_COLUMNS, type ColumnId, type KindWords } from '@ipsonomo/core/sheet';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { IMPORT_WORDS } from '@ipsonomo/language/screens/import';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
@@ -57,7 +57,7 @@ export function Matching({ id, list, plan, sheets, onAgain, onTaken }: Props) {
   const { sheet, typed, kindId, subnetId, kinds, isUpdate, takesOut } = matched;
   const set = (part: Partial<Matched>) => keep((all) => ({ ...all, ...part }));
   const shown = sheets[sheet];
-  const guessed = useMemo(() => guess(plan, shown), [plan, shown]);
+  const guessed = useMemo(() => columnsOfList(plan, shown?.headings ?? []), [plan, shown]);
   const columns = typed[sheet] ?? guessed;
   const taking = useMemo(
     (): ListTaking => ({
@@ -195,11 +195,6 @@ function Updating({
       ) : null}
     </Card>
   );
-}
-
-function guess(plan: Plan, sheet: SheetSummary | undefined): Columns {
-  const remembered = new Map(plan.settings.columns.map((one) => [one.heading, one.field]));
-  return matchColumns(sheet?.headings ?? [], LIST_COLUMNS, remembered).map((one) => one ?? null);
 }
 
 function takeWords(good: number, bad: number): string {

@@ -12,17 +12,10 @@ import { Settle } from '../Settle';
 import type { Read } from './read';
 
 /** The worst first. */
-const VERDICTS = [
-  ...([
-    'other-mac',
-    'other-address',
-    'stranger',
-    'unbound',
-    'by-name',
-    'as-planned',
-    'infrastructure',
-  ] as const),
-] as const satisfies readonly KnownVerdict[];
+const VERDICTS: readonly KnownVerdict[] = [
+  ...(['other-mac', 'other-address', 'stranger', 'unbound', 'by-name'] as const),
+  ...(['as-planned', 'infrastructure'] as const),
+];
 
 const HEADS: Readonly<Record<KnownVerdict, string>> = {
   'other-mac': KNOWN_WORDS.anotherDeviceHasTheAddress,

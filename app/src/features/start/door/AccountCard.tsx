@@ -5,7 +5,7 @@ import { View } from 'react-native';
 import { adapterOf, type AccountView, type Role, type SendGrantView } from '@ipsonomo/core/api';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { DOOR_WORDS } from '@ipsonomo/language/screens/door';
-import { acts, jobsQuery, useActOn, wiresQuery } from '../../../data';
+import { acts, hasRight, jobsQuery, useActOn, wiresQuery } from '../../../data';
 import { Card, Pick, Refusals, Words } from '../../../parts';
 import { issuesOf, leftWords } from '../../words';
 import { ROLE_OPTIONS, ROLE_WORDS } from './role-words';
@@ -67,7 +67,6 @@ function Sending({ account, name, now }: Omit<Props, 'onKey'> & { readonly name:
       ? []
       : [{ job, wire }];
   });
-  const canSend = role === 'assign' || role === 'keep';
   return (
     <>
       <Refusals issues={issuesOf(give.error ?? end.error)} />
@@ -79,7 +78,7 @@ function Sending({ account, name, now }: Omit<Props, 'onKey'> & { readonly name:
           onEnd={() => end.mutate({ params: { job: one.job }, body: { account: id } })}
         />
       ))}
-      {canSend
+      {hasRight(role, 'send')
         ? open.map(({ job, wire }) => (
             <Button
               key={`${job} ${wire}`}
