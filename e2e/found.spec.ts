@@ -14,6 +14,8 @@ test('a job begins with a capture; what was found is meant so; what is heard her
   server,
 }) => {
   await listenInDemo(page, server);
+  // The capture is read once: somebody whom nobody planned has asked by then.
+  await expect(page.getByText('as “winch-b”')).toBeVisible();
   const job = page.url().replace(/(\/job\/[^/]+).*/, '$1');
 
   await test.step('what is heard in a job is held against its plan', async () => {

@@ -176,6 +176,17 @@ describe('you', () => {
     await waitFor(() => expect(calls[1]?.body).toEqual({ password: 'four words in a row' }));
   });
 
+  test('who has no name yet has it once they typed it, whatever they may do', async () => {
+    const { findByText, getByLabelText, calls } = show(<You />, {
+      also: [['/me', { ...me, name: '', role: 'look' }]],
+    });
+    await findByText('You may look.');
+    const name = getByLabelText('Your name, written beside everything you decide');
+    fireEvent.change(name, { target: { value: 'Ilse Brandt' } });
+    fireEvent.blur(name);
+    await waitFor(() => expect(calls[0]).toMatchObject({ body: { name: 'Ilse Brandt' } }));
+  });
+
   test('who may not keep is not led to the people', async () => {
     const { findByText, queryByText } = show(<You />, {
       also: [['/me', { ...me, role: 'look' }]],

@@ -9,13 +9,14 @@ const password = text(1000);
 const REFUSED = ['people', 'person'] as const;
 const ofPeople = () => [keys.people, keys.browsers];
 const ofMe = () => [keys.me];
+const ofAll = () => [...ofMe(), ...ofPeople()];
 
 /** Accounts of people and programs, and what each may do. */
 export const peopleActs = {
   readMe: reads('/me', 'Me', { about: 'Whoever asks, and what they may do.', key: () => keys.me }),
   changeMe: answers('/me', 'Me', {
     about: 'Gives oneself another name.',
-    ...{ right: 'look', body: object({ name: said(80) }), refusals: REFUSED, stale: ofPeople },
+    ...{ right: 'look', body: object({ name: said(80) }), refusals: REFUSED, stale: ofAll },
   }),
   setPassword: answers('/me/password', 'Me', {
     about:

@@ -57,8 +57,10 @@ function OwnName({ me }: { readonly me: MeView | undefined }) {
   }, [named]);
   const keep = () => {
     const typed = person.trim();
-    if (named === '' || typed === '' || typed === named) return;
-    rename.mutate({ name: typed }, { onError: () => changeSettings({ person: named }) });
+    if (!me || me.id === null || typed === '' || typed === named) return;
+    // Who has none yet keeps what they typed: it is taken, with a number, when they decide something.
+    const back = () => (named === '' ? undefined : changeSettings({ person: named }));
+    rename.mutate({ name: typed }, { onError: back });
   };
   // Whoever closes the page with the last letter has typed a name all the same.
   useEffect(() => {
