@@ -1,7 +1,7 @@
 import { Client } from 'pg';
 import type { JobSummary, PlanView } from '@ipsonomo/core/api';
 import { bigJob, crowdIn } from '../crowd';
-import { api, startServer, until, type TestServer } from '../harness';
+import { api, download, startServer, until, type TestServer } from '../harness';
 import { jobView } from '../jobs';
 import { median, percentile, residentMegabytes, type Figure } from './figures';
 
@@ -164,6 +164,37 @@ async function muchEvidence(): Promise<readonly Figure[]> {
   }
 }
 
+/** How long others wait at most for an answer while a large plan, and what was seen of it, is read for the first time. */
+async function firstReading(devices: number): Promise<Figure> {
+  const server = await startServer('bench_first', { demo: false });
+  try {
+    const jobId = await bigJob(server, devices);
+    await addEvidence(server, jobId, 3 * devices);
+    const longest: number[] = [];
+    for (let run = 0; run < 3; run += 1) {
+      await server.kill();
+      await server.restart();
+      let isRead = false;
+      const reading = Promise.all(
+        ['plan', 'progress'].map((what) => download(server, `/jobs/${jobId}/${what}`)),
+      ).finally(() => (isRead = true));
+      const waits = [0];
+      while (!isRead) waits.push(await timed(1, () => download(server, '/health')));
+      await reading;
+      longest.push(Math.max(...waits));
+    }
+    const what = `longest answer to others while a plan of ${devices.toLocaleString('en')} is read for the first time`;
+    return figure(what, median(longest), 50);
+  } finally {
+    await server.stop();
+  }
+}
+
 export async function scaleFigures(): Promise<readonly Figure[]> {
-  return [...(await jobsList()), ...(await crowd()), ...(await muchEvidence())];
+  return [
+    ...(await jobsList()),
+    ...(await crowd()),
+    ...(await muchEvidence()),
+    ...(await firstReading()),
+  ];
 }

@@ -2,6 +2,7 @@ import type { Issue } from '../net';
 import { FIRST_REALM, FIRST_SETTINGS, type Plan } from './model';
 import { type Json } from './shape';
 import { ThingMap, type ThingDoc } from './thing-map';
+import { keepValue } from './thing-value';
 import { shapeOf, THING_TYPES, type Thing, type ThingType } from './things';
 
 /** The whole plan as text, each type in the order in which its things came. */
@@ -49,7 +50,10 @@ export function readThing(
 ): ThingDoc | undefined {
   const shape = shapeOf(type);
   const value = shape.read(json, path, issues);
-  return value === undefined ? undefined : (shape.write(value) as ThingDoc);
+  if (value === undefined) return undefined;
+  const doc = shape.write(value) as ThingDoc;
+  keepValue(doc, value);
+  return doc;
 }
 
 /** The things of a plan as text, to a document. Things of one type need ids of their own. */

@@ -1,8 +1,7 @@
-import type { Issue } from '../net';
 import type { PlanDoc } from './document';
 import { FIRST_SETTINGS, type Device, type Interface, type Plan, type PlanSettings } from './model';
-import { shapeOf, THING_TYPES, type Thing, type ThingType } from './things';
-import type { ThingDoc } from './thing-map';
+import { THING_TYPES, type Thing, type ThingType } from './things';
+import { valueOf } from './thing-value';
 
 // Plans are read from documents thing by thing, and what was read is kept beside the text. After an
 // edit only what changed is read again, and everything else stays the same object: whoever compares
@@ -76,19 +75,6 @@ function listOf<T extends ThingType>(
     const same = before[index] === one ? values[index] : undefined;
     return same ?? valueOf(type, one);
   });
-}
-
-const valueOnce = new WeakMap<ThingDoc, unknown>();
-
-function valueOf<T extends ThingType>(type: T, doc: ThingDoc): Thing<T> {
-  const known = valueOnce.get(doc);
-  if (known !== undefined) return known as Thing<T>;
-  const issues: Issue[] = [];
-  const value = shapeOf(type).read(doc, type, issues);
-  // Documents are checked where they come in; one that cannot be read here is a programmer's error.
-  if (value === undefined) throw new Error(`unreadable ${type}: ${JSON.stringify(issues)}`);
-  valueOnce.set(doc, value);
-  return value as Thing<T>;
 }
 
 function devicesOf(lists: Lists, doc: PlanDoc, base: Reading | undefined): readonly Device[] {

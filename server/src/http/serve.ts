@@ -20,6 +20,7 @@ import type { OutFile } from '../service/plan-answers';
 import { Refusal } from '../store/refusal';
 import { checked } from './door';
 import { joiOf } from './joi-of';
+import { isLong, jsonBytes } from './json-pieces';
 import type { Rights } from './rights';
 
 /** What an act is given: all of it checked in its form. */
@@ -153,7 +154,7 @@ function answering(
       });
     if (act.answer === undefined) response.status(act.status).end();
     else if (isFileAnswer(act)) await send(answer as Sent, act.answer.file, response);
-    else response.status(act.status).json(answer);
+    else await say(answer, response.status(act.status));
   };
 }
 
@@ -173,6 +174,9 @@ async function send(file: Sent, type: string, response: Response): Promise<void>
   if ('bytes' in file) response.send(Buffer.from(file.bytes));
   else await download(file.pieces, response);
 }
+
+const say = async (answer: unknown, response: Response): Promise<void> =>
+  isLong(answer) ? download(jsonBytes(answer), response.type('json')) : void response.json(answer);
 
 /** To its end, or as far as whoever wanted it stays: nothing is left open either way. */
 async function download(pieces: AsyncIterable<Uint8Array>, response: Response): Promise<void> {

@@ -65,7 +65,7 @@ export class PlanReader {
     let book = this.seen.get(jobId);
     if (!book) this.seen.set(jobId, (book = new SeenBook()));
     const { revision } = state;
-    return { ...book.bring({ revision, plan: planOf(state.doc), latest }), book };
+    return { ...(await book.bring({ revision, plan: planOf(state.doc), latest })), book };
   }
 
   /** All of a job in one answer, as the screens put it together. */

@@ -7,6 +7,8 @@ import {
   type Interface,
   type Plan,
 } from '@ipsonomo/core/plan';
+import { Turns } from '@ipsonomo/threads';
+import { inTurns } from '../common/in-turns';
 import type { Latest } from '../store/latest-evidence';
 import { seenView } from './seen-view';
 
@@ -40,22 +42,28 @@ export interface SeenSince {
 export class SeenBook {
   private readonly era = randomUUID().slice(0, 8);
   private lines: ReadonlyMap<string, Line> = new Map();
+  private readonly turns = new Turns();
   private count = 0;
   private state: Known | undefined;
 
-  /** Brings it forward; what is older than what it has is left aside. */
-  bring(state: Known): Known {
-    const known = this.state;
-    const next = {
-      ...(known && known.revision > state.revision ? known : state),
-      latest: known && known.latest.place > state.latest.place ? known.latest : state.latest,
-    };
-    if (known?.plan === next.plan && known.latest === next.latest) return known;
-    const lines = this.linesOf(next.plan, next.latest);
-    if (!isSame(this.lines, lines)) this.count += 1;
-    this.lines = lines;
-    this.state = next;
-    return next;
+  /**
+   * Brings it forward, one state after the other; what is older than what it has is left aside. A first state of a large
+   * plan takes a while, in which others are answered.
+   */
+  bring(state: Known): Promise<Known> {
+    return this.turns.take(async () => {
+      const known = this.state;
+      const next = {
+        ...(known && known.revision > state.revision ? known : state),
+        latest: known && known.latest.place > state.latest.place ? known.latest : state.latest,
+      };
+      if (known?.plan === next.plan && known.latest === next.latest) return known;
+      const lines = await this.linesOf(next.plan, next.latest);
+      if (!isSame(this.lines, lines)) this.count += 1;
+      this.lines = lines;
+      this.state = next;
+      return next;
+    });
   }
 
   /** What it is now: whoever has all up to here misses nothing. */
@@ -63,11 +71,11 @@ export class SeenBook {
     return `${this.era}-${this.count}`;
   }
 
-  private linesOf(plan: Plan, latest: Latest): ReadonlyMap<string, Line> {
+  private async linesOf(plan: Plan, latest: Latest): Promise<ReadonlyMap<string, Line>> {
     const lines = new Map<string, Line>();
-    for (const { device, at } of interfacesOf(plan)) {
+    await inTurns(interfacesOf(plan), ({ device, at }) => {
       const evidence = latest.byInterface.get(at.id);
-      if (!evidence) continue;
+      if (!evidence) return;
       const known = this.lines.get(at.id);
       const isSame = known?.device === device && known.at === at && known.evidence === evidence;
       lines.set(
@@ -76,7 +84,7 @@ export class SeenBook {
           ? known
           : { device, at, evidence, seen: seenView(device, at, evidence), count: this.count + 1 },
       );
-    }
+    });
     return lines;
   }
 

@@ -4,6 +4,7 @@ import type { Evidence } from '@ipsonomo/core/plan';
 import { MOST_KEPT } from '../common/most-kept';
 import { EvidenceRow } from './models';
 import { AT_ONE_MOMENT } from './moment';
+import { rowPages } from './row-pages';
 import { toEvidence } from './rows';
 
 /** Of every interface the last evidence of each kind, MAC and address, oldest first. */
@@ -73,17 +74,18 @@ async function lastPlace(jobId: string, knex: Knex): Promise<number> {
 }
 
 async function allOf(jobId: string, trx: Knex.Transaction): Promise<Map<string, Evidence[]>> {
-  const rows = await EvidenceRow.query(trx)
+  const query = trx('evidence')
     .select(COLUMNS.map((column) => `evidence.${column}`))
     .join('latest_evidence', 'latest_evidence.evidence_id', 'evidence.id')
     .where('latest_evidence.job_id', jobId)
-    .orderBy([{ column: 'evidence.at' }, { column: 'evidence.id' }]);
+    .orderBy(['evidence.at', 'evidence.id']);
   const byInterface = new Map<string, Evidence[]>();
-  for (const row of rows) {
-    const list = byInterface.get(row.interface_id);
-    if (list) list.push(toEvidence(row));
-    else byInterface.set(row.interface_id, [toEvidence(row)]);
-  }
+  for await (const rows of rowPages<EvidenceRow>(query, trx))
+    for (const row of rows) {
+      const list = byInterface.get(row.interface_id);
+      if (list) list.push(toEvidence(row));
+      else byInterface.set(row.interface_id, [toEvidence(row)]);
+    }
   return byInterface;
 }
 

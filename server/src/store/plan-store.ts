@@ -20,8 +20,9 @@ import { MOST_KEPT } from '../common/most-kept';
 import { Turns } from '@ipsonomo/threads';
 import { insertEvidence, type NewEvidence } from './evidence';
 import { AT_ONE_MOMENT } from './moment';
-import { JobRow, RevisionRow, ThingRow } from './models';
+import { JobRow, RevisionRow, type ThingRow } from './models';
 import { Refusal } from './refusal';
+import { rowPages } from './row-pages';
 
 /** Who changes a plan, and why. */
 export interface Change {
@@ -218,11 +219,24 @@ async function after(
   return doc;
 }
 
+type StoredThing = Pick<ThingRow, 'type' | 'id' | 'body'>;
+
 /** Reads every thing in its shape, so that what an older version left out is filled in. */
-async function load(jobId: string, knex: Knex | Transaction): Promise<PlanDoc> {
-  const rows = await ThingRow.query(knex).where('job_id', jobId).orderBy('ordinal');
-  if (rows.length === 0 && !(await JobRow.query(knex).findById(jobId)))
+async function load(jobId: string, trx: Transaction): Promise<PlanDoc> {
+  const query = trx('thing').select('type', 'id', 'body').where('job_id', jobId).orderBy('ordinal');
+  const things: (readonly [ThingType, ThingDoc])[] = [];
+  for await (const rows of rowPages<StoredThing>(query, trx)) things.push(...readRows(jobId, rows));
+  if (things.length === 0 && !(await JobRow.query(trx).findById(jobId)))
     throw Refusal.of('thing.unknown', 'job');
+  const settings = docOf('settings', FIRST_SETTINGS);
+  const hasSettings = things.some(([type]) => type === 'settings');
+  return docFromThings(hasSettings ? things : [['settings', settings], ...things]);
+}
+
+function readRows(
+  jobId: string,
+  rows: readonly StoredThing[],
+): readonly (readonly [ThingType, ThingDoc])[] {
   const issues: Issue[] = [];
   const things = rows.flatMap((row): (readonly [ThingType, ThingDoc])[] => {
     const type = THING_TYPES.find((one) => one === row.type);
@@ -230,9 +244,7 @@ async function load(jobId: string, knex: Knex | Transaction): Promise<PlanDoc> {
     return type && doc ? [[type, doc]] : [];
   });
   if (issues.length > 0) throw new Error(`plan ${jobId}: ${JSON.stringify(issues.slice(0, 3))}`);
-  const settings = docOf('settings', FIRST_SETTINGS);
-  const hasSettings = things.some(([type]) => type === 'settings');
-  return docFromThings(hasSettings ? things : [['settings', settings], ...things]);
+  return things;
 }
 
 const editsOfNew = (doc: PlanDoc): readonly Edit[] =>

@@ -286,9 +286,9 @@ describe('what was seen of a plan', () => {
     await add(scratch.store, id, 'more', '10.0.9.9');
     const newer = planOf(await scratch.store.plan(id), 2);
     const book = new SeenBook();
-    book.bring({ ...newer, latest });
+    await book.bring({ ...newer, latest });
     const { mark, seen } = book.since(undefined);
-    expect(book.bring({ ...older, latest: before })).toEqual({ ...newer, latest });
+    expect(await book.bring({ ...older, latest: before })).toEqual({ ...newer, latest });
     expect(book.since(undefined)).toEqual({ mark, seen, isWhole: true });
   });
 });
