@@ -195,6 +195,7 @@ export async function scaleFigures(): Promise<readonly Figure[]> {
     ...(await jobsList()),
     ...(await crowd()),
     ...(await muchEvidence()),
-    ...(await firstReading()),
+    await firstReading(5000),
+    await firstReading(20_000),
   ];
 }

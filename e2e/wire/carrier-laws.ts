@@ -1,7 +1,15 @@
 import { execFileSync } from 'node:child_process';
+import type { LinkState } from '../../wire/src/carriers/carrier';
 import { Borrowings } from '../../wire/src/carriers/linux/borrowed';
 import { LiveCarrier } from '../../wire/src/carriers/linux/live-carrier';
-import { CARRIER_LAWS, type CarrierBench } from '../../wire/test/carrier-laws';
+import {
+  CARRIER_LAWS,
+  question,
+  THEIRS as THEIR_MAC,
+  until,
+  type CarrierBench,
+  type CarrierLaw,
+} from '../../wire/test/carrier-laws';
 
 // The laws of all carriers, for the one on a Linux adapter: two ends of a cable in the namespace it runs in, one of them
 // heard by a socket of its own. Prints the title of each law that holds.
@@ -31,8 +39,36 @@ function open(): CarrierBench {
   };
 }
 
+/** Of an adapter alone: somebody may switch it off and on. */
+const ADAPTER_LAWS: readonly CarrierLaw[] = [
+  {
+    title: 'an adapter that was switched off hears and sends on when it is on again',
+    async hold(bench) {
+      const heard: Uint8Array[] = [];
+      const links: LinkState[] = [];
+      const carrier = bench.open({
+        frame: (frame) => heard.push(frame),
+        link: (state) => links.push(state),
+      });
+      const last = (state: LinkState) => () => links.at(-1) === state;
+      for (let time = 1; time <= 3; time += 1) {
+        ip('link', 'set', OURS, 'down');
+        await until('no link', last('down'));
+        ip('link', 'set', OURS, 'up');
+        await until('a link', last('up'));
+        const [before, sent] = [heard.length, bench.other.heard.length];
+        bench.other.send(question(THEIR_MAC, time));
+        await until('what it hears', () => heard.length > before);
+        carrier.send(question(carrier.mac, time));
+        await until('what it says', () => bench.other.heard.length > sent);
+      }
+      carrier.close();
+    },
+  },
+];
+
 void (async () => {
-  for (const { title, hold } of CARRIER_LAWS) {
+  for (const { title, hold } of [...CARRIER_LAWS, ...ADAPTER_LAWS]) {
     const bench = open();
     await hold(bench).finally(() => bench.close());
     console.log(title);

@@ -21,10 +21,10 @@ export interface CarrierBench {
   close(): void;
 }
 
-const THEIRS = must(parseMac('02:00:5e:00:53:e1'));
+export const THEIRS = must(parseMac('02:00:5e:00:53:e1'));
 
 /** A question of somebody's, told from others by the address that is asked for. */
-const question = (from: MacAddress, last: number): Uint8Array =>
+export const question = (from: MacAddress, last: number): Uint8Array =>
   arpFrame(from, BROADCAST_MAC, {
     operation: 'request',
     ...{ senderMac: from, senderAddress: toIpv4(0x0a4d_0001) },
@@ -51,7 +51,7 @@ function opened(bench: CarrierBench): Opened {
 }
 
 /** Waits until it holds; @throws with what it waited for */
-async function until(what: string, holds: () => boolean): Promise<void> {
+export async function until(what: string, holds: () => boolean): Promise<void> {
   for (let looks = 0; looks < 2000; looks += 1) {
     if (holds()) return;
     await new Promise((resolve) => setTimeout(resolve, 5));

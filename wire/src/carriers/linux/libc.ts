@@ -2,6 +2,9 @@ import koffi from 'koffi';
 
 export interface Libc {
   socket(domain: number, type: number, protocol: number): number;
+  /** socketpair(2): two descriptors, four bytes each. */
+  socketpair(domain: number, type: number, protocol: number, pair: Buffer): number;
+  dup2(from: number, to: number): number;
   setsockopt(fd: number, level: number, name: number, value: Buffer, length: number): number;
   /** getsockopt(2): `length` is read and written. */
   getsockopt(fd: number, level: number, name: number, value: Buffer, length: Buffer): number;
@@ -20,6 +23,8 @@ export function libc(): Libc {
   const library = koffi.load('libc.so.6');
   loaded = {
     socket: library.func('int socket(int, int, int)'),
+    socketpair: library.func('int socketpair(int, int, int, void *)'),
+    dup2: library.func('int dup2(int, int)'),
     setsockopt: library.func('int setsockopt(int, int, int, const void *, uint32_t)'),
     getsockopt: library.func('int getsockopt(int, int, int, void *, void *)'),
     bind: library.func('int bind(int, const void *, uint32_t)'),

@@ -1,8 +1,8 @@
-import { read, closeSync } from 'node:fs';
 import { must, parseMac } from '@ipsonomo/core/net';
 import { indexOf, isUp, readAdapterFile } from './adapters';
 import type { Borrowings } from './borrowed';
 import type { Carrier, CarrierEvents, LinkState, TcpRequest, UdpQuestion } from '../carrier';
+import { FrameReader } from './frame-reader';
 import { kernelFilter } from './kernel-filter';
 import { libc } from './libc';
 import { openLiveTcp } from './live-tcp';
@@ -24,11 +24,11 @@ export class LiveCarrier implements Carrier {
   readonly source: string;
   readonly mac;
   private fd: number | undefined;
+  private reader: FrameReader | undefined;
   private ears: TaggedEars | undefined;
   private index: number;
   private link: LinkState;
   private readonly poll: NodeJS.Timeout;
-  private readonly waitBuffer = Buffer.alloc(FRAME);
   private readonly drainBuffer = Buffer.alloc(FRAME);
 
   constructor(
@@ -38,13 +38,11 @@ export class LiveCarrier implements Carrier {
     private readonly filter: Buffer = kernelFilter(),
   ) {
     this.source = `live:${adapter}`;
-    this.fd = openPacketSocket(adapter, filter, BUFFER);
-    this.ears = new TaggedEars(adapter);
+    this.open();
     this.mac = must(parseMac(readAdapterFile(adapter, 'address') ?? ''));
     this.index = indexOf(adapter);
     this.link = isUp(adapter) ? 'up' : 'down';
     events.link(this.link);
-    this.wait(this.fd);
     this.poll = setInterval(() => this.look(), POLL);
   }
 
@@ -58,21 +56,23 @@ export class LiveCarrier implements Carrier {
   close(): void {
     clearInterval(this.poll);
     this.deafen();
-    this.fd = undefined; // the pending read ends within its timeout and closes the socket
   }
 
-  /** Waits for one frame in the thread pool, then takes all that are there. */
-  private wait(fd: number): void {
-    read(fd, this.waitBuffer, 0, FRAME, null, (_error, count) => {
-      if (this.fd !== fd) {
-        closeSync(fd);
-        return;
-      }
-      // Who asks alone is answered before anybody looks for others.
-      if (count > 0) this.events.frame(Uint8Array.prototype.slice.call(this.waitBuffer, 0, count));
-      if (count > 0) this.together(() => this.drain(fd));
-      this.wait(fd);
-    });
+  /** Refuses as `openPacketSocket` does. */
+  private open(): void {
+    this.ears = new TaggedEars(this.adapter);
+    try {
+      const fd = openPacketSocket(this.adapter, this.filter, BUFFER);
+      this.fd = fd;
+      this.reader = new FrameReader(fd, (frame) => {
+        // Who asks alone is answered before anybody looks for others.
+        this.events.frame(frame);
+        this.together(() => this.drain(fd));
+      });
+    } catch (error) {
+      this.deafen();
+      throw error;
+    }
   }
 
   private together(take: () => void): void {
@@ -82,6 +82,8 @@ export class LiveCarrier implements Carrier {
 
   private drain(fd: number): void {
     for (let taken = 0; taken < 1024; taken += 1) {
+      // Closed meanwhile, its number may be another's.
+      if (this.fd !== fd) return;
       const count = libc().recv(fd, this.drainBuffer, FRAME, MSG_DONTWAIT);
       if (count <= 0) return;
       this.events.frame(Uint8Array.prototype.slice.call(this.drainBuffer, 0, count));
@@ -92,7 +94,6 @@ export class LiveCarrier implements Carrier {
     const index = this.isSame() ? indexOf(this.adapter) : 0;
     if (index !== this.index) {
       this.index = index;
-      this.fd = undefined;
       this.deafen();
       if (index !== 0) this.reopen();
     }
@@ -111,9 +112,7 @@ export class LiveCarrier implements Carrier {
 
   private reopen(): void {
     try {
-      this.fd = openPacketSocket(this.adapter, this.filter, BUFFER);
-      this.wait(this.fd);
-      this.ears = new TaggedEars(this.adapter);
+      this.open();
     } catch (error) {
       if (!(error instanceof FieldRefusal)) throw error;
       this.index = 0; // try again at the next look
@@ -121,6 +120,9 @@ export class LiveCarrier implements Carrier {
   }
 
   private deafen(): void {
+    this.reader?.close();
+    this.reader = undefined;
+    this.fd = undefined;
     this.ears?.close();
     this.ears = undefined;
   }
