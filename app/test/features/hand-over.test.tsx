@@ -2,6 +2,7 @@ import { fireEvent, waitFor } from '@testing-library/react';
 import { AT_ONCE, type HandedOver, type PackageView, type PackageWish } from '@ipsonomo/core/api';
 import { Captures } from '../../src/features/hand-over/Captures';
 import { HandOverScreen } from '../../src/features/hand-over/HandOverScreen';
+import { DeviceLabel } from '../../src/features/plan/device/DeviceLabel';
 import { deviceInfo, jobView, show } from '../world';
 
 // Hand over: looked at before it is taken, taken by reader or all at once, and never over a wrong plan in silence.
@@ -160,4 +161,36 @@ test('a plan whose kinds have papers may leave without them', async () => {
   papers.unmount();
   const none = show(<Captures job="job" hasPapers={false} />, { also: [['/runs', []]] });
   expect(none.queryByText('The plan without its papers, JSON')).toBe(null);
+});
+
+describe('the label of one device', () => {
+  const label = (isWrong: boolean) => {
+    const screen = show(<DeviceLabel job="job" interfaceId="at" isWrong={isWrong} />, {
+      also: [
+        ['/packages/p1', { ...READY, name: 'fh2-drive-1 172.22.40.85.svg', left: [] }],
+        ['/packages', { id: 'p1' }],
+      ],
+    });
+    const wish = () => screen.calls.find((one) => one.path.endsWith('/packages'))?.body;
+    return { ...screen, wish };
+  };
+
+  test.each([
+    ['Label as SVG', 'labels-svg'],
+    ['Label as PNG', 'labels-png'],
+  ])('%s is of this interface alone, and saved by name', async (button, format) => {
+    const { findByText, getByText, wish } = label(false);
+    fireEvent.click(getByText(button));
+    fireEvent.click(await findByText('Save fh2-drive-1 172.22.40.85.svg'));
+    const scope = { cabinets: [], subnets: [], interfaces: ['at'] };
+    expect(wish()).toEqual({ formats: [format], scope, despite: false });
+    expect(links).toEqual(['/api/jobs/job/packages/p1/file']);
+  });
+
+  test('of a device that is wrong it is taken as it stands, and that is said before', async () => {
+    const { findByText, getByText, wish } = label(true);
+    await findByText(/the label says what the plan says now/);
+    fireEvent.click(getByText('Label as SVG'));
+    await waitFor(() => expect(wish()).toMatchObject({ despite: true }));
+  });
 });

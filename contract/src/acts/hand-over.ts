@@ -12,10 +12,10 @@ import { ofJobAndJobs } from './jobs';
 
 const formats = list(choice<FormatId>(...FORMATS), FORMATS.length, 1);
 
-const scope: Shape<HandOverScope> = object({
-  cabinets: list(text(40), 5000),
-  subnets: list(thingId, 5000),
-});
+const scope: Shape<HandOverScope> = object(
+  { cabinets: list(text(40), 5000), subnets: list(thingId, 5000) },
+  { interfaces: list(thingId, 5000) },
+);
 
 const wish: Shape<PackageWish> = object({ formats, scope, despite: flag });
 
@@ -39,8 +39,8 @@ export const handOverActs = {
   }),
   fetchFormat: fetches('/jobs/:job/files/:format', '*/*', {
     about:
-      'A format of the whole job, for programs: one file, or a ZIP where it has several. With despite=yes also where something is wrong in the plan.',
-    query: object({}, { despite: choice('yes') }),
+      'A format of the whole job or of one interface, for programs: one file, or a ZIP where it has several. With despite=yes also where something is wrong in the plan.',
+    query: object({}, { despite: choice('yes'), interface: thingId }),
     refusals: ['package'],
   }),
   listWrittenTicks: reads('/jobs/:job/written', 'WrittenTicks', {

@@ -59,17 +59,20 @@ export interface LeftOut {
 export interface HandOverScope {
   readonly cabinets: readonly string[];
   readonly subnets: readonly string[];
+  /** Ids of single interfaces. */
+  readonly interfaces?: readonly string[];
 }
 
 /** The interfaces of a part of a job; an empty list means all of it. */
 export const interfacesInPart = (
   plan: Plan,
-  { cabinets, subnets }: HandOverScope,
+  { cabinets, subnets, interfaces = [] }: HandOverScope,
 ): readonly PlannedInterface[] => {
   const has = (wanted: readonly string[], one: string) =>
     wanted.length === 0 || wanted.includes(one);
   return interfacesOf(plan).filter(
-    ({ device, at }) => has(cabinets, device.cabinet) && has(subnets, at.subnetId),
+    ({ device, at }) =>
+      has(cabinets, device.cabinet) && has(subnets, at.subnetId) && has(interfaces, at.id),
   );
 };
 

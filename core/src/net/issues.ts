@@ -115,6 +115,7 @@ export interface IssueFacts {
   readonly 'file.crowded': None;
   readonly 'file.fell': { readonly why: Value };
   readonly 'package.fell': { readonly why: Value };
+  readonly 'package.nothing': None;
   readonly 'package.wrong': { readonly count: Value };
   readonly 'paper.empty': None;
   readonly 'paper.large': { readonly most: Value };

@@ -178,6 +178,8 @@ const SENTENCES: {
   'file.fell': (where, { why }) =>
     `${where} could not be read: it asks for too much memory or time (${why}).`,
   'package.fell': (_where, { why }) => `The files were not written: ${why}. Try again.`,
+  'package.nothing': () =>
+    'There is nothing to write: no device of the plan is in what was chosen.',
   'package.wrong': (_where, { count }) =>
     `${count === 1 ? 'One thing is' : `${count} things are`} wrong in the plan. Put it right, or say that it leaves all the same.`,
   'paper.empty': (where) => `${where} is empty.`,

@@ -38,6 +38,7 @@ const STATUS: Readonly<Partial<Record<IssueCode | IssueFamily, Status>>> = {
   job: 409,
   'rehearsal.none': 404,
   rehearsal: 409,
+  'package.nothing': 409,
   'package.wrong': 409,
   'package.fell': 503,
   'paper.large': 413,

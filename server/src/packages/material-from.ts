@@ -15,7 +15,8 @@ import type { PackageOrder } from './protocol';
 
 /**
  * The state of a job at this moment: its plan, what was seen of it, and what the wanted formats need beside. Refuses with
- * `package.wrong` where something is wrong in it, and nobody said that it leaves all the same.
+ * `package.wrong` where something is wrong in it, and nobody said that it leaves all the same, with `package.nothing` where
+ * no device is there that was named.
  */
 export async function materialFrom(store: Store, order: PackageOrder): Promise<Material> {
   const { jobId, wish, person, origin } = order;
@@ -35,6 +36,9 @@ export async function materialFrom(store: Store, order: PackageOrder): Promise<M
     ...(wants('proof-json', 'proof-pdf') ? { record: await recordOf(store, order) } : {}),
     ...(wants('written-places') ? { ticks: await ticksOf(store, jobId) } : {}),
   });
+  // A cabinet may be empty; who names a device wants that one.
+  if (wish.scope.interfaces?.length && material.chosen.length === 0)
+    throw Refusal.of('package.nothing', '');
   const wrong = material.snags.filter(({ severity }) => severity === 'wrong').length;
   if (wrong > 0 && !wish.despite) throw Refusal.of('package.wrong', '', { count: wrong });
   return material;

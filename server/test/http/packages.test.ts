@@ -237,3 +237,26 @@ test('one key signs for the installation, and is nobody else’s to read', async
   await bytesAt(`${path}/files/proof-json?despite=yes`);
   expect(existsSync(join(bench.captures, 'installation.key.pem'))).toBe(true);
 });
+
+test('of one interface only: its label as a picture, by the page and by a program; of none that is not there', async () => {
+  const { path, subnetId } = await bench.jobOf('Packages single label');
+  await bench.add(
+    path,
+    device({ subnetId, name: 'drive-1', title: 'Drive 1', address: '10.9.0.81' }),
+    device({ subnetId, name: 'drive-2', title: 'Drive 2', address: '10.9.0.82' }),
+  );
+  const second = (await bench.view(path)).devices[1]?.interfaces[0];
+  const svg = await bench
+    .call('get', `${path}/files/labels-svg?interface=${second?.id}`)
+    .expect(200);
+  expect(svg.headers['content-disposition']).toContain('drive-2 10.9.0.82.svg');
+  expect((svg.body as Buffer).toString()).toContain('<title>Drive 2, drive-2, 10.9.0.82');
+  const made = await begin(
+    path,
+    wish(['labels-png'], { scope: { cabinets: [], subnets: [], interfaces: [second?.id ?? ''] } }),
+  );
+  expect(await done(made)).toMatchObject({ state: 'ready', name: 'drive-2 10.9.0.82.png' });
+  const nothing = await bench.call('get', `${path}/files/labels-svg?interface=nobody`).expect(409);
+  expect((nothing.body as ErrorView).issues[0]?.code).toBe('package.nothing');
+  await bench.call('get', `${path}/files/labels-svg?interface=not%20an%20id`).expect(400);
+});

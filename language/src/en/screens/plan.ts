@@ -40,6 +40,13 @@ export const PLAN_WORDS = messages({
   yesTakeOutOfThePlan: 'Yes, take {title} out of the plan',
   takeItOutOfThePlan: 'Take it out of the plan',
   itIsDeadSwapIt: 'It is dead: swap it',
+  itsLabel: 'Its label',
+  itsLabelSays:
+    'Name, address, mask and MAC, with a code that opens this page; as wide as the labels chosen under Hand over.',
+  itsLabelAsItStands:
+    'Something of it is wrong, as told above: the label says what the plan says now.',
+  labelAsSvg: 'Label as SVG',
+  labelAsPng: 'Label as PNG',
   everythingOfThisDevice: 'Everything of this device',
   seeItsCall: 'See its call',
   fh2: 'FH2',

@@ -25,7 +25,7 @@ export const handOverHandlers = (services: Services): Handlers<typeof handOverAc
     fetchFormat: ({ params, query, actor, request, response }) => {
       const wish = {
         formats: [formatIn(params.format)],
-        scope: WHOLE_JOB,
+        scope: query.interface ? { ...WHOLE_JOB, interfaces: [query.interface] } : WHOLE_JOB,
         despite: query.despite === 'yes',
       };
       const origin = originOf(request);

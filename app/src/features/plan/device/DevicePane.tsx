@@ -13,6 +13,7 @@ import { PaperList } from '../../kinds';
 import { DeviceSwitches } from '../../switches';
 import { lengthOf, placeOf } from '../../words';
 import { Change } from './Change';
+import { DeviceLabel } from './DeviceLabel';
 import { Seen } from './Seen';
 
 /** One device of the plan: what is wanted, what was seen, and its correction. */
@@ -66,6 +67,11 @@ export function DevicePane({ job, device: id }: { readonly job: string; readonly
       </Card>
       <DeviceSwitches {...{ plan }} deviceId={device.id} interfaceId={at.id} />
       <Change key={device.id} {...{ job, device, at, plan, doc }} />
+      <DeviceLabel
+        key={at.id}
+        {...{ job, interfaceId: at.id }}
+        isWrong={device.snags.some(({ severity }) => severity === 'wrong')}
+      />
       <Button
         type="outline"
         title={PLAN_WORDS.itIsDeadSwapIt}
