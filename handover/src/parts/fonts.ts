@@ -111,6 +111,25 @@ function lineOf(text: string, face: Face): Line {
   const kept = lines[face];
   const known = kept.get(text);
   if (known) return known;
+  const line = plainLine(text, face) ?? anyLine(text, face);
+  if (kept.size >= MOST_LINES) kept.clear();
+  kept.set(text, line);
+  return line;
+}
+
+/** The letters of ASCII, which are in the first file of every face, and nearly all that is written. */
+const PLAIN = /^[ -~]+$/;
+
+function plainLine(text: string, face: Face): Line | undefined {
+  const [file] = faceOf(face);
+  if (!file || !PLAIN.test(text)) return undefined;
+  let width = 0;
+  for (let at = 0; at < text.length; at += 1)
+    width += letterOf(text.charAt(at), face)?.advance ?? 0;
+  return { pieces: [{ ...file, text }], width, missing: [] };
+}
+
+function anyLine(text: string, face: Face): Line {
   const missing: string[] = [];
   const pieces: { file: FaceFile; text: string }[] = [];
   let width = 0;
@@ -122,10 +141,7 @@ function lineOf(text: string, face: Face): Line {
     else pieces.push({ file: has.file, text: letter });
     width += has.advance;
   }
-  const line = { pieces: pieces.map((one) => ({ ...one.file, text: one.text })), width, missing };
-  if (kept.size >= MOST_LINES) kept.clear();
-  kept.set(text, line);
-  return line;
+  return { pieces: pieces.map((one) => ({ ...one.file, text: one.text })), width, missing };
 }
 
 /**

@@ -166,8 +166,9 @@ export class Paper {
   }
 
   private paint(isFilled: boolean, thick = LINE): void {
-    if (isFilled) this.document.fill('#000');
-    else this.document.lineWidth(thick * MM).stroke('#000');
+    // Black is the colour that a page begins with (ISO 32000-1 §8.4.1).
+    if (isFilled) this.document.fill();
+    else this.document.lineWidth(thick * MM).stroke();
   }
 
   private letters({ x, y, size, face, text }: Extract<Op, { kind: 'text' }>): void {
@@ -180,9 +181,12 @@ export class Paper {
         this.document.registerFont(file, bytes);
         this.registered.add(file);
       }
-      this.document.font(file).fontSize(points).fillColor('#000');
-      this.document.text(piece, at, y * MM, { lineBreak: false, baseline: 'alphabetic' });
-      at += widthOf(piece, face, points);
+      this.document.font(file).fontSize(points);
+      const textWidth = widthOf(piece, face, points);
+      // Said, it is not measured again.
+      const known = { textWidth, wordCount: 1 };
+      this.document.text(piece, at, y * MM, { lineBreak: false, baseline: 'alphabetic', ...known });
+      at += textWidth;
     }
   }
 }
