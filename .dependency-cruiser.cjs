@@ -46,10 +46,16 @@ module.exports = {
     only('api', core('api'), ['^core/src/']),
     {
       name: 'core-is-pure',
-      comment: 'core has no dependency and no I/O',
+      comment: 'core has no I/O, and of packages only the one that lays graphs out',
       severity: 'error',
       from: { path: '^core/src' },
-      to: { pathNot: '^core/src' },
+      to: { pathNot: ['^core/src', '^node_modules/@dagrejs/dagre/'] },
+    },
+    {
+      name: 'graphs-are-laid-out-in-the-picture',
+      severity: 'error',
+      from: { path: '^', pathNot: '^(core/src/picture/|node_modules/)' },
+      to: { path: '^node_modules/@dagrejs/dagre/' },
     },
     {
       name: 'core-by-the-front-door',

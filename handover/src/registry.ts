@@ -12,6 +12,7 @@ import { kea } from './formats/kea/write';
 import { labelsPdf, labelsPng, labelsSvg } from './formats/labels/write';
 import { names } from './formats/names/write';
 import { nftables } from './formats/nftables/write';
+import { pictureSvg } from './formats/picture/write';
 import { planJson } from './formats/plan/write';
 import { proofJson, proofPdf } from './formats/proof/write';
 import { swapCards } from './formats/swap-cards/write';
@@ -24,7 +25,7 @@ const ALL: readonly Format[] = [
   ...[addressesCsv, addressesXlsx, dnsmasq, dhcpd, kea, hosts, zones, firewall, nftables, targets],
   ...[connectionsCsv, connectionsXlsx, connectionsPdf, names, corrections, writtenPlacesCsv],
   ...[labelsPdf, labelsSvg, labelsPng, swapCards, cabinetSheets],
-  ...[proofPdf, proofJson, planJson],
+  ...[proofPdf, proofJson, pictureSvg, planJson],
 ];
 
 const BY_ID: ReadonlyMap<FormatId, Format> = new Map(ALL.map((one) => [one.id, one]));

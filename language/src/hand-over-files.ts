@@ -2,6 +2,8 @@
 import * as files from './en/hand-over-files';
 import { said, words } from './said';
 
+export { JOINER_WORDS, laneTitle } from './en/screens/picture';
+
 const heads = (all: readonly string[]): readonly string[] => said(() => all)();
 
 export const FORMAT_TITLES = words(files.FORMAT_TITLES);

@@ -100,7 +100,11 @@ function wholeOf(elements: readonly MessageFormatElement[]): boolean {
 
 const ALL = filesOf(SCREENS).map((path) => [path.slice(SCREENS.length + 1), path] as const);
 /** Where messages are said: on pages, and in what is made of messages for paper too. */
-const APP = [...filesOf(join(ROOT, 'app/src')), join(ROOT, 'language/src/en/swap-steps.ts')]
+const MADE_OF_MESSAGES = ['swap-steps.ts', 'screens/picture.ts'];
+const APP = [
+  ...filesOf(join(ROOT, 'app/src')),
+  ...MADE_OF_MESSAGES.map((name) => join(ROOT, 'language/src/en', name)),
+]
   .map((path) => readFileSync(path, 'utf8'))
   .join('\n');
 

@@ -20,7 +20,7 @@ export const FORMATS_FOR = {
   cabinet: [
     ...(['labels-pdf', 'labels-svg', 'labels-png', 'swap-cards', 'cabinet-sheets'] as const),
   ],
-  record: ['proof-pdf', 'proof-json', 'plan'],
+  record: ['proof-pdf', 'proof-json', 'picture-svg', 'plan'],
 } as const satisfies Readonly<Record<Reader, readonly string[]>>;
 
 export type FormatId = (typeof FORMATS_FOR)[Reader][number];

@@ -1,4 +1,16 @@
 export {
+  boxesOf,
+  cornersOf,
+  foldedPicture,
+  isLarge,
+  linesOf,
+  placed,
+  within,
+  type Box,
+  type FoldedLane,
+  type PlacedPicture,
+} from './layout';
+export {
   drawnRoute,
   pictureOf,
   type DrawnRoute,

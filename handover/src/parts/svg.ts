@@ -18,7 +18,8 @@ export function svgOf({ width, height, ops }: Drawing, title: string): string {
   ].join('\n');
 }
 
-const escaped = (words: string): string =>
+/** As text of XML; what XML cannot hold is left out. */
+export const escaped = (words: string): string =>
   words
     .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
     .replace(/&/g, '&amp;')

@@ -34,6 +34,7 @@ export const FORMAT_TITLES: Readonly<Record<FormatId, string>> = {
   'cabinet-sheets': 'Sheets for the cabinet doors, PDF',
   'proof-pdf': 'Proof, PDF',
   'proof-json': 'Proof, JSON',
+  'picture-svg': 'The site as it is connected, SVG',
   plan: 'The plan with its papers, JSON',
 };
 
@@ -69,6 +70,8 @@ export const FORMAT_ABOUT: Readonly<Record<FormatId, string>> = {
   'proof-pdf':
     'What was found of every device, by which evidence, when and by whom; what was not looked at.',
   'proof-json': 'The same for machines, chained and signed.',
+  'picture-svg':
+    'Every subnet with its devices, how far each is seen to be, and what joins the subnets.',
   plan: 'Everything that was planned, to keep, to compare, to begin another job with.',
 };
 
@@ -97,6 +100,7 @@ export const FORMAT_STANDARD: Readonly<Record<FormatId, string>> = {
   'cabinet-sheets': 'ISO 32000',
   'proof-pdf': 'ISO 32000',
   'proof-json': 'JSON (RFC 8259); Ed25519 (RFC 8032), SHA-256 (FIPS 180-4)',
+  'picture-svg': 'SVG 1.1',
   plan: 'JSON (RFC 8259), docs/plan.schema.json',
 };
 
@@ -126,6 +130,7 @@ export const FORMAT_CANNOT: Readonly<Record<FormatId, string>> = {
   'cabinet-sheets': 'Letters that its font has not.',
   'proof-pdf': 'Letters that its font has not.',
   'proof-json': '',
+  'picture-svg': 'Long titles are cut in their middle.',
   plan: 'What was seen: that is the proof.',
 };
 
@@ -299,6 +304,7 @@ export const FILE_WORDS = {
   addresses: 'Addresses',
   labels: 'labels',
   swapCards: 'swap cards',
+  picture: 'the site as it is connected',
   cabinetSheets: 'sheets for the cabinet doors',
   connections: 'connection sheet',
   proof: 'proof',

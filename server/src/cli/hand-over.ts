@@ -14,6 +14,7 @@ const FORMATS: Readonly<Record<string, FormatId>> = {
   ...{ targets: 'targets', connections: 'connections-csv', 'connections-pdf': 'connections-pdf' },
   ...{ names: 'names', corrections: 'corrections', 'written-places': 'written-places' },
   ...{ labels: 'labels-pdf', 'swap-cards': 'swap-cards', 'cabinet-sheets': 'cabinet-sheets' },
+  ...{ picture: 'picture-svg' },
 };
 
 /**

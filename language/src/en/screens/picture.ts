@@ -1,3 +1,4 @@
+import type { Lane } from '@ipsonomo/core/picture';
 import { messages } from '../../message';
 
 export const PICTURE_WORDS = messages({
@@ -16,3 +17,14 @@ export const PICTURE_WORDS = messages({
   joinsLanesChooseOneAbove: 'joins {lanes} lanes: choose one above',
   router: 'router',
 });
+
+/** What joins subnets, by its kind. */
+export const JOINER_WORDS = {
+  router: PICTURE_WORDS.router,
+  translator: PICTURE_WORDS.translatesAddresses,
+  rack: PICTURE_WORDS.rackPassesNoIp,
+  'two-sided': PICTURE_WORDS.passesNothingOn,
+} as const;
+
+export const laneTitle = ({ name, vlan }: Pick<Lane, 'name' | 'vlan'>): string =>
+  vlan === undefined ? name : PICTURE_WORDS.vlan({ name, vlan });

@@ -42,7 +42,7 @@ export const PLAN_WORDS = messages({
   itIsDeadSwapIt: 'It is dead: swap it',
   itsLabel: 'Its label',
   itsLabelSays:
-    'Name, address, mask and MAC, with a code that opens this page; as wide as the labels chosen under Hand over.',
+    'Name, address, mask and MAC, with a code that opens the device; as wide as the labels chosen under Hand over.',
   itsLabelAsItStands:
     'Something of it is wrong, as told above: the label says what the plan says now.',
   labelAsSvg: 'Label as SVG',

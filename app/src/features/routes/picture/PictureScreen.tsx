@@ -5,20 +5,27 @@ import { View } from 'react-native';
 import Svg from 'react-native-svg';
 import { verdictWords } from '@ipsonomo/language';
 import { formatIpv4 } from '@ipsonomo/core/net';
-import { drawnRoute, pictureOf, type Lane, type Picture } from '@ipsonomo/core/picture';
+import {
+  drawnRoute,
+  foldedPicture,
+  isLarge,
+  pictureOf,
+  placed,
+  type Lane,
+  type Picture,
+} from '@ipsonomo/core/picture';
 import type { Plan } from '@ipsonomo/core/plan';
 import type { ProofKind } from '@ipsonomo/core/proof';
 import { predict, PreparedNet, routeNetOf } from '@ipsonomo/core/routes';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
-import { PICTURE_WORDS } from '@ipsonomo/language/screens/picture';
+import { JOINER_WORDS, PICTURE_WORDS } from '@ipsonomo/language/screens/picture';
 import { ROUTES_WORDS } from '@ipsonomo/language/screens/routes';
 import { saveText, useJob, useWire } from '../../../data';
 import { AddressText, LongList, Notice, Page, Pick, Refusals, Row, Words } from '../../../parts';
 import { useWide } from '../../../theme';
 import { findingsOf } from '../../prove';
 import { interfaceOptions, issuesOf } from '../../words';
-import { foldedPicture, isLarge, placed } from './layout';
-import { JOINER_WORDS, Mark, PICTURE_ID, SitePicture } from './SitePicture';
+import { Mark, SitePicture } from './SitePicture';
 
 /** The site as it is connected; two are chosen, and the way there and back is drawn. */
 export function PictureScreen({ job: id }: { readonly job: string }) {
@@ -46,12 +53,14 @@ export function PictureScreen({ job: id }: { readonly job: string }) {
     setChosen(chosen.length === 1 && chosen[0] !== at ? [...chosen, at] : [at]);
   const fold = (at: string) =>
     setOpen(new Set(open.has(at) ? [...open].filter((one) => one !== at) : [...open, at]));
-  const drawing = layout ? (
-    <SitePicture
-      {...{ picture: layout, marks, chosen, open, onPress: press, onFold: fold }}
-      route={way?.route}
-    />
-  ) : null;
+  const drawn = { marks, chosen, open, onPress: press, onFold: fold, route: way?.route };
+  const [isSaving, setSaving] = useState(false);
+  const name = job?.view.name ?? '';
+  const save = (drawing: View | null) => {
+    if (!drawing) return;
+    savePicture(name);
+    setSaving(false);
+  };
   return (
     <Page maxWidth={1600}>
       <Words size="title" heading={1}>
@@ -66,22 +75,31 @@ export function PictureScreen({ job: id }: { readonly job: string }) {
               {PICTURE_WORDS.aLargeSiteTheDevicesOf}
             </Words>
           ) : null}
-          {wide ? drawing : <OneLane {...{ picture, marks, chosen, onPress: press }} />}
+          {wide ? (
+            <SitePicture {...drawn} picture={layout} />
+          ) : (
+            <OneLane {...{ picture, marks, chosen, onPress: press }} />
+          )}
           <Button
             type="outline"
             containerStyle={{ alignSelf: 'flex-start' }}
             title={PICTURE_WORDS.saveThePictureAsSvg}
-            onPress={() => savePicture(job.view.name)}
+            onPress={() => setSaving(true)}
           />
-          {/* On a phone the whole picture is drawn only to be saved. */}
-          {wide ? null : <View style={{ display: 'none' }}>{drawing}</View>}
+          {isSaving ? (
+            <View ref={save} style={{ display: 'none' }}>
+              <SitePicture {...drawn} picture={layout} wholeAs={PICTURE_ID} />
+            </View>
+          ) : null}
         </>
       ) : null}
     </Page>
   );
 }
 
-/** With its marks and its way. */
+const PICTURE_ID = 'site-picture';
+
+/** With its marks and its way; the whole of it is drawn only to be saved. */
 function savePicture(name: string): void {
   const svg = globalThis.document?.getElementById(PICTURE_ID);
   if (!svg) return;

@@ -1,24 +1,27 @@
-import { ScrollView } from 'react-native';
+import { useState } from 'react';
+import { ScrollView, View } from 'react-native';
 import Svg, { Circle, G, Line, Path, Polygon, Polyline, Rect, Text } from 'react-native-svg';
 import { formatIpv4 } from '@ipsonomo/core/net';
-import type { DrawnRoute } from '@ipsonomo/core/picture';
-import type { ProofKind } from '@ipsonomo/core/proof';
-import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
-import { PICTURE_WORDS } from '@ipsonomo/language/screens/picture';
-import { cutInTheMiddle } from '../../../parts';
-import { FIGURES, useColours, WORDS } from '../../../theme';
 import {
   boxesOf,
   cornersOf,
   linesOf,
+  within,
   type Box,
+  type DrawnRoute,
   type FoldedLane,
   type PlacedPicture,
-} from './layout';
-
-export const PICTURE_ID = 'site-picture';
+} from '@ipsonomo/core/picture';
+import type { ProofKind } from '@ipsonomo/core/proof';
+import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
+import { JOINER_WORDS, laneTitle, PICTURE_WORDS } from '@ipsonomo/language/screens/picture';
+import { cutInTheMiddle } from '../../../parts';
+import { FIGURES, useColours, WORDS } from '../../../theme';
+import { useSeenBox } from './use-seen-box';
 
 interface Props {
+  /** Where it is found in the document, to be saved: then all of it is drawn, seen or not. */
+  readonly wholeAs?: string;
   readonly picture: PlacedPicture;
   readonly marks: ReadonlyMap<string, ProofKind>;
   readonly route: DrawnRoute | undefined;
@@ -33,110 +36,119 @@ interface Props {
 
 /** The site as it is connected, with a way through it where two are chosen: there drawn through, back dashed. */
 export function SitePicture(props: Props) {
-  const { picture, marks, route, chosen, onPress, onFold, open } = props;
+  const { picture, marks, route, chosen, onPress, onFold, open, wholeAs } = props;
   const colours = useColours();
-  const { width, height, lanes, joiners } = picture;
+  const [frame, setFrame] = useState<HTMLElement | null>(null);
+  const seen = useSeenBox(frame);
+  const { width, height } = picture;
+  const { lanes, joiners } = seen && wholeAs === undefined ? within(picture, seen) : picture;
   return (
     <ScrollView horizontal style={{ maxWidth: '100%' }}>
-      <Svg
-        nativeID={PICTURE_ID}
-        width={width}
-        height={height}
-        viewBox={`0 0 ${width} ${height}`}
-        accessibilityRole="image"
-        accessibilityLabel={COMMON_WORDS.theSiteAsItIsConnected}
-      >
-        {linesOf(picture).map(({ key, from, to }) => (
-          <Line
-            key={key}
-            {...{ x1: from.x, y1: from.y, x2: to.x, y2: to.y }}
-            stroke={colours.second}
-            strokeWidth={2}
-          />
-        ))}
-        {lanes.map(({ lane, box, devices, rest }) => (
-          <G key={lane.subnetId}>
-            <Rect {...box} rx={6} fill={colours.surface} stroke={colours.line} strokeWidth={1.5} />
-            <Text
-              x={box.x + 12}
-              y={box.y + 22}
-              fill={colours.ink}
-              fontFamily={WORDS}
-              fontSize={15}
-              fontWeight="700"
-            >
-              {lane.vlan === undefined
-                ? lane.name
-                : PICTURE_WORDS.vlan({ name: lane.name, vlan: lane.vlan })}
-            </Text>
-            {devices.map(({ device, box: chip }) => (
-              <Chip
-                key={device.interfaceId}
-                title={device.title}
-                address={formatIpv4(device.address)}
-                box={chip}
-                mark={marks.get(device.interfaceId) ?? 'not-asked'}
-                isChosen={chosen.includes(device.interfaceId)}
-                onPress={() => onPress(device.interfaceId)}
+      <View ref={setFrame as never} style={{ width, height }}>
+        <Svg
+          nativeID={wholeAs}
+          width={width}
+          height={height}
+          viewBox={`0 0 ${width} ${height}`}
+          accessibilityRole="image"
+          accessibilityLabel={COMMON_WORDS.theSiteAsItIsConnected}
+        >
+          {linesOf(picture).map(({ key, from, to }) => (
+            <Line
+              key={key}
+              {...{ x1: from.x, y1: from.y, x2: to.x, y2: to.y }}
+              stroke={colours.second}
+              strokeWidth={2}
+            />
+          ))}
+          {lanes.map(({ lane, box, devices, rest }) => (
+            <G key={lane.subnetId}>
+              <Rect
+                {...box}
+                rx={6}
+                fill={colours.surface}
+                stroke={colours.line}
+                strokeWidth={1.5}
               />
-            ))}
-            {rest ? (
-              <Rest {...{ box: rest, marks }} lane={lane} onPress={() => onFold(lane.subnetId)} />
-            ) : null}
-            {open.has(lane.subnetId) ? (
               <Text
-                x={box.x + box.width - 12}
+                x={box.x + 12}
                 y={box.y + 22}
-                fill={colours.second}
+                fill={colours.ink}
                 fontFamily={WORDS}
-                fontSize={13}
-                textAnchor="end"
-                textDecoration="underline"
-                onPress={() => onFold(lane.subnetId)}
+                fontSize={15}
+                fontWeight="700"
               >
-                {PICTURE_WORDS.fold}
+                {laneTitle(lane)}
               </Text>
-            ) : null}
-          </G>
-        ))}
-        {joiners.map(({ joiner, box }) => (
-          <G key={joiner.id}>
-            <Rect {...box} rx={26} fill={colours.ground} stroke={colours.ink} strokeWidth={2} />
-            <Text
-              x={box.x + box.width / 2}
-              y={box.y + 26}
-              fill={colours.ink}
-              fontFamily={WORDS}
-              fontSize={14}
-              fontWeight="700"
-              textAnchor="middle"
-            >
-              {cutInTheMiddle(joiner.title, 20)}
-            </Text>
-            <Text
-              x={box.x + box.width / 2}
-              y={box.y + 45}
-              fill={colours.second}
-              fontFamily={WORDS}
-              fontSize={12}
-              textAnchor="middle"
-            >
-              {JOINER_WORDS[joiner.kind]}
-            </Text>
-          </G>
-        ))}
-        {route ? <Way {...{ picture, route }} /> : null}
-      </Svg>
+              {devices.map(({ device, box: chip }) => (
+                <Chip
+                  key={device.interfaceId}
+                  title={device.title}
+                  address={formatIpv4(device.address)}
+                  box={chip}
+                  mark={marks.get(device.interfaceId) ?? 'not-asked'}
+                  isChosen={chosen.includes(device.interfaceId)}
+                  onPress={() => onPress(device.interfaceId)}
+                />
+              ))}
+              {rest ? (
+                <Rest {...{ box: rest, marks }} lane={lane} onPress={() => onFold(lane.subnetId)} />
+              ) : null}
+              {open.has(lane.subnetId) ? (
+                <Text
+                  x={box.x + box.width - 12}
+                  y={box.y + 22}
+                  fill={colours.second}
+                  fontFamily={WORDS}
+                  fontSize={13}
+                  textAnchor="end"
+                  textDecoration="underline"
+                  onPress={() => onFold(lane.subnetId)}
+                >
+                  {PICTURE_WORDS.fold}
+                </Text>
+              ) : null}
+            </G>
+          ))}
+          {joiners.map((one) => (
+            <Joining key={one.joiner.id} {...one} />
+          ))}
+          {route ? <Way {...{ picture, route }} /> : null}
+        </Svg>
+      </View>
     </ScrollView>
   );
 }
 
-export const JOINER_WORDS = {
-  router: PICTURE_WORDS.router,
-  translator: PICTURE_WORDS.translatesAddresses,
-  rack: PICTURE_WORDS.rackPassesNoIp,
-  'two-sided': PICTURE_WORDS.passesNothingOn,
-} as const;
+function Joining({ joiner, box }: PlacedPicture['joiners'][number]) {
+  const colours = useColours();
+  return (
+    <G>
+      <Rect {...box} rx={26} fill={colours.ground} stroke={colours.ink} strokeWidth={2} />
+      <Text
+        x={box.x + box.width / 2}
+        y={box.y + 26}
+        fill={colours.ink}
+        fontFamily={WORDS}
+        fontSize={14}
+        fontWeight="700"
+        textAnchor="middle"
+      >
+        {cutInTheMiddle(joiner.title, 20)}
+      </Text>
+      <Text
+        x={box.x + box.width / 2}
+        y={box.y + 45}
+        fill={colours.second}
+        fontFamily={WORDS}
+        fontSize={12}
+        textAnchor="middle"
+      >
+        {JOINER_WORDS[joiner.kind]}
+      </Text>
+    </G>
+  );
+}
 
 interface ChipProps {
   readonly title: string;

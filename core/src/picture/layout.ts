@@ -1,5 +1,5 @@
 import { graphlib, layout } from '@dagrejs/dagre';
-import type { DrawnRoute, Joiner, Lane, LaneDevice, Picture } from '@ipsonomo/core/picture';
+import type { DrawnRoute, Joiner, Lane, LaneDevice, Picture } from './picture';
 
 /** Where a thing stands, by its upper left corner. */
 export interface Box {
@@ -188,3 +188,20 @@ export const boxesOf = ({ lanes, joiners }: PlacedPicture): ReadonlyMap<string, 
     ),
     ...joiners.map(({ joiner, box }) => [joiner.id, box] as const),
   ]);
+
+/** Whether two boxes have a part in common. */
+const touch = (a: Box, b: Box): boolean =>
+  a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+
+/** What of a picture has a part in a box: of a large one only what is seen is drawn. */
+export function within(picture: PlacedPicture, seen: Box): PlacedPicture {
+  return {
+    ...picture,
+    lanes: picture.lanes.flatMap((one) =>
+      touch(one.box, seen)
+        ? [{ ...one, devices: one.devices.filter(({ box }) => touch(box, seen)) }]
+        : [],
+    ),
+    joiners: picture.joiners.filter(({ box }) => touch(box, seen)),
+  };
+}

@@ -1,13 +1,16 @@
-import { toIpv4 } from '@ipsonomo/core/net';
-import type { Joiner, Lane, Picture } from '@ipsonomo/core/picture';
+import { toIpv4 } from '../../src/net';
 import {
   boxesOf,
   cornersOf,
   foldedPicture,
   linesOf,
   placed,
+  within,
   type Box,
-} from '../../src/features/routes/picture/layout';
+  type Joiner,
+  type Lane,
+  type Picture,
+} from '../../src/picture';
 
 const lane = (subnetId: string, count: number): Lane => ({
   ...{ subnetId, name: subnetId, vlan: undefined, length: 24 },
@@ -113,5 +116,33 @@ describe('a large site', () => {
   test('a small one is drawn whole', () => {
     const small = { ...picture, lanes: [lane('a', 200), lane('b', 80)] };
     expect(foldedPicture(small, new Set(), [])).toBe(small);
+  });
+});
+
+describe('what is seen of a picture', () => {
+  const whole = placed({
+    lanes: Array.from({ length: 40 }, (_, at) => lane(`l${at}`, 30)),
+    joiners: [joiner('r', ...Array.from({ length: 40 }, (_, at) => `l${at}`))],
+  });
+  const chips = ({ lanes }: typeof whole) => lanes.flatMap(({ devices }) => devices);
+
+  test('everything in the box is there, nothing beside it, wherever the box is', () => {
+    const touches = (a: Box, b: Box) =>
+      Math.max(a.x, b.x) < Math.min(a.x + a.width, b.x + b.width) &&
+      Math.max(a.y, b.y) < Math.min(a.y + a.height, b.y + b.height);
+    for (let y = -500; y < whole.height + 500; y += 370)
+      for (const x of [-900, 0, 300, whole.width]) {
+        const seen = { x, y, width: 800, height: 600 };
+        const part = within(whole, seen);
+        const wanted = chips(whole).filter(({ box }) => touches(box, seen));
+        expect(chips(part)).toEqual(wanted);
+        expect(part.lanes.length).toBe(whole.lanes.filter(({ box }) => touches(box, seen)).length);
+      }
+  });
+
+  test('of a large one it is a small part, and no taller site makes it more', () => {
+    const seen = { x: 0, y: 0, width: 1280 + 1200, height: 800 + 1200 };
+    expect(chips(whole).length).toBe(1200);
+    expect(chips(within(whole, seen)).length).toBeLessThan(250);
   });
 });
