@@ -60,6 +60,14 @@ export interface ClientStep {
 }
 
 const FIRST_PAUSE = 2000;
+/** Who waits no time at all between two requests does nothing else. */
+const SHORTEST_PAUSE = 500;
+/** RFC 2131 §4.1: the pause is doubled up to this. */
+const USUAL_LONGEST = 64_000;
+
+/** What its kind says, where it says something. */
+const longestPauseOf = ({ longestPause }: ClientTraits): number =>
+  longestPause > 0 ? longestPause : USUAL_LONGEST;
 
 export const startClient = (transaction: number, now: number): ClientState => ({
   phase: 'asking',
@@ -80,7 +88,7 @@ export function runClient(state: ClientState, traits: ClientTraits, now: number)
     return { state: again.state, news: [{ kind: 'drop' }, ...again.news] };
   }
   if (lease) return renew({ ...state, phase: 'renewing' }, lease, traits, now);
-  const pause = Math.min(state.pause, traits.longestPause);
+  const pause = Math.max(SHORTEST_PAUSE, Math.min(state.pause, longestPauseOf(traits)));
   // A server that fell silent between offer and request: begin again.
   const asking: ClientState =
     state.phase === 'requesting' ? { ...state, phase: 'asking', offered: undefined } : state;

@@ -26,6 +26,8 @@ export type SwapStep =
   | { readonly kind: 'card' }
   | { readonly kind: 'keypad'; readonly address: Ipv4; readonly steps: readonly string[] }
   | { readonly kind: 'power-on'; readonly seconds: number }
+  /** What was typed counts from its next start on. */
+  | { readonly kind: 'restart'; readonly seconds: number }
   /** Somebody has to answer it: a service that knows the name, or the controller. */
   | { readonly kind: 'answered'; readonly by: 'controller' | 'service'; readonly name: string }
   /** Only with a laptop: its call, with the new MAC. */
@@ -63,8 +65,10 @@ export function swapOf(plan: Plan, device: Device, at: Interface): Swap | undefi
   if (face && setting) steps.push({ kind: 'switches', face, setting, network });
   if (device.way === 'card' || device.restores === 'card') steps.push({ kind: 'card' });
   steps.push({ kind: 'power-on', seconds: kind.bootSeconds });
-  if (device.way === 'keypad')
+  if (device.way === 'keypad') {
     steps.push({ kind: 'keypad', address: at.address, steps: guide?.steps ?? [] });
+    steps.push({ kind: 'restart', seconds: kind.bootSeconds });
+  }
   const answered = answeredBy(device, bySwitches);
   if (answered) steps.push(answered);
   if (needsLaptop) steps.push({ kind: 'laptop', way: device.way, name: nameFor(device) });

@@ -34,7 +34,7 @@ const END: readonly SwapStep['kind'][] = ['parameters', 'look'];
 test.each<[string, Way, boolean, readonly SwapStep['kind'][]]>([
   ['wendle-station-20', 'switches', false, [...BEGIN, 'switches', 'power-on', ...END]],
   ['eskmere-switch-8', 'card', false, [...BEGIN, 'card', 'power-on', ...END]],
-  ['kilvane-panel-12', 'keypad', false, [...BEGIN, 'power-on', 'keypad', ...END]],
+  ['kilvane-panel-12', 'keypad', false, [...BEGIN, 'power-on', 'keypad', 'restart', ...END]],
   ['tarnwick-valves-16', 'bootp', true, [...BEGIN, 'power-on', 'laptop', ...END]],
   ['belloch-drive-d4', 'dhcp-port', false, [...BEGIN, 'power-on', 'answered', ...END]],
   ['eldrup-block-8', 'layer2-name', true, [...BEGIN, 'power-on', 'laptop', ...END]],

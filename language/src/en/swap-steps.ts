@@ -46,6 +46,11 @@ export function swapStepWords(step: SwapStep): readonly [string, string?] {
       ];
     case 'power-on':
       return [SWAP_WORDS.switchItsPowerOn, SWAP_WORDS.itStartsInAboutS({ seconds: step.seconds })];
+    case 'restart':
+      return [
+        SWAP_WORDS.switchItsPowerOffAndOnAgain,
+        SWAP_WORDS.whatWasTypedCountsFromItsNextStart({ seconds: step.seconds }),
+      ];
     case 'answered':
       return step.by === 'controller'
         ? [SWAP_WORDS.itsControllerFindsItUnderThe({ name: step.name })]

@@ -15,6 +15,9 @@ export const SWAP_WORDS = messages({
   plugTheNetworkCableInAs: 'Plug the network cable in as it was',
   setItsSwitchesAsDrawn: 'Set its switches as drawn',
   putTheCardOfTheOld: 'Put the card of the old one into it',
+  switchItsPowerOffAndOnAgain: 'Switch its power off and on again',
+  whatWasTypedCountsFromItsNextStart:
+    'What was typed counts from its next start on, which takes about {seconds} s.',
   atItsKeypadType: 'At its keypad, type {address}',
   switchItsPowerOn: 'Switch its power on',
   itStartsInAboutS: 'It starts in about {seconds} s.',
