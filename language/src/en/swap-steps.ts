@@ -52,14 +52,7 @@ export function swapStepWords(step: SwapStep): readonly [string, string?] {
         SWAP_WORDS.whatWasTypedCountsFromItsNextStart({ seconds: step.seconds }),
       ];
     case 'answered':
-      return step.by === 'controller'
-        ? [SWAP_WORDS.itsControllerFindsItUnderThe({ name: step.name })]
-        : [
-            SWAP_WORDS.waitUntilItHasItsAddress,
-            step.name === ''
-              ? SWAP_WORDS.theDhcpServiceThatKnowsThe
-              : SWAP_WORDS.theDhcpServiceThatKnowsTheRun({ name: step.name }),
-          ];
+      return answeredWords(step);
     case 'laptop':
       return [
         SWAP_WORDS.withTheLaptopGiveItThe({ way: WAY_WORDS[step.way] }),
@@ -77,3 +70,16 @@ export function swapStepWords(step: SwapStep): readonly [string, string?] {
       return [SWAP_WORDS.lookWhetherAnswersAndItsController({ address: formatIpv4(step.address) })];
   }
 }
+
+/** Who has to give it the address. */
+const answeredWords = ({
+  by,
+  name,
+}: Extract<SwapStep, { kind: 'answered' }>): readonly [string, string?] => {
+  if (by === 'controller') return [SWAP_WORDS.itsControllerFindsItUnderThe({ name })];
+  const service =
+    name === ''
+      ? SWAP_WORDS.theDhcpServiceThatKnowsThe
+      : SWAP_WORDS.theDhcpServiceThatKnowsTheRun({ name });
+  return [SWAP_WORDS.waitUntilItHasItsAddress, service];
+};
