@@ -1,16 +1,15 @@
 import { Button } from '@rneui/themed';
-import { useState } from 'react';
 import { View } from 'react-native';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { FRAME_WORDS } from '@ipsonomo/language/screens/frame';
 import { giveName, leaveUnnamed, useNameAsked } from '../../data';
-import { Card, Field, Words } from '../../parts';
+import { Card, Field, Words, useDraft } from '../../parts';
 import { useColours } from '../../theme';
 
 /** Asked at the first decision: from then on it stands beside everything that this person decides. */
 export function NameAsk() {
   const colours = useColours();
-  const [typed, setTyped] = useState('');
+  const [typed, setTyped] = useDraft('name');
   if (!useNameAsked()) return null;
   const give = () => (typed.trim() === '' ? undefined : giveName(typed));
   return (

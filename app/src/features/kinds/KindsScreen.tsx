@@ -8,7 +8,7 @@ import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { KIND_FORM_WORDS } from '@ipsonomo/language/screens/kind-form';
 import { KINDS_WORDS } from '@ipsonomo/language/screens/kinds';
 import { chooseFile, useJob } from '../../data';
-import { Beside, Field, Page, Row, Words } from '../../parts';
+import { Beside, Field, Page, Row, Words, useDraft } from '../../parts';
 import { useWide } from '../../theme';
 import { SwitchReader } from '../switches';
 import { CorrectKind } from './CorrectKind';
@@ -23,7 +23,7 @@ export function KindsScreen({ job: id }: { readonly job: string }) {
   const router = useRouter();
   const { job } = useJob(id);
   const wide = useWide();
-  const [wanted, setWanted] = useState('');
+  const [wanted, setWanted] = useDraft(`kinds ${id}`);
   const [open, setOpen] = useState<string>();
   const [file, setFile] = useState<File>();
   const words = wanted.trim().toLowerCase();

@@ -6,7 +6,7 @@ import type { Plan } from '@ipsonomo/core/plan';
 import type { Snag } from '@ipsonomo/core/snags';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import type { Job } from '../../data';
-import { Field, LinkTo, LongList, Words } from '../../parts';
+import { Field, LinkTo, LongList, Words, useDraft } from '../../parts';
 import { DeviceLine } from './DeviceLine';
 import { keyOfLine, MORE, planLines, type PlanLine } from './plan-lines';
 import { SubnetHead } from './SubnetHead';
@@ -23,7 +23,7 @@ const MOST = 30;
 /** All subnets with their devices, or the devices that were looked up. */
 export function FoundOrAll({ id, job }: Props) {
   const { plan, view } = job;
-  const [wanted, setWanted] = useState('');
+  const [wanted, setWanted] = useDraft(`find in ${id}`);
   const words = wanted.trim().toLowerCase();
   const found = words === '' ? [] : view.devices.filter((device) => isMeant(device, words));
   return (

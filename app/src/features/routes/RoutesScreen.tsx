@@ -1,13 +1,12 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
 import { View } from 'react-native';
 import type { Plan } from '@ipsonomo/core/plan';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { ROUTES_WORDS } from '@ipsonomo/language/screens/routes';
 import { foundRoutesQuery, neededRoutesQuery, useJob, type NeededRoute } from '../../data';
-import { Card, Notice, Page, Pick, Refusals, Row, Words } from '../../parts';
+import { Card, Notice, Page, Pick, Refusals, Row, Words, useDraft } from '../../parts';
 import { useWide } from '../../theme';
 import { interfaceOptions, issuesOf } from '../words';
 import { settingsFound } from './settings-found';
@@ -119,8 +118,8 @@ const MARKS = { yes: '✓', 'not-by-itself': '!', no: '×' } as const;
 /** From any device to any address of the plan. */
 function AnyTwo({ id, plan }: { readonly id: string; readonly plan: Plan }) {
   const router = useRouter();
-  const [from, setFrom] = useState('');
-  const [to, setTo] = useState('');
+  const [from, setFrom] = useDraft(`way from ${id}`);
+  const [to, setTo] = useDraft(`way to ${id}`);
   const devices = plan.devices.map((one) => ({ value: one.id, title: one.title }));
   const interfaces = interfaceOptions(plan);
   return (

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { View } from 'react-native';
 import { formatIpv4, parseIpv4 } from '@ipsonomo/core/net';
 import { applyEdits, changeOf, findDoc, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
 import { ROUTES_WORDS } from '@ipsonomo/language/screens/routes';
 import { whatIfQuery, type NeededRoute, type PlanNow } from '../../data';
-import { Card, Field, Pick, Words } from '../../parts';
+import { Card, Field, Pick, Words, useDraft } from '../../parts';
 import { interfaceOptions } from '../words';
 
 interface Props {
@@ -16,8 +16,8 @@ interface Props {
 
 /** One gateway changed in thought: which of the needed connections work then, and which no more. */
 export function WhatIf({ now, plan, routes }: Props) {
-  const [at, setAt] = useState('');
-  const [text, setText] = useState('');
+  const [at, setAt] = useDraft(`what if of ${now.id}`);
+  const [text, setText] = useDraft(`what if ${now.id}`);
   const gateway = parseIpv4(text.trim());
   const wanted = gateway.ok ? formatIpv4(gateway.value) : text.trim() === 'none' ? 'none' : '';
   const doc = useMemo(() => changed(now.doc, at, wanted), [now.doc, at, wanted]);

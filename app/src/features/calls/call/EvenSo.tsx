@@ -1,8 +1,7 @@
 import { Button } from '@rneui/themed';
-import { useState } from 'react';
 import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { ApiError } from '../../../data';
-import { Field, Refusals } from '../../../parts';
+import { Field, Refusals, useDraft } from '../../../parts';
 import { issuesOf } from '../../words';
 
 /** What somebody who knows better may overrule. */
@@ -11,6 +10,8 @@ const OVERRULED: readonly string[] = [
 ];
 
 interface Props {
+  /** Which interface it is about: what is half typed is kept under it. */
+  readonly about: string;
   readonly error: Error | null;
   /** What is done all the same, in words. */
   readonly title: string;
@@ -18,8 +19,8 @@ interface Props {
 }
 
 /** A refusal; one because a controller uses the device can be overruled by who knows better. */
-export function EvenSo({ error, title, onEvenSo }: Props) {
-  const [reason, setReason] = useState('');
+export function EvenSo({ about, error, title, onEvenSo }: Props) {
+  const [reason, setReason, forget] = useDraft(`even so ${about} ${title}`);
   const isInUse =
     error instanceof ApiError && error.issues.some(({ code }) => OVERRULED.includes(code));
   return (
@@ -37,7 +38,10 @@ export function EvenSo({ error, title, onEvenSo }: Props) {
             type="outline"
             title={title}
             disabled={reason.trim() === ''}
-            onPress={() => onEvenSo(reason.trim())}
+            onPress={() => {
+              forget();
+              onEvenSo(reason.trim());
+            }}
           />
         </>
       ) : null}

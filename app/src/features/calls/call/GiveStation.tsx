@@ -29,6 +29,7 @@ export function GiveButton({ call, give, title, type = 'solid' }: GiveProps) {
   return (
     <>
       <EvenSo
+        about={at.id}
         error={giving.error}
         title={CALL_WORDS.theMachineMayStopGiveIt}
         onEvenSo={(evenSo) => giving.mutate({ give, evenSo })}
@@ -142,7 +143,12 @@ function Used({ call, station }: { readonly call: Call; readonly station: Statio
           address: station.address ? CALL_WORDS.andHas({ address: station.address }) : '',
         })}
       </Notice>
-      <EvenSo error={reset.error} title={CALL_WORDS.theMachineMayStopSetIt} onEvenSo={setBack} />
+      <EvenSo
+        about={at.id}
+        error={reset.error}
+        title={CALL_WORDS.theMachineMayStopSetIt}
+        onEvenSo={setBack}
+      />
       {open ? (
         <>
           <Field

@@ -6,7 +6,7 @@ import { findDevice, findSubnet, checkAddress, proposeLoan } from '@ipsonomo/cor
 import { CALL_WORDS } from '@ipsonomo/language/screens/call';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { useEdit, usePresent, useWire } from '../../../data';
-import { Choice, dueOf, Field, Notice, Refusals, Words } from '../../../parts';
+import { Choice, dueOf, Field, Notice, Refusals, Words, useKept } from '../../../parts';
 import { issuesOf } from '../../words';
 import { AnswerAction, useAnswering } from './Answering';
 import { Bound } from './Bound';
@@ -30,11 +30,10 @@ function LendForm({ call, onLeave }: { readonly call: Call; readonly onLeave: ()
   const planned = findDevice(plan, device.id);
   const own = planned?.interfaces.find(({ id }) => id === at.id);
   const subnet = findSubnet(plan, at.subnetId);
-  const [hours, setHours] = useState<(typeof HOURS)[number]>('4');
-  const [text, setText] = useState(() => {
-    const free = planned && own && proposeLoan(plan, planned, own, Date.now());
-    return free === undefined ? '' : formatIpv4(free);
-  });
+  const [hours, setHours] = useKept<(typeof HOURS)[number]>(`lend for ${at.id}`, '4');
+  const [free] = useState(() => planned && own && proposeLoan(plan, planned, own, Date.now()));
+  const proposed = free === undefined ? '' : formatIpv4(free);
+  const [text, setText, forget] = useKept(`lend ${at.id}`, proposed);
   const address = parseIpv4(text);
   const issues = !address.ok
     ? [address.error]
@@ -44,10 +43,9 @@ function LendForm({ call, onLeave }: { readonly call: Call; readonly onLeave: ()
   const lend = () => {
     if (!address.ok) return;
     const to = { address: formatIpv4(address.value), until: Date.now() + Number(hours) * HOUR };
-    edit.mutate({
-      edits: [{ op: 'set', type: 'interface', id: at.id, field: 'loan', from: null, to }],
-      why: CALL_WORDS.lentTo({ address: to.address, title: device.title }),
-    });
+    const why = CALL_WORDS.lentTo({ address: to.address, title: device.title });
+    const set = { op: 'set', type: 'interface', id: at.id, field: 'loan', from: null, to } as const;
+    edit.mutate({ edits: [set], why }, { onSuccess: forget });
   };
   return (
     <View style={{ gap: 8 }}>
@@ -72,7 +70,14 @@ function LendForm({ call, onLeave }: { readonly call: Call; readonly onLeave: ()
         loading={edit.isPending}
         onPress={lend}
       />
-      <Button type="clear" title={COMMON_WORDS.leaveIt} onPress={onLeave} />
+      <Button
+        type="clear"
+        title={COMMON_WORDS.leaveIt}
+        onPress={() => {
+          forget();
+          onLeave();
+        }}
+      />
     </View>
   );
 }

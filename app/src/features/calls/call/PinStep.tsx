@@ -79,11 +79,13 @@ export function PinStep({ call }: { readonly call: Call }) {
         </Notice>
       ) : null}
       <EvenSo
+        about={at.id}
         error={pin.error}
         title={CALL_WORDS.theMachineMayStopTellIt}
         onEvenSo={(evenSo) => pin.mutate({ evenSo })}
       />
       <EvenSo
+        about={at.id}
         error={said.error ?? watch.error}
         title={CALL_WORDS.theMachineMayStopCutIts}
         onEvenSo={(evenSo) => watch.mutate({ evenSo })}

@@ -9,7 +9,7 @@ import { writtenPlaces, type WrittenPlace } from '@ipsonomo/core/written';
 import { PLACE_WORDS } from '@ipsonomo/language/hand-over-files';
 import { WRITTEN_WORDS } from '@ipsonomo/language/screens/written';
 import { acts, reading, useActOn, useJob } from '../../../data';
-import { Field, Page, Refusals, Row, Toggle, Words } from '../../../parts';
+import { Field, Page, Refusals, Row, Toggle, Words, useDraft } from '../../../parts';
 import { issuesOf } from '../../words';
 
 /** Everywhere that an address or a name stands, device by device, to tick off after a renumbering. */
@@ -17,7 +17,7 @@ export function WrittenScreen({ job: id }: { readonly job: string }) {
   const { job, error } = useJob(id);
   const { data: ticks = [], error: unread } = useQuery(reading(acts.listWrittenTicks, { job: id }));
   const say = useActOn(acts.sayWritten);
-  const [wanted, setWanted] = useState('');
+  const [wanted, setWanted] = useDraft(`written ${id}`);
   const [open, setOpen] = useState<string>();
   const words = wanted.trim().toLowerCase();
   const byPlace = useMemo(

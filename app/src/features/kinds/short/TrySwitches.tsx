@@ -1,11 +1,10 @@
-import { useState } from 'react';
 import { View } from 'react-native';
 import { sentenceOf } from '@ipsonomo/language';
 import { formatPrefix, parseIpv4, type Prefix } from '@ipsonomo/core/net';
 import { setForAddress, type SwitchFace as Face } from '@ipsonomo/core/switches';
 import { readAddress } from '@ipsonomo/core/sheet';
 import { KIND_FORM_WORDS } from '@ipsonomo/language/screens/kind-form';
-import { Field, Notice, SwitchFace, Words } from '../../../parts';
+import { Field, Notice, SwitchFace, Words, useDraft } from '../../../parts';
 import { SwitchReader } from '../../switches';
 
 interface Props {
@@ -27,7 +26,7 @@ export function TrySwitches({ face, network }: Props) {
 }
 
 function ForAddress({ face, network }: Props) {
-  const [text, setText] = useState('');
+  const [text, setText] = useDraft('try switches');
   const short = readAddress(text.trim(), { prefix: network });
   const address = short.ok ? parseIpv4(short.value) : short;
   const setting = address.ok ? setForAddress(face, address.value, network) : undefined;

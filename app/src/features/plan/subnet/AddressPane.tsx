@@ -64,7 +64,7 @@ const MOST = 4;
 /** Another device of the subnet moves here. */
 function Give({ job, plan, doc, subnet, address, onDone }: Props) {
   const edit = useEdit(job);
-  const [wanted, setWanted] = useState('');
+  const [wanted, setWanted] = useDraft(`give ${address}`);
   const words = wanted.trim().toLowerCase();
   const found = plan.devices.flatMap((device) => {
     const at = device.interfaces.find((one) => one.subnetId === subnet.id);

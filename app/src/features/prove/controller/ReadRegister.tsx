@@ -1,6 +1,5 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
 import { View } from 'react-native';
 import { evidenceWords } from '@ipsonomo/language';
 import { registerAsked } from '@ipsonomo/core/entered';
@@ -8,7 +7,7 @@ import { findKind, type ConnectionEnd, type Plan } from '@ipsonomo/core/plan';
 import { speaksModbus } from '@ipsonomo/core/proof';
 import { CONTROLLER_WORDS } from '@ipsonomo/language/screens/controller';
 import { acts, reading, useAct } from '../../../data';
-import { Card, Field, Pick, Refusals, timeOf, Words } from '../../../parts';
+import { Card, Field, Pick, Refusals, timeOf, Words, useDraft, useKept } from '../../../parts';
 import { issuesOf } from '../../words';
 
 const COUNTINGS: readonly { readonly value: ConnectionEnd['counting']; readonly title: string }[] =
@@ -26,10 +25,16 @@ export function ReadRegister({ job, plan }: { readonly job: string; readonly pla
     const kind = findKind(plan, device.kindId);
     return kind !== undefined && speaksModbus(kind) && device.interfaces.length > 0;
   });
-  const [at, setAt] = useState(devices[0]?.interfaces[0]?.id ?? '');
-  const [unit, setUnit] = useState(ITSELF);
-  const [counting, setCounting] = useState<ConnectionEnd['counting']>('from-0');
-  const [written, setWritten] = useState('');
+  const [kept, setAt] = useDraft(`register of ${job}`);
+  const all = devices.flatMap(({ interfaces }) => interfaces);
+  // One that is gone meanwhile is no choice any more.
+  const at = (all.find(({ id }) => id === kept) ?? all[0])?.id ?? '';
+  const [unit, setUnit] = useKept(`register unit ${job}`, ITSELF);
+  const [counting, setCounting] = useKept<ConnectionEnd['counting']>(
+    `register counting ${job}`,
+    'from-0',
+  );
+  const [written, setWritten] = useDraft(`register ${job}`);
   const read = useAct(acts.readRegister, { job, interface: at });
   const evidence =
     useQuery({ ...reading(acts.readEvidence, { job, interface: at }), enabled: at !== '' }).data ??

@@ -2,7 +2,7 @@ import { Button } from '@rneui/themed';
 import { useState } from 'react';
 import { DOOR_WORDS } from '@ipsonomo/language/screens/door';
 import { isLocked, useEnter, useSignIn } from '../../../data';
-import { Card, Field, Page, Refusals, Words } from '../../../parts';
+import { Card, Field, Page, Refusals, Words, useDraft } from '../../../parts';
 import { issuesOf } from '../../words';
 
 /** What a browser sees that was not let in. @param error why: no key, or one that opens nothing */
@@ -20,7 +20,7 @@ export function DoorScreen({ error }: { readonly error: unknown }) {
 }
 
 function ByPassword() {
-  const [name, setName] = useState('');
+  const [name, setName] = useDraft('sign in');
   const [password, setPassword] = useState('');
   const enter = useSignIn();
   const come = () => enter.mutate({ name, password });

@@ -4,7 +4,7 @@ import { View } from 'react-native';
 import type { AccountView, Role } from '@ipsonomo/core/api';
 import { DOOR_WORDS } from '@ipsonomo/language/screens/door';
 import { acts, useAct } from '../../../data';
-import { Card, Field, Notice, Pick, Refusals, Words } from '../../../parts';
+import { Card, Field, Notice, Pick, Refusals, Words, useDraft } from '../../../parts';
 import { issuesOf, leftWords } from '../../words';
 import { TakeAway } from './AccountCard';
 import { ROLE_OPTIONS, ROLE_WORDS } from './role-words';
@@ -17,7 +17,7 @@ interface Props {
 /** Programs that act with a token, and a token for another. */
 export function Programs({ programs, now }: Props) {
   const add = useAct(acts.addProgram, {});
-  const [name, setName] = useState('');
+  const [name, setName] = useDraft('program');
   const [role, setRole] = useState<Role>('look');
   const [days, setDays] = useState('90');
   const isReady = name.trim() !== '' && /^[1-9]\d{0,2}$/.test(days);

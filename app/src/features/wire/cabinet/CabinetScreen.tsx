@@ -6,14 +6,14 @@ import type { CabinetDevice, CabinetFault } from '@ipsonomo/core/api';
 import { CABINET_WORDS } from '@ipsonomo/language/screens/cabinet';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { cabinetQuery, useCabinetAct, useJobHere } from '../../../data';
-import { Choice, Field, MacText, Page, Row, SwitchFace, Words } from '../../../parts';
+import { Choice, Field, MacText, Page, Row, SwitchFace, Words, useDraft } from '../../../parts';
 import { useColours } from '../../../theme';
 
 /** Standing at the cabinets of the practice site: power, cable, label and lamp of each device. */
 export function CabinetScreen() {
   const { data } = useQuery(cabinetQuery(useJobHere()));
   const act = useCabinetAct();
-  const [find, setFind] = useState('');
+  const [find, setFind] = useDraft('at the cabinets');
   const wanted = find.trim().toLowerCase();
   const devices = (data?.devices ?? []).filter(
     (one) => wanted === '' || `${one.title} ${one.place}`.toLowerCase().includes(wanted),
@@ -193,7 +193,7 @@ function CabinetActs({ device, isOpen, onOpen, onType }: ActsProps) {
 /** What is typed on its keypad, or written by a tool or a card; it is read when it gets power. */
 function TypeInto({ device }: { readonly device: CabinetDevice }) {
   const act = useCabinetAct();
-  const [address, setAddress] = useState('');
+  const [address, setAddress, forget] = useDraft(`type into ${device.id}`);
   return (
     <>
       <Field
@@ -206,7 +206,10 @@ function TypeInto({ device }: { readonly device: CabinetDevice }) {
         type="outline"
         title={CABINET_WORDS.storeItInTheDevice}
         disabled={address.trim() === ''}
-        onPress={() => act.mutate({ kind: 'type', device: device.id, address: address.trim() })}
+        onPress={() => {
+          forget();
+          act.mutate({ kind: 'type', device: device.id, address: address.trim() });
+        }}
       />
       <Words size="second" tone="second">
         {CABINET_WORDS.itIsUsedAfterPowerOff}
