@@ -19,6 +19,9 @@ import { ApiBench, asBytes, device } from './api-bench';
 
 // What leaves: written in a thread of its own, whole or not at all.
 
+// The thread that writes gives way to everybody else, also to whatever a busy machine does besides.
+jest.setTimeout(120_000);
+
 let bench: ApiBench;
 beforeAll(async () => {
   bench = await ApiBench.open('packages');
