@@ -22,7 +22,7 @@ export const PAGES = [
     'rehearsal',
   ],
   ...['routes', 'picture', 'codes', 'controller', 'desk', 'vigil', 'runs', 'import', 'drill'],
-  ...['known', 'written'],
+  ...['known', 'written', 'tools'],
   ...['help'],
   ...['there-and-back', 'lanes', 'new-devices', 'new-subnet', 'new-kind', 'how-long', 'copy'],
 ];
@@ -34,6 +34,14 @@ export const button = (page: Page, name: string | RegExp) =>
   page.getByRole('button', {
     name: typeof name === 'string' ? new RegExp(`^${escaped(name)}(, |$)`) : name,
   });
+/** A tool of Prove, from that page: on a phone they have a page of their own. */
+export async function openTool(page: Page, name: string): Promise<void> {
+  const tool = button(page, name);
+  await expect(tool.or(button(page, /^Tools/))).toBeVisible();
+  if (!(await tool.isVisible())) await button(page, /^Tools/).click();
+  await tool.click();
+}
+
 export const place = (page: Page, name: string) =>
   page.getByRole('navigation').getByRole('link', { name: new RegExp(`^${name}`) });
 

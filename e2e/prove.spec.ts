@@ -18,6 +18,7 @@ import {
   place,
   stage,
   WIDE,
+  openTool,
 } from './pages';
 
 // Expected against found: a run, every outcome a difference can come to, the causes, two runs compared.
@@ -98,7 +99,7 @@ test('differences are shown side by side, and each outcome does what it says', a
     await expect(button(cabinet, 'Power on: Drum filter drive 1')).toBeVisible();
   });
   await prove(page);
-  await button(page, 'Kept runs').click();
+  await openTool(page, 'Kept runs');
   await button(page, /^run of .*, whole job$/)
     .first()
     .click();
@@ -154,7 +155,7 @@ test('as the controller has it: pasted, and held against plan and device', async
 }) => {
   await openDemo(page, server);
   await place(page, 'Prove').click();
-  await button(page, 'As the controller has it').click();
+  await openTool(page, 'As the controller has it');
   await button(page, 'Paste from the controller').click();
   const field = page.getByLabel('Paste the table here, or type it');
   await field.fill('name\taddress\nox1-valves-1\t172.22.40.300');
@@ -229,7 +230,7 @@ test('a vigil shows who is lost beat by beat, and one register is read', async (
   await give(page, 'Drum filter drive 1', '02:4c:7a:1d:80:11');
   await button(page, 'Fall silent').click();
   await place(page, 'Prove').click();
-  await button(page, 'Vigil').click();
+  await openTool(page, 'Vigil');
   await pick(page, 'Whom', 'cabinet FH2');
   await button(page, 'Begin the vigil').click();
   await expect(page.getByText(/✓ all of \d+ answered/)).toBeVisible();
@@ -268,7 +269,7 @@ test('a vigil shows who is lost beat by beat, and one register is read', async (
     await expect(button(cabinet, 'Pull the cable: Scale gateway')).toBeVisible();
   });
   await place(page, 'Prove').click();
-  await button(page, 'As the controller has it').click();
+  await openTool(page, 'As the controller has it');
   await page.getByLabel('Register').fill('40003');
   await pick(page, 'Counted', 'with an area digit (40001)');
   await button(page, 'Read it').click();
@@ -284,7 +285,7 @@ test('the picture: two are chosen, their way is drawn, and it is saved as it sta
   await page.setViewportSize(WIDE);
   await openDemo(page, server);
   await place(page, 'Prove').click();
-  await button(page, 'The site as it is connected').click();
+  await openTool(page, 'The site as it is connected');
   await choose(page, 'From', 'Controller, filter hall');
   await choose(page, 'To', 'Feeding robot drive');
   await expect(page.getByText('It arrives, but cannot answer')).toBeVisible();

@@ -16,6 +16,7 @@ import {
   place,
   stage,
   goTo,
+  openTool,
 } from './pages';
 
 // Routes there and back: one that fails by the plan, cured there, walked on the practice site, cured there as well.
@@ -28,7 +29,7 @@ test('a route that cannot answer: found, cured in the plan, walked, given anew, 
 }) => {
   await openDemo(page, server);
   await place(page, 'Prove').click();
-  await button(page, 'Routes there and back').click();
+  await openTool(page, 'Routes there and back');
   await expect(page.getByRole('heading', { name: '5 of 6 connections work' })).toBeVisible();
   await button(page, 'Controller, filter hall to Feeding robot drive').click();
   await expect(page.getByText('It arrives, but cannot answer')).toBeVisible();
@@ -76,7 +77,7 @@ test('as the devices are set: the plan has a gateway by now, and the device has 
   await button(page, 'Prove 1 device').click();
   await expect(page.getByRole('heading', { name: '1 of 28 devices proven' })).toBeVisible();
 
-  await button(page, 'Routes there and back').click();
+  await openTool(page, 'Routes there and back');
   await button(page, 'Controller, filter hall to Feeding robot drive').click();
   await button(page, 'Correct the gateway to 172.22.41.1').click();
   await expect(page.getByText('It works, there and back')).toBeVisible();
@@ -109,7 +110,7 @@ test.describe('in real time', () => {
     await button(page, /^Bind and give/).click();
 
     await place(page, 'Prove').click();
-    await button(page, 'Cold start').click();
+    await openTool(page, 'Cold start');
     await button(page, 'Begin: fall silent and listen').click();
     await expect(page.getByText('Nothing is sent now.', { exact: false })).toBeVisible();
     await atCabinet(page, async (cabinet) => {
@@ -185,7 +186,7 @@ test('through a rack: no IP gets there, the route path does, and who is at its e
 
   // Lane by lane: nobody of the hall gets into the cell.
   await place(page, 'Prove').click();
-  await button(page, 'Routes there and back').click();
+  await openTool(page, 'Routes there and back');
   await button(page, 'Who can talk with whom').click();
   await expect(page.getByText(/pairs of addresses, there and back/)).toBeVisible();
   await expect(page.getByText('× none')).toBeVisible();

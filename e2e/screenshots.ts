@@ -12,6 +12,7 @@ import {
   place,
   powerCycle,
   WIDE,
+  openTool,
 } from './pages';
 import { CHROMIUM } from './playwright.config';
 
@@ -80,7 +81,7 @@ async function phone(page: Page, server: TestServer): Promise<void> {
   await expect(page.getByText('Likely causes, the likeliest first')).toBeVisible();
   await shoot(page, 'causes');
   await place(page, 'Prove').click();
-  await button(page, 'Routes there and back').click();
+  await openTool(page, 'Routes there and back');
   await button(page, 'Controller, filter hall to Feeding robot drive').click();
   await expect(page.getByText('It arrives, but cannot answer')).toBeVisible();
   await shoot(page, 'there-and-back');
@@ -169,7 +170,7 @@ async function wide(page: Page): Promise<void> {
   await holdLabel(page, '02:4c:7a:1d:80:11', '02-4C-7A-1D-80-11');
   await place(page, 'Prove').click();
   await shoot(page, 'prove-wide');
-  await button(page, 'The site as it is connected').click();
+  await openTool(page, 'The site as it is connected');
   await pick(page, 'From', 'Controller, filter hall');
   await pick(page, 'To', 'Oxygen valve block');
   await shoot(page, 'picture-wide');

@@ -15,6 +15,7 @@ const PAGES: readonly (readonly [path: string, title: string])[] = [
   ['wire', FIND_WORDS.wire],
   ['desk', FIND_WORDS.desk],
   ['how-long', FIND_WORDS.howLong],
+  ['tools', FIND_WORDS.tools],
   ['routes', FIND_WORDS.routes],
   ['drill', FIND_WORDS.coldStart],
   ['vigil', FIND_WORDS.vigil],

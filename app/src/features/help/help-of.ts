@@ -21,6 +21,7 @@ const TEXTS: Readonly<Record<string, string>> = {
   wire: HELP_WORDS.wire,
   cabinet: HELP_WORDS.cabinet,
   rehearsal: HELP_WORDS.rehearsal,
+  tools: HELP_WORDS.tools,
   routes: HELP_WORDS.routes,
   'there-and-back': HELP_WORDS.thereAndBack,
   lanes: HELP_WORDS.lanes,

@@ -1,3 +1,3 @@
 // What other features use of this one; its screens are for the routes alone.
-export { pageOf } from './help-of';
+export { helpOf, pageOf } from './help-of';
 export { StageList } from './HelpScreen';

@@ -9,6 +9,7 @@ import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
 import { acts, type Job, reading, useAct, useJob, useTimeThereOf } from '../../data';
 import { Page, Pick, Refusals, Words, type PickOption } from '../../parts';
+import { useWide } from '../../theme';
 import { NarrowField, useNarrowed } from '../narrow';
 import { issuesOf } from '../words';
 import { findingsOf, ofKind, staleTimesOf, type Finding } from './findings';
@@ -17,10 +18,12 @@ import { RunCard, useRun } from './RunCard';
 import { placesOf, scopeOf, WHOLE } from './scopes';
 import { Strangers } from './Strangers';
 import { Temporary } from './Temporary';
+import { ToolList } from './tools/ToolList';
 
 /** Expected against found: runs over the job or a part of it, and what each device comes to. */
 export function ProveScreen({ job: id }: { readonly job: string }) {
   const { job, error } = useJob(id);
+  const wide = useWide();
   const begin = useAct(acts.beginProof, { job: id });
   const run = useRun(id);
   const [place, setPlace] = useState(WHOLE);
@@ -40,7 +43,7 @@ export function ProveScreen({ job: id }: { readonly job: string }) {
   const proven = ofKind(findings, 'proven').length;
   return (
     <Page
-      maxWidth={1100}
+      maxWidth={1280}
       action={
         <>
           <Refusals issues={issuesOf(begin.error)} />
@@ -65,11 +68,16 @@ export function ProveScreen({ job: id }: { readonly job: string }) {
       {job ? (
         <>
           <RunCard {...{ job: id, perSecond }} />
-          <Wish {...{ plan: job.plan, place, setPlace, perSecond, setPace }} />
-          <More job={id} />
-          <Temporary job={id} view={job.view} />
-          <NarrowField {...{ narrowed }} shown={shown.length} of={findings.length} />
-          <Results {...{ job: id, plan: job.plan, doc: job.now.doc, findings: shown }} />
+          <View style={wide ? { flexDirection: 'row', gap: 40 } : { gap: 16 }}>
+            <View style={wide ? { flex: 1, gap: 16 } : { gap: 16 }}>
+              <Wish {...{ plan: job.plan, place, setPlace, perSecond, setPace }} />
+              {wide ? null : <Tools job={id} />}
+              <Temporary job={id} view={job.view} />
+              <NarrowField {...{ narrowed }} shown={shown.length} of={findings.length} />
+              <Results {...{ job: id, plan: job.plan, doc: job.now.doc, findings: shown }} />
+            </View>
+            {wide ? <Tools job={id} /> : null}
+          </View>
         </>
       ) : null}
     </Page>
@@ -112,31 +120,24 @@ function Wish({ plan, place, setPlace, perSecond, setPace }: WishProps) {
   );
 }
 
-const PLACES = [
-  ['routes', PROVE_WORDS.routes, COMMON_WORDS.routesThereAndBack],
-  ['controller', PROVE_WORDS.controller, PROVE_WORDS.asTheControllerHasIt],
-  ['drill', PROVE_WORDS.coldStart, PROVE_WORDS.coldStart],
-  ['vigil', PROVE_WORDS.vigil, PROVE_WORDS.vigil],
-  ['picture', PROVE_WORDS.picture, COMMON_WORDS.theSiteAsItIsConnected],
-  ['runs', PROVE_WORDS.runs, PROVE_WORDS.keptRuns],
-  ['known', PROVE_WORDS.known, PROVE_WORDS.whatOthersKnowAlready],
-  ['codes', PROVE_WORDS.codes, PROVE_WORDS.whatDoesACodeMean],
-] as const;
-
-function More({ job }: { readonly job: string }) {
+/** Beside the results where there is room for both, else a page of their own. */
+function Tools({ job }: { readonly job: string }) {
   const router = useRouter();
+  const wide = useWide();
+  if (!wide)
+    return (
+      <Button
+        type="outline"
+        title={PROVE_WORDS.allTools}
+        onPress={() => router.navigate(`/job/${job}/tools`)}
+      />
+    );
   return (
-    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-      {PLACES.map(([path, title, label]) => (
-        <Button
-          key={path}
-          type="outline"
-          title={title}
-          accessibilityLabel={label}
-          buttonStyle={{ paddingHorizontal: 11 }}
-          onPress={() => router.navigate(`/job/${job}/${path}`)}
-        />
-      ))}
+    <View style={{ width: 340 }}>
+      <Words size="strong" heading={2}>
+        {PROVE_WORDS.tools}
+      </Words>
+      <ToolList job={job} />
     </View>
   );
 }

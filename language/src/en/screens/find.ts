@@ -29,6 +29,7 @@ export const FIND_WORDS = messages({
   vigil: 'Vigil: watched over hours',
   picture: 'Picture of the site',
   runs: 'Kept runs of proofs',
+  tools: 'Tools that prove',
   codes: 'What does an error code mean?',
   known: 'What others know already: leases, neighbours',
   written: 'Where addresses are written',

@@ -47,9 +47,11 @@ export const HELP_WORDS = messages({
     'A rehearsal of a plan. What you find wrong you name here; at the end it is told what was not found. Nothing of it counts for the job itself.',
   routes:
     'Which connections the plan needs, and whether they work there and back by the plan and as found. What fails is told hop by hop, with what cures it.',
+  tools:
+    'What proves beside a run: what is there already, the picture, routes, the controller’s project, codes, vigil, cold start, kept runs.',
   thereAndBack: 'One connection, hop by hop, there and back.',
   lanes: 'One device and everything it is connected with.',
-  picture: 'The site as it is connected: subnets, routers, and who talks with whom.',
+  picture: 'Subnets, routers, and who talks with whom; the way between two of them.',
   known:
     'What DHCP servers, routers and other machines know already of who is where. Each line is held against the plan; MACs that fit can be taken into it.',
   written:
