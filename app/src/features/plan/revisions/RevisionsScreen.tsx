@@ -8,8 +8,8 @@ import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import { REVISIONS_WORDS } from '@ipsonomo/language/screens/revisions';
 import { acts, reading, useAct, useActOn, useJob } from '../../../data';
-import { Field, LongList, Page, Refusals, Row, useKept, Words } from '../../../parts';
-import { useColours } from '../../../theme';
+import { Beside, Field, LongList, Page, Refusals, Row, useKept, Words } from '../../../parts';
+import { useColours, useWide } from '../../../theme';
 import { issuesOf } from '../../words';
 import { Compare } from './Compare';
 
@@ -24,7 +24,13 @@ export function RevisionsScreen({ job: id }: { readonly job: string }) {
     setChosen((now) =>
       now.includes(number) ? now.filter((one) => one !== number) : [...now.slice(-1), number],
     );
-  return (
+  const wide = useWide();
+  // Where there is room, what the last one changed stands beside the list until others are chosen.
+  const [, before] = revisions ?? [];
+  const compared = wide && chosen.length === 0 && before ? [before.number] : chosen;
+  const comparing =
+    job && compared.length > 0 ? <Compare id={id} job={job} chosen={compared} /> : null;
+  const list = (
     <Page>
       <Words size="title" heading={1}>
         {PLAN_WORDS.revisions}
@@ -49,7 +55,7 @@ export function RevisionsScreen({ job: id }: { readonly job: string }) {
         </View>
       </View>
       <Refusals issues={issuesOf(error ?? undo.error ?? redo.error)} />
-      {job && chosen.length > 0 ? <Compare id={id} job={job} chosen={chosen} /> : null}
+      {wide ? null : comparing}
       <View>
         <LongList
           items={revisions ?? []}
@@ -65,6 +71,12 @@ export function RevisionsScreen({ job: id }: { readonly job: string }) {
         />
       </View>
     </Page>
+  );
+  if (!wide || !comparing) return list;
+  return (
+    <Beside main="list" list={list}>
+      <Page>{comparing}</Page>
+    </Beside>
   );
 }
 
