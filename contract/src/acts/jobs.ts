@@ -72,11 +72,11 @@ export const jobActs = {
   }),
   fetchWholeJob: fetches('/jobs/:job/everything.zip', 'application/zip', {
     about:
-      'Everything of a job in one file: plan with papers, revisions, evidence with what seals it, runs, proofs, hand-overs, captures.',
+      'Everything of a job in one file: plan with papers, revisions, evidence with what seals it, runs, proofs, hand-overs, captures. Read by a keeper to its end, it lets the job be deleted.',
   }),
   deleteJob: does('/jobs/:job/delete', {
     about:
-      'Takes an archived job away for good, once everything of it was read as a file and nothing changed since.',
+      'Takes an archived job away for good, once a keeper read everything of it as a file and nothing changed since.',
     ...{ right: 'keep', stale: ofJobs },
     body: object({ name: text(80) }),
     refusals: ['job'],

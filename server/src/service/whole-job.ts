@@ -23,14 +23,22 @@ interface WholeFile {
  * R-WHOLE-JOB: everything of a job in one file: its plan with its papers, every revision, every piece of evidence with
  * what seals it, its runs, proofs and hand-overs as lines of JSON, and the captures. Once it was read to its end, that is
  * kept: only then, and as long as nothing changes, the job may go for good.
+ * @param counts whether whoever reads it may answer for it: a copy that somebody else has saves nobody's job
  */
-export async function wholeJob(parts: JobParts, jobId: string): Promise<WholeFile> {
+export async function wholeJob(
+  parts: JobParts,
+  jobId: string,
+  counts: boolean,
+): Promise<WholeFile> {
   const { store } = parts;
   const [{ name }, mark] = await Promise.all([store.job(jobId), store.whole.mark(jobId)]);
-  return { name: `${name} everything.zip`, pieces: pieces(parts, jobId, mark) };
+  return {
+    name: `${name} everything.zip`,
+    pieces: pieces(parts, jobId, counts ? mark : undefined),
+  };
 }
 
-async function* pieces(parts: JobParts, jobId: string, mark: JobMark): AsyncGenerator<Uint8Array> {
+async function* pieces(parts: JobParts, jobId: string, mark?: JobMark): AsyncGenerator<Uint8Array> {
   const zip = archiver('zip', { zlib: { level: 6 } });
   try {
     // What goes wrong while it is filled ends it, so that whoever reads is told.
@@ -39,7 +47,7 @@ async function* pieces(parts: JobParts, jobId: string, mark: JobMark): AsyncGene
   } finally {
     zip.destroy();
   }
-  await parts.store.whole.written(jobId, mark);
+  if (mark) await parts.store.whole.written(jobId, mark);
 }
 
 async function fill(zip: Archiver, parts: JobParts, jobId: string): Promise<void> {

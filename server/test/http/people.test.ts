@@ -291,6 +291,25 @@ test('a program acts with its token as far as it may, under its name, and no lon
   await bearer('get', '/me').expect(401);
 });
 
+test('a copy of a job that somebody else has does not let it be deleted; a keeper’s does', async () => {
+  const name = `Copied ${Date.now()}`;
+  const { path } = await bench.jobOf(name);
+  await bench.call('post', `${path}/archive`).send({ archived: true }).expect(204);
+  const remove = () => bench.call('post', `${path}/delete`).send({ name });
+  for (const [role, then] of [
+    ['plan', 'job.notWritten'],
+    ['keep', undefined],
+  ] as const) {
+    const named = { name: `Copier ${role} ${Date.now()}`, role, days: 1 };
+    const { body } = await bench.call('post', '/programs').send(named).expect(201);
+    const { token } = body as { readonly token: string };
+    const whole = request(url).get(`/api${path}/everything.zip`);
+    await whole.set('authorization', `Bearer ${token}`).expect(200);
+    const removed = await remove();
+    expect([role, removed.status < 300 ? undefined : codeOf(removed)]).toEqual([role, then]);
+  }
+});
+
 describe('the right to send', () => {
   const assigning = { name: 'x', browser: 'x', account: { id: '', role: 'assign' as Role } };
 

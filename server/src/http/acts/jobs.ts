@@ -1,4 +1,4 @@
-import type { jobActs } from '@ipsonomo/contract';
+import { hasRight, type jobActs } from '@ipsonomo/contract';
 import type { JsonObject } from '@ipsonomo/core/plan';
 import { deleteJob, wholeJob } from '../../service/whole-job';
 import type { Handlers } from '../serve';
@@ -20,7 +20,8 @@ export const jobHandlers = (services: Services): Handlers<typeof jobActs> => {
       await store.archiveJob(params.job, body.archived);
       changed(params.job);
     },
-    fetchWholeJob: ({ params }) => wholeJob(services, params.job),
+    fetchWholeJob: ({ params, actor: { account } }) =>
+      wholeJob(services, params.job, !account || hasRight(account.role, 'keep')),
     deleteJob: async ({ params, body }) => {
       const endWire = () => wires.at(params.job).end();
       await deleteJob(services, params.job, body.name, endWire);
