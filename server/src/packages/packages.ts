@@ -8,7 +8,7 @@ import { Refusal } from '../store/refusal';
 import type { PackageNews, PackageOrder } from './protocol';
 
 const PROGRAM = { bundle: 'package.worker.js', source: 'server/src/packages/package.worker.ts' };
-const MEMORY = { maxOldGenerationSizeMb: 384, maxYoungGenerationSizeMb: 16 };
+const MEMORY = { maxOldGenerationSizeMb: 384, maxYoungGenerationSizeMb: 24 };
 
 /** So many are written at once; the others wait. */
 const MOST_AT_ONCE = 2;
