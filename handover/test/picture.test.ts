@@ -42,7 +42,7 @@ test('R-PICTURE-FILE: every subnet with its devices and their stages, what is od
 });
 
 test('a title that has no room is cut in its middle, its number stays', async () => {
-  expect(await said()).toContain('Gantry of t… number 17');
+  expect(await said()).toContain('Gantry of the east… 17');
 });
 
 test('of a part, that part and its subnets alone', async () => {

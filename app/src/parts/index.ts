@@ -26,4 +26,3 @@ export { useDraft, useKept } from './use-draft';
 export { Beside } from './Beside';
 export { LinkTo } from './LinkTo';
 export { arrowsChoose, arrowsInGrid, spacePresses } from './keys';
-export { cutInTheMiddle } from './cut-in-the-middle';

@@ -1,3 +1,4 @@
+export { cutInTheMiddle } from './cut-in-the-middle';
 export { collisionsOf, toHostLabel, toHostName, toStationName, toVariable } from './convert';
 export { parseHostName } from './host-name';
 export { parseDhcpName, parseVariable } from './other-names';

@@ -3,7 +3,8 @@ import { View } from 'react-native';
 import { FIND_WORDS } from '@ipsonomo/language/screens/find';
 import { FRAME_WORDS } from '@ipsonomo/language/screens/frame';
 import { HELP_WORDS } from '@ipsonomo/language/screens/help';
-import { cutInTheMiddle, LinkTo, Words } from '../../parts';
+import { cutInTheMiddle } from '@ipsonomo/core/names';
+import { LinkTo, Words } from '../../parts';
 import { TOUCH, useWide } from '../../theme';
 import { pageOf } from '../help';
 

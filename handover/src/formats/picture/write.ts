@@ -1,3 +1,4 @@
+import { cutInTheMiddle } from '@ipsonomo/core/names';
 import { formatIpv4 } from '@ipsonomo/core/net';
 import { linesOf, pictureOf, placed, type Box, type PlacedPicture } from '@ipsonomo/core/picture';
 import type { Stage } from '@ipsonomo/core/plan';
@@ -63,7 +64,7 @@ function drawn(picture: PlacedPicture, material: Material): string {
     ...picture.lanes.flatMap((lane) => laneOf(lane, (id) => material.seen(id).stage)),
     ...picture.joiners.flatMap(({ joiner, box }) => [
       rect(box, `rx="26" fill="${GROUND}" stroke="${INK}" stroke-width="2"`),
-      middle(box, 26, 14, cut(joiner.title), 'font-weight="700"'),
+      middle(box, 26, 14, cutInTheMiddle(joiner.title, LETTERS), 'font-weight="700"'),
       middle(box, 45, 12, JOINER_WORDS[joiner.kind], `fill="${SECOND}"`),
     ]),
     '</g>',
@@ -81,7 +82,13 @@ function laneOf(
     words(box.x + 12, box.y + 22, 15, laneTitle(lane), 'font-weight="700"'),
     ...devices.flatMap(({ device, box: chip }) => [
       rect(chip, `rx="4" fill="#fff" stroke="${SECOND}"`),
-      words(chip.x + 8, chip.y + 18, 13, cut(device.title), 'font-weight="600"'),
+      words(
+        chip.x + 8,
+        chip.y + 18,
+        13,
+        cutInTheMiddle(device.title, LETTERS),
+        'font-weight="600"',
+      ),
       words(
         ...([chip.x + 8, chip.y + 35, 12] as const),
         `${formatIpv4(device.address)} · ${STAGE_WORDS[stageOf(device.interfaceId)]}`,
@@ -99,11 +106,3 @@ const words = (x: number, y: number, size: number, said: string, look = ''): str
 
 const middle = (box: Box, down: number, size: number, said: string, look: string): string =>
   words(box.x + box.width / 2, box.y + down, size, said, `text-anchor="middle" ${look}`);
-
-/** Cut in the middle, where numbers are rarely. */
-function cut(said: string): string {
-  const letters = [...said];
-  if (letters.length <= LETTERS) return said;
-  const half = Math.floor((LETTERS - 1) / 2);
-  return `${letters.slice(0, half + 1).join('')}…${letters.slice(-half).join('')}`;
-}

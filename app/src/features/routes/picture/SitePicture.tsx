@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import Svg, { Circle, G, Line, Path, Polygon, Polyline, Rect, Text } from 'react-native-svg';
+import { cutInTheMiddle } from '@ipsonomo/core/names';
 import { formatIpv4 } from '@ipsonomo/core/net';
 import {
   boxesOf,
@@ -15,7 +16,6 @@ import {
 import type { ProofKind } from '@ipsonomo/core/proof';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { JOINER_WORDS, laneTitle, PICTURE_WORDS } from '@ipsonomo/language/screens/picture';
-import { cutInTheMiddle } from '../../../parts';
 import { FIGURES, useColours, WORDS } from '../../../theme';
 import { useSeenBox } from './use-seen-box';
 
