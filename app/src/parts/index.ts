@@ -24,5 +24,6 @@ export { SwitchFace } from './SwitchFace';
 export { ThereAndBackLine } from './ThereAndBackLine';
 export { useDraft, useKept } from './use-draft';
 export { Beside } from './Beside';
+export { TwoColumns } from './TwoColumns';
 export { LinkTo } from './LinkTo';
 export { arrowsChoose, arrowsInGrid, spacePresses } from './keys';

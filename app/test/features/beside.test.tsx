@@ -4,6 +4,7 @@ import { RevisionsScreen } from '../../src/features/plan/revisions/RevisionsScre
 import { RunScreen } from '../../src/features/prove/runs/RunScreen';
 import { RunsScreen } from '../../src/features/prove/runs/RunsScreen';
 import { ThereAndBackScreen } from '../../src/features/routes/ThereAndBackScreen';
+import { TwoColumns, Words } from '../../src/parts';
 import { deviceInfo, jobView, show } from '../world';
 
 // Where there is room a list and one of it stand side by side; on a phone one of them has the page.
@@ -16,6 +17,8 @@ const width = (pixels: number) =>
     window.dispatchEvent(new Event('resize'));
   });
 afterEach(() => width(1024));
+
+const PATIENCE = { timeout: 20_000 };
 
 const run: ProofView = {
   ...{ id: 'one', source: 'practice', person: 'Mara Quist', revision: 4, scope: 'cabinet FH2' },
@@ -55,11 +58,30 @@ const PAGES: readonly (readonly [string, React.ReactElement, RegExp, RegExp, 'li
 
 test.each(PAGES)('%s', async (_, page, list, one, alone) => {
   width(1280);
-  const { findByRole, queryByRole } = show(page, { job, also });
-  const heading = (name: RegExp) => ({ name });
-  expect(await findByRole('heading', heading(list))).toBeTruthy();
-  expect(await findByRole('heading', heading(one))).toBeTruthy();
+  // By their words: to look for roles takes this browser seconds a page.
+  const { findByText, queryByText } = show(page, { job, also });
+  expect(await findByText(list, {}, PATIENCE)).toBeTruthy();
+  expect(await findByText(one, {}, PATIENCE)).toBeTruthy();
   width(390);
-  expect(queryByRole('heading', heading(list)) !== null).toBe(alone === 'list');
-  expect(queryByRole('heading', heading(one)) !== null).toBe(alone === 'one');
+  expect(queryByText(list) !== null).toBe(alone === 'list');
+  expect(queryByText(one) !== null).toBe(alone === 'one');
+});
+
+test('two parts of a page are side by side where there is room, else the second is below', () => {
+  const { getByText } = show(
+    <TwoColumns second={<Words>second</Words>}>
+      <Words>first</Words>
+    </TwoColumns>,
+  );
+  const direction = () => {
+    const both = getByText('first').parentElement?.parentElement;
+    return both && getComputedStyle(both).flexDirection;
+  };
+  width(1280);
+  expect(direction()).toBe('row');
+  width(390);
+  expect(direction()).toBe('column');
+  expect(getByText('first').compareDocumentPosition(getByText('second'))).toBe(
+    Node.DOCUMENT_POSITION_FOLLOWING,
+  );
 });

@@ -7,7 +7,7 @@ import { formatMac, formatPrefix } from '@ipsonomo/core/net';
 import { FOUND_MARKS } from '@ipsonomo/language';
 import { KNOWN_WORDS } from '@ipsonomo/language/screens/known';
 import { adaptersQuery, newId, useEdit, useJob, type Job } from '../../../data';
-import { Notice, Page, Pick, Refusals, useDraft, Words } from '../../../parts';
+import { Notice, Page, Pick, Refusals, TwoColumns, useDraft, Words } from '../../../parts';
 import { issuesOf } from '../../words';
 import { KnownGroups } from './KnownGroups';
 import { readOfText, type Read } from './read';
@@ -21,25 +21,26 @@ export function KnownScreen({ job: id }: { readonly job: string }) {
   const typed = useMemo(() => (text.trim() === '' ? undefined : readOfText(text)), [text]);
   const read = capture ?? (typed?.ok ? typed.value : undefined);
   return (
-    <Page>
+    <Page maxWidth={1280}>
       <Words size="title" heading={1}>
         {KNOWN_WORDS.whatOthersKnow}
       </Words>
       <Words tone="second">{KNOWN_WORDS.leasesReservationsAndTools}</Words>
       <Refusals issues={issuesOf(error)} />
-      {capture ? (
-        <Button
-          type="outline"
-          title={KNOWN_WORDS.otherThanCapture}
-          onPress={() => setCapture(undefined)}
-        />
-      ) : (
-        <Sources
-          {...{ job: id, text, onText: setText, onCapture: setCapture }}
-          refused={typed && !typed.ok ? [typed.error] : []}
-        />
-      )}
-      {job && read ? <Against id={id} job={job} read={read} /> : null}
+      <TwoColumns second={job && read ? <Against id={id} job={job} read={read} /> : null}>
+        {capture ? (
+          <Button
+            type="outline"
+            title={KNOWN_WORDS.otherThanCapture}
+            onPress={() => setCapture(undefined)}
+          />
+        ) : (
+          <Sources
+            {...{ job: id, text, onText: setText, onCapture: setCapture }}
+            refused={typed && !typed.ok ? [typed.error] : []}
+          />
+        )}
+      </TwoColumns>
     </Page>
   );
 }
