@@ -1,7 +1,7 @@
 import { cutInTheMiddle } from '@ipsonomo/core/names';
 import { formatIpv4 } from '@ipsonomo/core/net';
 import { linesOf, pictureOf, placed, type Box, type PlacedPicture } from '@ipsonomo/core/picture';
-import type { Stage } from '@ipsonomo/core/plan';
+import { interfacesOf, type Stage } from '@ipsonomo/core/plan';
 import { STAGE_WORDS } from '@ipsonomo/language';
 import { FILE_WORDS, JOINER_WORDS, laneTitle } from '@ipsonomo/language/hand-over-files';
 import { fileName, type Format, type Material } from '../../format';
@@ -33,7 +33,7 @@ export const pictureSvg: Format = {
 function shown({ plan, chosen }: Material) {
   const ids = new Set(chosen.map(({ at }) => at.id));
   const subnets = new Set(chosen.map(({ at }) => at.subnetId));
-  const isWhole = ids.size === plan.devices.flatMap(({ interfaces }) => interfaces).length;
+  const isWhole = ids.size === interfacesOf(plan).length;
   const picture = pictureOf(plan);
   const lanes = picture.lanes
     .filter(({ subnetId }) => isWhole || subnets.has(subnetId))

@@ -45,7 +45,8 @@ function LendForm({ call, onLeave }: { readonly call: Call; readonly onLeave: ()
     const to = { address: formatIpv4(address.value), until: Date.now() + Number(hours) * HOUR };
     const why = CALL_WORDS.lentTo({ address: to.address, title: device.title });
     const set = { op: 'set', type: 'interface', id: at.id, field: 'loan', from: null, to } as const;
-    edit.mutate({ edits: [set], why }, { onSuccess: forget });
+    // Also where this form is gone by then: the news of the loan may come before the answer.
+    void edit.mutateAsync({ edits: [set], why }).then(forget, () => undefined);
   };
   return (
     <View style={{ gap: 8 }}>
