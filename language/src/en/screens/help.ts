@@ -53,7 +53,7 @@ export const HELP_WORDS = messages({
   lanes: 'One device and everything it is connected with.',
   picture: 'Subnets, routers, and who talks with whom; the way between two of them.',
   known:
-    'What DHCP servers, routers and other machines know already of who is where. Each line is held against the plan; MACs that fit can be taken into it.',
+    'What a capture, DHCP servers, routers and other machines know already of who is where. Each is held against the plan; MACs that fit, and devices that nobody planned, can be taken into it.',
   written:
     'Every place where an address or a name of the plan is written. Tick it once the right value stands there.',
   codes:

@@ -6,7 +6,7 @@ import { Row, Words } from '../../../parts';
 import { helpOf } from '../../help';
 
 /** Their paths, in the order in which they are needed on site. */
-const TOOLS = [
+export const TOOLS = [
   ['known', PROVE_WORDS.whatOthersKnowAlready],
   ['picture', COMMON_WORDS.theSiteAsItIsConnected],
   ['routes', COMMON_WORDS.routesThereAndBack],
@@ -17,12 +17,17 @@ const TOOLS = [
   ['runs', PROVE_WORDS.keptRuns],
 ] as const;
 
+interface Props {
+  readonly job: string;
+  readonly tools?: readonly (readonly [path: string, title: string])[];
+}
+
 /** What else there is to look with, and what each is for. */
-export function ToolList({ job }: { readonly job: string }) {
+export function ToolList({ job, tools = TOOLS }: Props) {
   const router = useRouter();
   return (
     <View>
-      {TOOLS.map(([path, title]) => (
+      {tools.map(([path, title]) => (
         <Row key={path} label={title} onPress={() => router.navigate(`/job/${job}/${path}`)}>
           <Words size="strong">{title}</Words>
           <Words size="second" tone="second">

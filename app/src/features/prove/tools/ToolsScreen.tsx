@@ -1,15 +1,19 @@
 import { PROVE_WORDS } from '@ipsonomo/language/screens/prove';
-import { Page, Words } from '../../../parts';
-import { ToolList } from './ToolList';
+import { Page, TwoColumns, Words } from '../../../parts';
+import { ToolList, TOOLS } from './ToolList';
+
+const HALF = Math.ceil(TOOLS.length / 2);
 
 /** The place of everything that proves beside a run. */
 export function ToolsScreen({ job }: { readonly job: string }) {
   return (
-    <Page>
+    <Page maxWidth={1280}>
       <Words size="title" heading={1}>
         {PROVE_WORDS.tools}
       </Words>
-      <ToolList job={job} />
+      <TwoColumns second={<ToolList job={job} tools={TOOLS.slice(HALF)} />}>
+        <ToolList job={job} tools={TOOLS.slice(0, HALF)} />
+      </TwoColumns>
     </Page>
   );
 }
