@@ -83,18 +83,30 @@ module.exports = {
       to: { path: '^wire/', pathNot: '^wire/src/owner/index\\.ts$' },
     },
     only('store', server('store'), ['^core/', '^threads/', server('common')]),
-    only('common', server('common'), ['^core/', '^threads/', server('store/refusal')]),
+    only('common', server('common'), [
+      '^core/',
+      '^language/',
+      '^threads/',
+      server('store/refusal'),
+    ]),
     only('lists', server('lists'), [
-      ...['^core/', '^threads/', server('common'), server('store/refusal')],
+      ...['^core/', '^language/', '^threads/', server('common'), server('store/refusal')],
     ]),
     only('descriptions', server('descriptions'), [
-      ...['^core/', '^threads/', server('common'), server('store/refusal')],
+      ...['^core/', '^language/', '^threads/', server('common'), server('store/refusal')],
     ]),
     only('packages', server('packages'), [
       ...['^core/', '^language/', '^handover/', '^threads/', server('common'), server('store')],
     ]),
     only('pages', server('pages'), [
-      ...['^core/', '^contract/', '^wire/', server('store/refusal'), server('encrypted')],
+      ...[
+        '^core/',
+        '^language/',
+        '^contract/',
+        '^wire/',
+        server('store/refusal'),
+        server('encrypted'),
+      ],
     ]),
     only('service', server('service'), [
       ...[

@@ -1,6 +1,7 @@
 // What people read: the one language there is. Everything here is made of values, and never stored. The words of
 // screens, causes and codes have doors of their own, so that a page is sent only its own.
 import { WAY_WORDS as CORE_WAYS } from '@ipsonomo/core/plan';
+import * as descriptions from './en/descriptions';
 import * as differences from './en/differences';
 import { ENTERED_WORDS as entered } from './en/entered';
 import * as evidence from './en/evidence';
@@ -50,5 +51,6 @@ export const walkWords = said(routes.walkWords);
 export const mendWords = said(snags.mendWords);
 export const snagSentence = said(snags.snagSentence);
 export const switchWords = said(switches.switchWords);
+export const unreadWords = said(descriptions.unreadWords);
 export const vigilWords = said(vigils.vigilWords);
 export { FOUND_MARKS, IMPORT_TOLD } from './en/found';

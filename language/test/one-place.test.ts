@@ -78,6 +78,29 @@ test('the application has no sentence of its own', () => {
   expect(files.flatMap(sentencesIn)).toEqual([]);
 });
 
+/** Three words one after the other: shorter ones are names of the trade, of programs and of their fields. */
+const LONG_SENTENCE = /\p{L}{2,}[,:;]? \p{L}{2,}[,:;]? \p{L}{2,}/u;
+/** Invented sites, SQL, and words of others' formats: HTML, C, and configurations of servers. */
+const OTHERS =
+  /^(server\/src\/(demo|store\/)|server\/src\/pages\/told|wire\/src\/carriers\/linux\/libc|handover\/src\/formats\/(dhcpd|nftables|kea|zone|picture)\/)/;
+/** What no person reads: whoever has no password is compared with the hash of this. */
+const UNREAD = /a password that nobody has/;
+
+test.each([
+  ['server', 100],
+  ['wire', 50],
+  ['threads', 4],
+  ['handover', 40],
+])('%s has no sentence of its own', (room, least) => {
+  const files = filesOf(join(ROOT, room, 'src'));
+  expect(files.length).toBeGreaterThan(least);
+  const found = files
+    .filter((path) => !OTHERS.test(path.slice(ROOT.length + 1)))
+    .flatMap(sentencesIn)
+    .filter((line) => LONG_SENTENCE.test(line) && !UNREAD.test(line));
+  expect(found).toEqual([]);
+});
+
 /** The messages of one file of screens, by their key. */
 function messagesIn(path: string): ReadonlyMap<string, string> {
   const found = new Map<string, string>();
@@ -116,4 +139,14 @@ test.each(ALL)('%s: each message can be read and is said somewhere', (name, path
     expect([key, wholeOf(parse(text, { ignoreTag: true }))]).toEqual([key, true]);
     expect([key, new RegExp(`\\b${constant}\\.${key}\\b`).test(APP)]).toEqual([key, true]);
   }
+});
+
+test.each(['terminal', 'relayed', 'kept'])('%s: the server says each of its messages', (name) => {
+  const server = filesOf(join(ROOT, 'server/src')).map((path) => readFileSync(path, 'utf8'));
+  const keys = [...messagesIn(join(ROOT, `language/src/en/${name}.ts`)).keys()];
+  expect(keys.length).toBeGreaterThan(3);
+  const said = server.join('\n');
+  const isSaid = (key: string) =>
+    said.includes(`_WORDS.${key}`) || (name === 'relayed' && said.includes(`'${key}'`));
+  expect(keys.filter((key) => !isSaid(key))).toEqual([]);
 });

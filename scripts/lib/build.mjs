@@ -70,6 +70,9 @@ const SERVER_BUILD = {
   packages: 'external',
   alias: {
     ...CORE_DOORS,
+    '@ipsonomo/language/kept': './language/src/kept.ts',
+    '@ipsonomo/language/relayed': './language/src/relayed.ts',
+    '@ipsonomo/language/terminal': './language/src/terminal.ts',
     '@ipsonomo/language/swap': './language/src/swap.ts',
     '@ipsonomo/language/hand-over-files': './language/src/hand-over-files.ts',
     '@ipsonomo/language': './language/src/index.ts',

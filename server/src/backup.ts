@@ -1,6 +1,7 @@
 import { execFile } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
+import { SERVER_WORDS } from '@ipsonomo/language/terminal';
 
 const LONGEST = 600_000;
 
@@ -18,7 +19,7 @@ export function dumpDatabase(url: string, file: string): Promise<string | undefi
       if (!error) return resolve(undefined);
       const isMissing = 'code' in error && error.code === 'ENOENT';
       const first = told.trim().split('\n')[0] || error.message.split('\n')[0];
-      resolve(isMissing ? 'pg_dump is not installed (Debian: postgresql-client)' : (first ?? ''));
+      resolve(isMissing ? SERVER_WORDS.noDumpProgram : (first ?? ''));
     });
     process.umask(before);
   });

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createServer, type RequestListener, type Server, type ServerOptions } from 'node:http';
 import { createServer as createTlsServer } from 'node:https';
 import { createSecureContext } from 'node:tls';
+import { SERVER_WORDS } from '@ipsonomo/language/terminal';
 
 /** A certificate with what vouches for it, and its private key; PEM. */
 export interface Certificate {
@@ -20,7 +21,8 @@ export function readCertificate(certFile: string, keyFile: string): Certificate 
     createSecureContext({ cert, key });
     return { cert, key };
   } catch (error) {
-    return `${file} cannot be used: ${error instanceof Error ? error.message : String(error)}`;
+    const why = error instanceof Error ? error.message : String(error);
+    return SERVER_WORDS.certificateUnread({ file, why });
   }
 }
 

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import { join } from 'node:path';
 import { openLog } from './common/log';
+import { SERVER_WORDS } from '@ipsonomo/language/terminal';
 import { hastenedTime, REAL_TIME } from '@ipsonomo/threads';
 import type { Express } from 'express';
 import { compose, type Running } from './compose';
@@ -80,16 +81,13 @@ function giveUp(line: string): never {
 async function tellBroken(store: Store): Promise<void> {
   const broken = await store.evidence.audit(10).catch(() => []);
   for (const { id, jobId, kind } of broken)
-    log(
-      `Evidence ${id} (${kind}) of job ${jobId} is not what was written: npm run ipsonomo -- audit`,
-    );
+    log(SERVER_WORDS.evidenceBroken({ id, kind, job: jobId }));
 }
 
 /** What TLS is spoken with; a server that was meant to encrypt never speaks without. */
 function certificateGiven(): Certificate | undefined {
   if (TLS.cert === undefined && TLS.key === undefined) return undefined;
-  if (TLS.cert === undefined || TLS.key === undefined)
-    giveUp('TLS needs both: TLS_CERT and TLS_KEY, two files in PEM.');
+  if (TLS.cert === undefined || TLS.key === undefined) giveUp(SERVER_WORDS.tlsNeedsBoth);
   const certificate = readCertificate(TLS.cert, TLS.key);
   return typeof certificate === 'string' ? giveUp(certificate) : certificate;
 }
@@ -109,7 +107,7 @@ const openAt = (key?: string): readonly string[] =>
 /** How the machine's own person comes in; a path that is too long for a socket is told, and is no reason to end. */
 function ownSocket(app: Express): Server | undefined {
   if (Buffer.byteLength(SOCKET) > LONGEST_SOCKET) {
-    log(`${SOCKET} is too long for a socket: the command line cannot reach this server.`);
+    log(SERVER_WORDS.socketTooLong({ path: SOCKET }));
     return undefined;
   }
   const own = createServer(app);
@@ -119,11 +117,9 @@ function ownSocket(app: Express): Server | undefined {
 }
 
 async function tellReady({ door, people }: Running): Promise<void> {
-  if (IS_SOCKET) return say(`Ipsonomo is ready at ${PORT}.`);
+  if (IS_SOCKET) return say(SERVER_WORDS.isReadyAt({ place: PORT }));
   if (!TELLS_KEY) {
-    say(
-      `Ipsonomo is ready at ${SCHEME}://${HOST}:${PORT}. A key to come in: npm run ipsonomo -- key`,
-    );
+    say(SERVER_WORDS.isReadyAtWithKey({ place: `${SCHEME}://${HOST}:${PORT}` }));
     return;
   }
   try {
@@ -131,7 +127,7 @@ async function tellReady({ door, people }: Running): Promise<void> {
     const { key } = await door.invite({ by: 'the terminal', role: 'keep', isForMany: DEMO });
     say(await invitation(openAt(key), key, DEMO ? 'demo' : 'first'));
   } catch (error) {
-    say(`Ipsonomo is ready, but no key could be made: ${String(error)}`);
+    say(SERVER_WORDS.isReadyWithoutKey({ why: String(error) }));
   }
 }
 
@@ -146,17 +142,14 @@ async function bringUpToDate(url: string): Promise<void> {
     if (due.length > 0) {
       const file = join(DATA, 'backups', `before-${due[0]}-${Date.now()}.dump`);
       const why = await dumpDatabase(OWNER_URL ?? url, file);
-      if (why !== undefined)
-        giveUp(`Nothing was changed: the backup before ${due.join(', ')} failed (${why}).`);
-      say(`The database as it was before ${due.join(', ')} is kept in ${file}.`);
+      if (why !== undefined) giveUp(SERVER_WORDS.backupFailed({ due: due.join(', '), why }));
+      say(SERVER_WORDS.backupKept({ due: due.join(', '), file }));
     }
     await migrate(owner);
     if (OWNER_URL !== undefined) await limitRights(owner, new URL(url).username);
   } catch (error) {
     if (error instanceof Error && 'code' in error && error.code === NO_PRIVILEGE)
-      giveUp(
-        'The role of DATABASE_URL may not change tables. Give the one that owns them as DATABASE_OWNER_URL (docs/OPERATIONS.md).',
-      );
+      giveUp(SERVER_WORDS.mayNotChangeTables);
     throw error;
   } finally {
     await owner.destroy();
@@ -167,23 +160,22 @@ async function bringUpToDate(url: string): Promise<void> {
 const noPort = (error: NodeJS.ErrnoException): never =>
   giveUp(
     error.code === 'EADDRINUSE'
-      ? `Port ${PORT} is in use. Stop what uses it, or choose another: PORT=4781 npm run demo`
-      : `The web server could not start on ${IS_SOCKET ? PORT : `${HOST}:${PORT}`}: ${error.message}`,
+      ? SERVER_WORDS.portInUse({ port: PORT })
+      : SERVER_WORDS.couldNotStart({
+          place: IS_SOCKET ? PORT : `${HOST}:${PORT}`,
+          why: error.message,
+        }),
   );
 
 async function start(): Promise<void> {
-  if (!DATABASE_URL) giveUp('DATABASE_URL is not set. npm run demo brings its own database.');
+  if (!DATABASE_URL) giveUp(SERVER_WORDS.noDatabaseUrl);
   const owned = await takeOwnership(DATABASE_URL, DATA, ({ owner }) => {
-    void failSilent(`Another server took the database meanwhile: ${owner}.`);
+    void failSilent(SERVER_WORDS.databaseTaken({ owner }));
   }).catch((error: unknown) => {
-    if (isAway(error))
-      giveUp('The database does not answer. Is PostgreSQL running, and DATABASE_URL right?');
+    if (isAway(error)) giveUp(SERVER_WORDS.databaseSilent);
     throw error;
   });
-  if ('owner' in owned)
-    giveUp(
-      `Another server works with this database: ${owned.owner}. Stop it, or give DATABASE_URL.`,
-    );
+  if ('owner' in owned) giveUp(SERVER_WORDS.databaseOwned({ owner: owned.owner }));
   await bringUpToDate(DATABASE_URL);
   const database = openDatabase(DATABASE_URL);
   const store = new Store(database);
@@ -234,8 +226,7 @@ async function start(): Promise<void> {
 
 start().catch((error: unknown) => {
   const code = error instanceof Error && 'code' in error ? error.code : '';
-  if (code === 'ENOSPC') giveUp('The disk is full. Make room and start again.');
-  if (code === 'EACCES')
-    giveUp(`Ipsonomo may not write to ${DATA}. Give it the right, or set IPSONOMO_DATA.`);
+  if (code === 'ENOSPC') giveUp(SERVER_WORDS.diskFull);
+  if (code === 'EACCES') giveUp(SERVER_WORDS.mayNotWrite({ path: DATA }));
   throw error;
 });

@@ -3,6 +3,7 @@ import type { Server } from 'node:http';
 import { networkInterfaces } from 'node:os';
 import { toString as qrCode } from 'qrcode';
 import { KEY_MARK, spokenKey } from '@ipsonomo/core/api';
+import { SERVER_WORDS } from '@ipsonomo/language/terminal';
 import { noteMachine } from './common/machine';
 import { noteAdapters } from '@ipsonomo/wire';
 
@@ -62,15 +63,17 @@ export function addressesToOpen(place: {
 const isOfThisMachine = (address: string): boolean => /\/\/(127\.|localhost|\[::1])/.test(address);
 
 /** What a key that is shown is for. */
-export const OPENINGS = {
-  demo: 'Ipsonomo is ready. This is a demo: whoever opens it with this key is in, for a day, and may do everything:',
-  first:
-    'Ipsonomo is ready. The first who opens it with this key keeps it: they let others in, and see to wires:',
-  key: 'Whoever is the first to open it with this key is let in; it is good for a day:',
+const OPENINGS = {
+  demo: SERVER_WORDS.demoOpens,
+  first: SERVER_WORDS.firstOpens,
+  key: SERVER_WORDS.keyOpens,
 } as const;
 
 const linesOf = (addresses: readonly string[]): readonly string[] =>
-  addresses.map((address) => `  ${address}${isOfThisMachine(address) ? '   on this machine' : ''}`);
+  addresses.map(
+    (address) =>
+      `  ${address}${isOfThisMachine(address) ? `   ${SERVER_WORDS.onThisMachine}` : ''}`,
+  );
 
 /** What a terminal shows of a key: the addresses, and for a phone the first of them as a QR code (ISO/IEC 18004). */
 export async function invitation(
@@ -84,16 +87,12 @@ export async function invitation(
     OPENINGS[what],
     ...linesOf(addresses),
     forPhones === undefined
-      ? 'It listens on this machine alone. HOST=0.0.0.0 lets phones in.'
+      ? SERVER_WORDS.onThisMachineAlone
       : await qrCode(forPhones, { type: 'utf8', errorCorrectionLevel: 'L' }),
-    `The key, to type: ${spokenKey(key)}`,
+    SERVER_WORDS.theKeyToType({ key: spokenKey(key) }),
   ].join('\n');
 }
 
 /** Where those who have an account open it. */
 export const readyAt = (addresses: readonly string[]): string =>
-  [
-    'Ipsonomo is ready. Sign in at:',
-    ...linesOf(addresses),
-    'A key for somebody new: Jobs → People, or npm run ipsonomo -- key',
-  ].join('\n');
+  [SERVER_WORDS.signInAt, ...linesOf(addresses), SERVER_WORDS.aKeyForSomebodyNew].join('\n');

@@ -1,4 +1,4 @@
-import { MOST_UNREAD, type Unread } from './description';
+import { MOST_UNREAD, type Unread, type UnreadWhy } from './description';
 
 export interface EdsEntry {
   /** As it was written. */
@@ -53,7 +53,7 @@ class EdsReader {
       this.endEntry(line, true);
       this.open = { key: entry[1] ?? '', line, text: entry[2] ?? '' };
     } else if (this.open) this.open.text += ` ${text}`;
-    else this.tell(line, text, 'belongs to no entry');
+    else this.tell(line, text, { code: 'no-entry' });
     if (this.open && isComplete(this.open.text)) this.endEntry(line, false);
   }
 
@@ -61,11 +61,10 @@ class EdsReader {
     const { open } = this;
     this.open = undefined;
     if (!open) return;
-    if (isCut) this.tell(open.line, open.key, 'has no end (;)');
-    if (!this.section) return this.tell(open.line, open.key, 'stands in no section');
+    if (isCut) this.tell(open.line, open.key, { code: 'no-end' });
+    if (!this.section) return this.tell(open.line, open.key, { code: 'no-section' });
     const key = open.key.toLowerCase().replace(/\s+/g, '');
-    if (this.section.has(key))
-      return this.tell(open.line, open.key, 'stands twice; the first counts');
+    if (this.section.has(key)) return this.tell(open.line, open.key, { code: 'twice' });
     const values = valuesOf(open.text.trim().replace(/;$/, ''));
     this.section.set(key, { key: open.key, line: open.line, values });
   }
@@ -73,11 +72,11 @@ class EdsReader {
   private begin(name: string, line: number): void {
     const key = name.toLowerCase().replace(/\s+/g, ' ');
     this.section = this.sections.get(key);
-    if (this.section) this.tell(line, `[${name}]`, 'comes twice; what is new in it is added');
+    if (this.section) this.tell(line, `[${name}]`, { code: 'section-twice' });
     else this.sections.set(key, (this.section = new Map()));
   }
 
-  private tell(line: number, text: string, why: string): void {
+  private tell(line: number, text: string, why: UnreadWhy): void {
     if (this.unread.length < MOST_UNREAD)
       this.unread.push({ line, text: text.slice(0, LONGEST), why });
   }

@@ -3,16 +3,19 @@ import type { EdsEntry, EdsSections } from './eds-text';
 
 // What a value of an electronic data sheet comes to: a number, or what another entry says that it names.
 
+/** A number of a data sheet has 16 bits. */
+const MOST = 65_535;
+
 /** The number of an entry, 0 to 65535; one that is none is told by its line. */
 export function numberOf(entry: EdsEntry | undefined, unread: Unread[]): number | undefined {
   const text = entry?.values[0]?.trim() ?? '';
   if (!entry || text === '') return undefined;
   const value = /^(0x[0-9a-f]+|\d+)$/i.test(text) ? Number(text) : NaN;
-  if (Number.isInteger(value) && value >= 0 && value <= 65_535) return value;
+  if (Number.isInteger(value) && value >= 0 && value <= MOST) return value;
   unread.push({
     line: entry.line,
     text: `${entry.key} = ${text}`,
-    why: 'is no number of 0 to 65535',
+    why: { code: 'no-number', most: MOST },
   });
   return undefined;
 }
@@ -84,14 +87,14 @@ export function resolve(
     if (parameter) value = parameter.values[field]?.trim() ?? '';
     else if (assembly) value = assembly.values[ASSEMBLY_SIZE]?.trim() ?? '';
     else {
-      unread.push({ line: from.line, text: value, why: 'names nothing in this file' });
+      unread.push({ line: from.line, text: value, why: { code: 'names-nothing' } });
       return undefined;
     }
   }
   unread.push({
     line: from.line,
     text,
-    why: `names something that names another, ${DEEPEST} times`,
+    why: { code: 'too-far', most: DEEPEST },
   });
   return undefined;
 }

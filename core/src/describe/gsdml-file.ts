@@ -1,4 +1,4 @@
-import { MOST_UNREAD, type Unread } from './description';
+import { MOST_UNREAD, type Unread, type UnreadWhy } from './description';
 import { below, within, type XmlElement } from './xml';
 
 /** A GSDML file with its texts and what its references lead to; collects what cannot be read. */
@@ -15,20 +15,20 @@ export class GsdmlFile {
     for (const text of below(language, 'Text')) {
       const { TextId = '', Value = '' } = text.attributes;
       if (!this.texts.has(TextId)) this.texts.set(TextId, Value.trim());
-      else this.tell(text, `TextId="${TextId}"`, 'stands twice; the first counts');
+      else this.tell(text, `TextId="${TextId}"`, { code: 'twice' });
     }
   }
 
   private note(type: string, one: XmlElement): void {
     const { ID } = one.attributes;
-    if (ID === undefined) return this.tell(one, type, 'has no ID');
+    if (ID === undefined) return this.tell(one, type, { code: 'no-id' });
     const key = `${type}|${ID}`;
-    if (this.byId.has(key)) this.tell(one, `${type} "${ID}"`, 'stands twice; the first counts');
+    if (this.byId.has(key)) this.tell(one, `${type} "${ID}"`, { code: 'twice' });
     else this.byId.set(key, one);
   }
 
-  tell({ line }: XmlElement, text: string, why: string): void {
-    const key = `${line}|${text}|${why}`;
+  tell({ line }: XmlElement, text: string, why: UnreadWhy): void {
+    const key = `${line}|${text}|${why.code}`;
     // A module that fits two access points is read twice.
     if (this.told.has(key)) return;
     this.told.add(key);
@@ -39,7 +39,7 @@ export class GsdmlFile {
   named(type: 'ModuleItem' | 'SubmoduleItem', ref: XmlElement, by: string): XmlElement | undefined {
     const target = ref.attributes[by] ?? '';
     const found = this.byId.get(`${type}|${target}`);
-    if (!found) this.tell(ref, `${by}="${target}"`, 'names nothing in this file');
+    if (!found) this.tell(ref, `${by}="${target}"`, { code: 'names-nothing' });
     return found;
   }
 
@@ -54,7 +54,9 @@ export class GsdmlFile {
     const [name] = below(item, 'ModuleInfo', 'Name');
     const text = this.text(name?.attributes['TextId']);
     if (name && text === undefined)
-      this.tell(name, `TextId="${name.attributes['TextId'] ?? ''}"`, 'names no text of this file');
+      this.tell(name, `TextId="${name.attributes['TextId'] ?? ''}"`, {
+        code: 'names-no-text',
+      });
     return text;
   }
 
@@ -64,7 +66,7 @@ export class GsdmlFile {
     if (text === undefined || text === '') return undefined;
     const value = /^(0x[0-9a-f]+|\d+)$/i.test(text) ? Number(text) : NaN;
     if (Number.isInteger(value) && value <= most) return value;
-    this.tell(item, `${attribute}="${text}"`, `is no number of 0 to ${most}`);
+    this.tell(item, `${attribute}="${text}"`, { code: 'no-number', most });
     return undefined;
   }
 }

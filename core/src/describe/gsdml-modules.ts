@@ -93,7 +93,7 @@ function bytesOf(file: GsdmlFile, item: XmlElement): number {
   const { DataType: type = '', Length: length } = item.attributes;
   if (length !== undefined) return file.whole(item, 'Length', MOST_BYTES) ?? 0;
   const bytes = TYPE_BYTES[type.split(' ')[0] ?? ''];
-  if (bytes === undefined) file.tell(item, `DataType="${type}"`, 'is of no known size');
+  if (bytes === undefined) file.tell(item, `DataType="${type}"`, { code: 'no-size' });
   return bytes ?? 0;
 }
 
@@ -112,7 +112,7 @@ function slotsOf(file: GsdmlFile, ref: XmlElement): readonly Slots[] {
       const first = Number(range?.[1]);
       const last = Number(range?.[2] ?? range?.[1]);
       if (range && first <= last && last <= MOST_SLOT) return [[first, last]];
-      file.tell(ref, `"${piece}"`, `is no slot from 0 to ${MOST_SLOT} and no range of them`);
+      file.tell(ref, `"${piece}"`, { code: 'no-slot', most: MOST_SLOT });
       return [];
     });
 }

@@ -1,6 +1,7 @@
+import { COMMAND_WORDS } from '@ipsonomo/language/terminal';
 import { openDatabase } from '../store/database';
 import { Store } from '../store/store';
-import type { Output } from './output';
+import { whyOf, type Output } from './output';
 
 /**
  * Pieces of evidence that somebody changed by hand, and where what is kept of the latest is not what all of them say;
@@ -13,7 +14,7 @@ export async function audit(
   url = (mend ? process.env['DATABASE_OWNER_URL'] : undefined) ?? process.env['DATABASE_URL'],
 ) {
   if (!url) {
-    tell('DATABASE_URL is not set: say which database is to be looked at.');
+    tell(COMMAND_WORDS.whichDatabase);
     return false;
   }
   const database = openDatabase(url);
@@ -25,21 +26,16 @@ export async function audit(
     for (const one of broken) print(one);
     tell(
       broken.length === 0
-        ? 'All evidence is as it was written.'
-        : `The chain breaks at ${broken.length} pieces of evidence: they were changed, or one before them is gone.`,
+        ? COMMAND_WORDS.evidenceWhole
+        : COMMAND_WORDS.chainBreaks({ count: broken.length }),
     );
     for (const { count, person, at, jobId } of await store.evidence.folded())
-      tell(
-        `Of job ${jobId} ${count} pieces were folded into counts, last on ${at.toISOString()} by ${person}; the chain goes on across them.`,
-      );
+      tell(COMMAND_WORDS.folded({ job: jobId, count, at: at.toISOString(), person }));
     for (const one of unlike) print(one);
-    if (unlike.length > 0)
-      tell(
-        `What is kept of the latest evidence is not what all of it says at ${unlike.length} places: npm run ipsonomo -- audit --mend makes it anew.`,
-      );
+    if (unlike.length > 0) tell(COMMAND_WORDS.latestUnlike({ count: unlike.length }));
     return broken.length + unlike.length === 0;
   } catch (error) {
-    tell(`The database cannot be asked: ${error instanceof Error ? error.message : String(error)}`);
+    tell(COMMAND_WORDS.databaseCannotBeAsked({ why: whyOf(error) }));
     return false;
   } finally {
     await database.destroy();

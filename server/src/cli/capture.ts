@@ -1,6 +1,7 @@
 import { closeSync, existsSync, openSync, readSync } from 'node:fs';
 import { traitsOf } from '@ipsonomo/core/answering';
 import { optionView } from '@ipsonomo/language';
+import { COMMAND_WORDS } from '@ipsonomo/language/terminal';
 import { formatIpv4, formatMac, UNSPECIFIED } from '@ipsonomo/core/net';
 import {
   captureIssue,
@@ -62,7 +63,7 @@ function printMessages(path: string, { print, tell }: Output): void {
     if (found instanceof DecodeError) unread += 1;
     else if (found.kind === 'dhcp') print(messageLine(found.dhcp, at));
   }
-  if (unread > 0) tell(`${path}: ${unread} of ${number} frames could not be read.`);
+  if (unread > 0) tell(COMMAND_WORDS.framesUnread({ path, unread, all: number }));
 }
 
 /** @param at microseconds since 1970 */

@@ -7,6 +7,7 @@ import {
   ETHERTYPE,
   parseHex,
 } from '@ipsonomo/core/wire';
+import { COMMAND_WORDS } from '@ipsonomo/language/terminal';
 import { refuseInput, unreadable, type OneCommand } from './output';
 
 const BOOTP_FIXED = 236; // RFC 951 §3, without the vendor area
@@ -32,6 +33,9 @@ export const decodeHex: OneCommand = (input, output) => {
     return true;
   } catch (error) {
     if (!(error instanceof DecodeError)) throw error;
-    return refuseInput(output, unreadable(bare ? 'The message' : 'The frame', error));
+    return refuseInput(
+      output,
+      unreadable(bare ? COMMAND_WORDS.theMessage : COMMAND_WORDS.theFrame, error),
+    );
   }
 };

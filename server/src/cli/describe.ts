@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { docOf } from '@ipsonomo/core/plan';
 import { readDescription } from '../descriptions/read-description';
+import { unreadWords } from '@ipsonomo/language';
 import { refuseInput, type OneCommand } from './output';
 
 /** The kinds that a description file describes, one a line, then what of it could not be read. */
@@ -15,6 +16,7 @@ export const describeFile: OneCommand = (path, output) => {
   const read = readDescription(basename(path), bytes);
   if (!read.ok) return refuseInput(output, read.error);
   for (const kind of read.value.kinds) output.print(docOf('kind', kind));
-  for (const { line, text, why } of read.value.unread) output.print({ unread: text, line, why });
+  for (const { line, text, why } of read.value.unread)
+    output.print({ unread: text, line, why: unreadWords(why) });
   return true;
 };

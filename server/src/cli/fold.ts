@@ -1,7 +1,8 @@
 import { userInfo } from 'node:os';
+import { COMMAND_WORDS } from '@ipsonomo/language/terminal';
 import { openDatabase } from '../store/database';
 import { Store } from '../store/store';
-import type { Output } from './output';
+import { whyOf, type Output } from './output';
 
 const DAY = 24 * 3600 * 1000;
 const MOST_DAYS = 36_500;
@@ -17,13 +18,11 @@ export async function fold(
 ): Promise<boolean> {
   const count = /^\d{1,5}$/.test(days) ? Number(days) : 0;
   if (count < 1 || count > MOST_DAYS) {
-    tell(
-      `"${days}" is no number of days: say how old evidence is that may be folded, 90 for instance.`,
-    );
+    tell(COMMAND_WORDS.noNumberOfDays({ text: days }));
     return false;
   }
   if (!url) {
-    tell('DATABASE_OWNER_URL is not set: say which database is meant, as the role that owns it.');
+    tell(COMMAND_WORDS.whichDatabaseAsOwner);
     return false;
   }
   const database = openDatabase(url);
@@ -34,14 +33,14 @@ export async function fold(
     const all = folded.reduce((sum, one) => sum + one.count, 0);
     tell(
       all === 0
-        ? `Nothing older than ${count} days is to be folded.`
-        : `${all} pieces were folded: that a device asked, as before and again later. Each is counted at the first of its like.`,
+        ? COMMAND_WORDS.nothingToFold({ days: count })
+        : COMMAND_WORDS.wereFolded({ count: all }),
     );
     const broken = await evidence.audit(1);
-    if (broken.length > 0) tell('The chain of the evidence breaks: npm run ipsonomo -- audit');
+    if (broken.length > 0) tell(COMMAND_WORDS.chainBreaksSee);
     return broken.length === 0;
   } catch (error) {
-    tell(`Nothing was folded: ${error instanceof Error ? error.message : String(error)}`);
+    tell(COMMAND_WORDS.nothingFolded({ why: whyOf(error) }));
     return false;
   } finally {
     await database.destroy();

@@ -4,6 +4,7 @@ import type { FormatId } from '@ipsonomo/core/api';
 import { planOf } from '@ipsonomo/core/plan';
 import { formatOf, materialOf, verifyProof } from '@ipsonomo/handover';
 import { leftOutWords, proofFaultWords, VERIFY_WORDS } from '@ipsonomo/language/hand-over-files';
+import { COMMAND_WORDS } from '@ipsonomo/language/terminal';
 import { option, type Command, type Output } from './output';
 import { readPlan } from './plan';
 
@@ -26,7 +27,7 @@ export async function exportPlan(inputs: readonly string[], output: Output): Pro
   const [out, [path = '']] = option(withoutAs, '--out');
   const format = Object.hasOwn(FORMATS, word) ? formatOf(FORMATS[word] as FormatId) : undefined;
   if (!format) {
-    output.tell(`--as takes one of: ${Object.keys(FORMATS).join(', ')}`);
+    output.tell(COMMAND_WORDS.formatsAre({ formats: Object.keys(FORMATS).join(', ') }));
     return false;
   }
   const doc = readPlan(path, output);
@@ -49,9 +50,7 @@ export async function exportPlan(inputs: readonly string[], output: Output): Pro
     return true;
   }
   if (out === undefined) {
-    output.tell(
-      `${word} has ${files.length} files, or none that is a text: say where with --out FOLDER`,
-    );
+    output.tell(COMMAND_WORDS.saysWhereTo({ format: word, count: files.length }));
     return false;
   }
   for (const { name, content } of files) write(join(out, name), content);
@@ -66,7 +65,7 @@ function write(path: string, content: string | Uint8Array): void {
 /** What a proof shows by itself, and what it does not. False where something is wrong with it. */
 export const verify: Command = ([path = '', head], output: Output) => {
   if (!existsSync(path)) {
-    output.tell(`There is no file ${path}.`);
+    output.tell(COMMAND_WORDS.noFile({ path }));
     return false;
   }
   const beside = `${path}.sig`;

@@ -1,3 +1,4 @@
+import { USAGE } from '@ipsonomo/language/terminal';
 import { decodeHex } from './decode';
 import { describeFile } from './describe';
 import { audit } from './audit';
@@ -45,37 +46,6 @@ const COMMANDS: Readonly<Record<string, Entry>> = {
   fold: { run: ([days = ''], output) => fold(days, output), least: 1 },
   audit: { run: (inputs, output) => audit(output, inputs.includes('--mend')), least: 0 },
 };
-
-const USAGE = `usage:
-  ipsonomo subnet NETWORK…             what a network is: 172.22.40.0/24, 10.4.9.77/21, 10.4.9.77 255.255.248.0
-  ipsonomo decode HEX…                 an Ethernet frame, or a bare BootP/DHCP message
-  ipsonomo pcap FILE…                  every BootP/DHCP message of a capture
-  ipsonomo check PLAN…                 the snags of a plan file; exit code 1 where one is wrong
-  ipsonomo describe FILE…              the kinds of a description file (EDS, GSDML), and what of it cannot be read
-  ipsonomo split BLOCK NEEDS.json      networks for [{"name", "devices", "growthPercent", "fixed"?}]
-  ipsonomo names NAME…                 what a name may be used for, and why not
-  ipsonomo switches KIND ADDRESS       how the switches must stand
-  ipsonomo switches KIND --read 0,8,6  what they say
-  ipsonomo diff PLAN PLAN              what makes the second plan of the first
-  ipsonomo route PLAN FROM TO          there and back, hop by hop, and why not; devices by address or name
-  ipsonomo rehearse PLAN [--people N] [--faults SEED]
-                                       how long its round takes, by cabinet, what holds it up, what would save how much
-  ipsonomo export PLAN --as csv|xlsx|dnsmasq|dhcpd|kea|hosts|zone|firewall|nftables|labels|connections|targets|… [--out FILE]
-                                       a plan file in a format that others read; what it cannot hold is told
-  ipsonomo import FILE [--into PLAN] [--out PLAN]
-                                       a capture, leases, reservations, what arp, ip neigh, ipconfig and fping print, or a
-                                       list of devices (CSV, XLSX), held against a plan and brought into it
-  ipsonomo verify PROOF [HEAD]         what a proof shows, and what it does not; HEAD as it is printed on paper
-  ipsonomo schema                      the JSON Schema of plan files
-  ipsonomo audit                       evidence that somebody changed by hand (DATABASE_URL, else the demo's own)
-  ipsonomo audit --mend                what is kept of the latest evidence made anew (DATABASE_OWNER_URL)
-  ipsonomo fold DAYS                   evidence older than that which only says once more that a device asked, as a count (DATABASE_OWNER_URL)
-  ipsonomo key [look|plan|assign|keep] a key that lets somebody new in, with a QR code for a phone (of the server that runs here)
-  ipsonomo people                      every account, and what it may do
-  ipsonomo people key NAME             a key with which somebody comes in again, whatever they have forgotten
-  ipsonomo people role NAME ROLE       lets them do more, or less
-  ipsonomo people end NAME             takes their account away; what they did stays
-  ipsonomo keys [take-back ID]         who was let in, and which keys are good; one of them no longer`;
 
 const [name = '', ...inputs] = process.argv.slice(2);
 const command = Object.hasOwn(COMMANDS, name) ? COMMANDS[name] : undefined;

@@ -2,8 +2,9 @@ import { request } from 'node:http';
 import { join } from 'node:path';
 import type { ErrorView, KeysView, NewKeyView, PeopleView } from '@ipsonomo/core/api';
 import { sentenceOf } from '@ipsonomo/language';
+import { COMMAND_WORDS } from '@ipsonomo/language/terminal';
 import { invitation } from '../opening';
-import type { Output } from './output';
+import { whyOf, type Output } from './output';
 
 /** The server's own socket, through which the machine's person needs no key. */
 const ownSocket = (): string =>
@@ -25,9 +26,7 @@ function ask<T>(method: string, path: string, body?: object): Promise<T> {
         else reject(new Error((value as ErrorView).issues.map(sentenceOf).join(' ')));
       });
     });
-    asked.on('error', () =>
-      reject(new Error(`No server answers at ${socketPath}. Start it first.`)),
-    );
+    asked.on('error', () => reject(new Error(COMMAND_WORDS.noServerAnswers({ path: socketPath }))));
     asked.end(body === undefined ? undefined : JSON.stringify(body));
   });
 }
@@ -38,7 +37,7 @@ async function asking({ tell }: Output, act: () => Promise<void>): Promise<boole
     await act();
     return true;
   } catch (error) {
-    tell(error instanceof Error ? error.message : String(error));
+    tell(whyOf(error));
     return false;
   }
 }
@@ -64,11 +63,11 @@ export const people = (inputs: readonly string[], output: Output): Promise<boole
     if (act !== undefined) {
       const { accounts } = await all();
       const one = accounts.find((each) => each.name.toLowerCase() === name.toLowerCase());
-      if (!one) throw new Error(`Nobody here is called “${name}”.`);
+      if (!one) throw new Error(COMMAND_WORDS.nobodyIsCalled({ name }));
       if (act === 'key') return tellKey({ account: one.id }, output);
       if (act === 'role') await ask('POST', `/people/${one.id}`, { role });
       else if (act === 'end') await ask('DELETE', `/people/${one.id}`);
-      else throw new Error(`“${act}” is none of key, role, end.`);
+      else throw new Error(COMMAND_WORDS.noSuchAct({ act }));
     }
     for (const { isOwn: _own, ...account } of (await all()).accounts) output.print(account);
   });

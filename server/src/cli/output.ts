@@ -31,6 +31,10 @@ export function readText(path: string): Result<string> {
   }
 }
 
+/** What an error says of itself. */
+export const whyOf = (error: unknown): string =>
+  error instanceof Error ? error.message : String(error);
+
 /** Says what was wrong. */
 export function refuseInput({ tell }: Output, issue: Issue): false {
   tell(sentenceOf(issue));

@@ -1,3 +1,4 @@
+import { COMMAND_WORDS } from '@ipsonomo/language/terminal';
 import { snagSentence } from '@ipsonomo/language';
 import { planSchema, readPlanFile, type PlanFile } from '@ipsonomo/core/formats';
 import {
@@ -99,7 +100,7 @@ function readNeeds(text: string): Result<readonly Need[], readonly Issue[]> {
     json = JSON.parse(text);
   } catch (error) {
     const why = (error as Error).message;
-    return fail([{ code: 'file.json', where: 'The list of needs', facts: { why } }]);
+    return fail([{ code: 'file.json', where: COMMAND_WORDS.theNeeds, facts: { why } }]);
   }
   if (!Array.isArray(json) || !json.every(isObject))
     return fail([{ code: 'file.value', where: 'needs', facts: { misfit: 'list' } }]);

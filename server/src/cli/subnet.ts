@@ -1,3 +1,4 @@
+import { COMMAND_WORDS } from '@ipsonomo/language/terminal';
 import {
   broadcastOf,
   containsAddress,
@@ -72,7 +73,9 @@ function print(output: Output, address: Ipv4, length: PrefixLength): void {
 
 /** Where an address stands in its network, counted from the network's own. */
 function placeOf(address: Ipv4, prefix: Prefix): string {
-  if (broadcastOf(prefix) === address) return 'the broadcast address';
+  if (broadcastOf(prefix) === address) return COMMAND_WORDS.theBroadcastAddress;
   const isHost = containsAddress(prefix, address);
-  return isHost ? `host ${address - prefix.network} of ${hostCountOf(prefix)}` : 'outside';
+  return isHost
+    ? COMMAND_WORDS.hostOf({ number: address - prefix.network, all: hostCountOf(prefix) })
+    : COMMAND_WORDS.outside;
 }

@@ -1,3 +1,4 @@
+import { COMMAND_WORDS } from '@ipsonomo/language/terminal';
 import { formatIpv4, parseIpv4, toPrefixLength, prefixOf } from '@ipsonomo/core/net';
 import { findShelfKind, SHELF } from '@ipsonomo/core/plan';
 import {
@@ -36,7 +37,7 @@ function read(face: SwitchFace, text: string, output: Output): boolean {
   const { value, mode, act } = reading.value;
   const address = face.base && addressBySwitches(face, reading.value, face.base);
   output.print({
-    ...{ value, mode, meaning: act?.kind ?? 'not allowed' },
+    ...{ value, mode, meaning: act?.kind ?? COMMAND_WORDS.notAllowed },
     ...(act?.kind === 'name' ? { pattern: act.pattern } : {}),
     ...(address === undefined ? {} : { address: formatIpv4(address) }),
   });

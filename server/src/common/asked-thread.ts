@@ -1,3 +1,4 @@
+import { FALL_WORDS } from '@ipsonomo/language/kept';
 import {
   parentPort,
   type ResourceLimits,
@@ -65,7 +66,7 @@ export class AskedThread<Q, A> {
     this.worker = worker;
     worker.on('message', (answered: Answered<A>) => this.answered(answered));
     worker.once('error', (error) => this.fell(worker, error.message));
-    worker.once('exit', () => this.fell(worker, 'its thread has ended'));
+    worker.once('exit', () => this.fell(worker, FALL_WORDS.threadEnded));
     worker.unref();
     return worker;
   }

@@ -1,3 +1,4 @@
+import { SERVER_WORDS } from '@ipsonomo/language/terminal';
 import pino, { type DestinationStream } from 'pino';
 
 /** Lines in a while; what comes beyond it is counted and left out, so that nobody fills a disk by asking. */
@@ -26,7 +27,7 @@ export function openLog(
   let count = 0;
   return (line) => {
     if (now() - since > WHILE) {
-      if (count > MOST_LINES) logger.warn(`${count - MOST_LINES} more lines were left out`);
+      if (count > MOST_LINES) logger.warn(SERVER_WORDS.linesLeftOut({ count: count - MOST_LINES }));
       since = now();
       count = 0;
     }

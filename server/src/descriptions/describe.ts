@@ -1,3 +1,4 @@
+import { FALL_WORDS } from '@ipsonomo/language/kept';
 import type { DescriptionView } from '@ipsonomo/core/api';
 import { openWorker } from '@ipsonomo/threads';
 import { READING_MEMORY, type Readings } from '../common/readings';
@@ -21,7 +22,10 @@ async function readInThread(file: DescriptionFile): Promise<DescriptionView> {
   const read = await new Promise<DescriptionRead>((resolve) => {
     const fell = (why: string) =>
       resolve({ ok: false, error: { code: 'file.fell', where: file.name, facts: { why } } });
-    const timer = setTimeout(() => fell(`not read within ${PATIENCE / 1000} s`), PATIENCE);
+    const timer = setTimeout(
+      () => fell(FALL_WORDS.notWithin({ seconds: PATIENCE / 1000 })),
+      PATIENCE,
+    );
     worker.once('message', (news: DescriptionRead) => resolve(news));
     worker.once('error', (error) => fell(error.message));
     worker.once('exit', () => clearTimeout(timer));

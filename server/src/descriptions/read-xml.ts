@@ -1,5 +1,5 @@
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
-import { MOST_UNREAD, type Unread, type XmlElement } from '@ipsonomo/core/describe';
+import { MOST_UNREAD, type Unread, type UnreadWhy, type XmlElement } from '@ipsonomo/core/describe';
 import { fail, ok, refuse, type Issue, type Result } from '@ipsonomo/core/net';
 import { decodeText } from '../common/decode-text';
 
@@ -46,11 +46,12 @@ class XmlReader {
 
   constructor() {
     this.parser.on('error', ({ message }) =>
-      this.tell('', `broken XML: ${message.replace(/^\d+:\d+: /, '').replace(/\.$/, '')}`),
+      this.tell('', {
+        code: 'broken-xml',
+        detail: message.replace(/^\d+:\d+: /, '').replace(/\.$/, ''),
+      }),
     );
-    this.parser.on('doctype', () =>
-      this.tell('<!DOCTYPE', 'is passed over: nothing is fetched and no entity is put in'),
-    );
+    this.parser.on('doctype', () => this.tell('<!DOCTYPE', { code: 'doctype' }));
     this.parser.on('opentag', (tag) => this.begin(tag));
     this.parser.on('closetag', () => this.open.pop());
   }
@@ -64,8 +65,14 @@ class XmlReader {
     if (this.stopped) return refuse(this.stopped, name, { most: MOST_DEEP });
     this.parser.close();
     if (!this.root)
-      return fail({ code: 'file.xml', where: name, facts: { why: this.unread[0]?.why ?? '' } });
+      return fail({ code: 'file.xml', where: name, facts: { why: this.firstFault() } });
     return ok({ root: this.root, unread: this.unread });
+  }
+
+  /** The XML reader's own words. */
+  private firstFault(): string {
+    const why = this.unread.find((one) => one.why.code === 'broken-xml')?.why;
+    return why && 'detail' in why ? why.detail : '';
   }
 
   private begin({ name, attributes }: SaxesTagPlain): void {
@@ -82,7 +89,7 @@ class XmlReader {
     this.open.push(element);
   }
 
-  private tell(text: string, why: string): void {
+  private tell(text: string, why: UnreadWhy): void {
     if (this.unread.length < MOST_UNREAD)
       this.unread.push({ line: this.parser.line, text: text.slice(0, 80), why });
   }

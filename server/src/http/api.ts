@@ -1,3 +1,4 @@
+import { SERVER_WORDS } from '@ipsonomo/language/terminal';
 import { Router } from 'express';
 import {
   assignActs,
@@ -45,8 +46,7 @@ export function apiOf(services: Services, log: (line: string) => void): Router {
   const serving = {
     ...{ actorOf, before, ...rightsIn(services), decides: namedIn(door, people) },
     needsJob: (job: string) => store.job(job),
-    unnamed: (act: string, code: string) =>
-      log(`${act} refuses with ${code}, which its contract does not name`),
+    unnamed: (act: string, code: string) => log(SERVER_WORDS.refusesUnnamed({ act, code })),
   };
   const register = <G extends Readonly<Record<string, AnyAct>>>(group: G, by: Handlers<G>) =>
     serve(api, group, by, serving);

@@ -1,3 +1,4 @@
+import { FALL_WORDS } from '@ipsonomo/language/kept';
 import { randomUUID } from 'node:crypto';
 import type { Worker } from 'node:worker_threads';
 import type { ListView } from '@ipsonomo/core/api';
@@ -48,7 +49,7 @@ class OpenList {
     return new Promise((resolve) => {
       // Whoever waits behind a file that is never read to its end would wait as long.
       const tooLong = setTimeout(() => {
-        this.fall(file.name, `not read within ${READING_PATIENCE / 1000} s`);
+        this.fall(file.name, FALL_WORDS.notWithin({ seconds: READING_PATIENCE / 1000 }));
         this.close();
       }, READING_PATIENCE);
       tooLong.unref();

@@ -1,3 +1,4 @@
+import { NAME_WORDS } from '@ipsonomo/language/kept';
 import { statSync } from 'node:fs';
 import { constants, setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
@@ -41,7 +42,10 @@ async function main(): Promise<void> {
     await out.add(format, written.files);
   }
   const name = await out.end(
-    `${material.job} hand-over revision ${material.revision}.zip`.replace(/[/\\:*?"<>|]+/g, '-'),
+    NAME_WORDS.handOverFile({ job: material.job, revision: material.revision }).replace(
+      /[/\\:*?"<>|]+/g,
+      '-',
+    ),
   );
   if (name === undefined) throw Refusal.of('package.nothing', '');
   say({ state: 'ready', name, files, text, bytes: statSync(order.path).size, left });

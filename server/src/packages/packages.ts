@@ -1,3 +1,4 @@
+import { FALL_WORDS } from '@ipsonomo/language/kept';
 import { randomUUID } from 'node:crypto';
 import { createReadStream, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
@@ -42,7 +43,7 @@ class Package {
     worker.on('message', (news: PackageNews) => this.hear(news));
     worker.on('error', (error) => this.fall(error.message));
     worker.once('exit', () => {
-      this.fall('its thread has ended');
+      this.fall(FALL_WORDS.threadEnded);
       this.settle();
     });
     worker.unref();
@@ -50,7 +51,7 @@ class Package {
 
   /** Ends it, wherever it is, and leaves nothing behind. */
   async end(): Promise<void> {
-    this.fall('it was taken back');
+    this.fall(FALL_WORDS.takenBack);
     if (this.worker) await this.worker.terminate();
     else this.settle();
     rmSync(this.order.path, { force: true });
@@ -107,7 +108,7 @@ export class Packages {
     await one.done;
     const { state } = one;
     if (state.state === 'failed') throw new Refusal([state.issue]);
-    if (state.state !== 'ready') throw Refusal.of('package.fell', '', { why: 'it has ended' });
+    if (state.state !== 'ready') throw Refusal.of('package.fell', '', { why: FALL_WORDS.ended });
     return { name: state.name, pieces: createReadStream(one.order.path) };
   }
 

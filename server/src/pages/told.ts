@@ -1,4 +1,5 @@
 import type { ServerResponse } from 'node:http';
+import { RELAYED_TITLES, RELAYED_WORDS } from '@ipsonomo/language/relayed';
 
 // What a person is told in place of a device's page.
 
@@ -8,48 +9,39 @@ export interface Told {
   readonly words: string;
 }
 
-export const BARRED: Told = {
-  ...{ status: 403, title: 'Not through this adapter' },
-  words: 'This page comes in through the adapter of the plant. Open it from another network.',
-};
+type Unasked = 'barred' | 'notLetIn' | 'noPage' | 'notPassedOn' | 'tooMany';
 
-export const NOT_LET_IN: Told = {
-  ...{ status: 403, title: 'Not this browser' },
-  words:
-    'This page was opened from another browser. Open it from the call of the device in this one.',
-};
+const told = (status: number, one: Unasked): Told => ({
+  status,
+  title: RELAYED_TITLES[one],
+  words: RELAYED_WORDS[one],
+});
 
-export const NO_PAGE: Told = {
-  ...{ status: 503, title: 'No page is open' },
-  words:
-    'It was closed, because nobody read it or somebody fell silent. Open it again from the call of the device.',
-};
+export const BARRED = told(403, 'barred');
+export const NOT_LET_IN = told(403, 'notLetIn');
+export const NO_PAGE = told(503, 'noPage');
+export const NOT_PASSED_ON = told(400, 'notPassedOn');
+export const TOO_MANY = told(503, 'tooMany');
 
 export const away = (host: string): Told => ({
-  ...{ status: 502, title: 'The device does not answer' },
-  words: `It said nothing at ${host}. After "restart" or "apply" that is as it should be: it is on the way to its new address. Go back to the call, which goes on looking for it.`,
+  status: 502,
+  title: RELAYED_TITLES.away,
+  words: RELAYED_WORDS.away({ host }),
 });
 
 export const unreadable = (host: string): Told => ({
-  ...{ status: 502, title: 'The device says what no browser understands' },
-  words: `What it answered at ${host} is no HTTP that can be handed on. Load the page again; if it stays so, use its maker's way.`,
+  status: 502,
+  title: RELAYED_TITLES.unreadable,
+  words: RELAYED_WORDS.unreadable({ host }),
 });
+
+/** So much of an address is shown. */
+const LONGEST = 200;
 
 export const leadsElsewhere = (host: string, to: string): Told => ({
-  ...{ status: 502, title: 'The page leads somewhere else' },
-  words: `The device at ${host} sends the browser to ${to.slice(0, 200)}. If that is its new address, go back to the call: it is looked for there.`,
+  ...{ status: 502, title: RELAYED_TITLES.leadsElsewhere },
+  words: RELAYED_WORDS.leadsElsewhere({ host, to: to.slice(0, LONGEST) }),
 });
-
-export const NOT_PASSED_ON: Told = {
-  ...{ status: 400, title: 'That cannot be passed on' },
-  words:
-    'What the browser asked for cannot be said to a device as it is. Go back and open the page again.',
-};
-
-export const TOO_MANY: Told = {
-  ...{ status: 503, title: 'Too much at once' },
-  words: 'The device is asked for more than it can give at once. Load the page again in a moment.',
-};
 
 const escaped = (text: string): string =>
   text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');

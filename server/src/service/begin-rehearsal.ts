@@ -1,3 +1,4 @@
+import { NAME_WORDS, REVISION_WORDS } from '@ipsonomo/language/kept';
 import { randomInt } from 'node:crypto';
 import type { NewRehearsal } from '@ipsonomo/core/api';
 import { planOf } from '@ipsonomo/core/plan';
@@ -27,8 +28,8 @@ export async function rehearse(
   const plan = planOf(doc);
   const planned = siteOfPlan(plan, seed);
   const { mistakes } = withMistakes(plan, planned, wish, seed);
-  const name = `Rehearsal of ${job.name}`;
-  const why = `copied from ${job.name}, revision ${revision}`;
+  const name = NAME_WORDS.rehearsalOf({ job: job.name });
+  const why = REVISION_WORDS.copiedFrom({ job: job.name, revision });
   const jobId = await changer.addJobWith({ name, doc }, actor, why);
   await papers.takeFromFile(jobId, papersOf(await papers.forFile(ofJob)));
   await store.rehearsals.add({

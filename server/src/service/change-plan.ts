@@ -1,3 +1,4 @@
+import { NAME_WORDS, REVISION_WORDS } from '@ipsonomo/language/kept';
 import { randomUUID } from 'node:crypto';
 import type { Binding, EditedView, NewSubnet, ReadOff, SaidWritten } from '@ipsonomo/core/api';
 import type { PlanFile } from '@ipsonomo/core/formats';
@@ -47,6 +48,12 @@ type SaidKind = Extract<EvidenceKind, `said-${string}`>;
 const DESK = 'desk';
 
 /** Changes to plans: each one is checked by core, made in one transaction and kept as a revision. */
+/** What was taken back by a revision that says so. */
+const withoutTookBack = (what: string): string => {
+  const head = REVISION_WORDS.tookBack({ what: '' });
+  return what.startsWith(head) ? what.slice(head.length) : what;
+};
+
 export class PlanChanger {
   constructor(
     private readonly store: Store,
@@ -82,10 +89,10 @@ export class PlanChanger {
   async addJobWith(
     { name, doc }: Pick<PlanFile, 'name' | 'doc'>,
     actor: Actor,
-    why = 'read from a plan file',
+    why = REVISION_WORDS.readFromFile,
   ): Promise<string> {
     const names = await this.jobNames();
-    let free = name.trim() || 'Plan';
+    let free = name.trim() || NAME_WORDS.plan;
     for (let more = 2; names.has(free); more += 1) free = `${name.trim()} ${more}`;
     const jobId = await this.addJob(free);
     await this.apply(jobId, actor, why, (state) => ({
@@ -107,7 +114,7 @@ export class PlanChanger {
   ): Promise<EditedView> {
     const read = readEdits(wanted);
     if (!read.ok) throw new Refusal(read.error);
-    return this.write(jobId, read.value, why.trim() || 'changed the plan', actor);
+    return this.write(jobId, read.value, why.trim() || REVISION_WORDS.changed, actor);
   }
 
   /** Edits that were read already, as one revision. */
@@ -128,7 +135,7 @@ export class PlanChanger {
     const prefix = must(readNetwork(wanted.network));
     const gateway = wanted.gateway === null ? undefined : must(parseIpv4(wanted.gateway));
     const name = requireText(wanted.name);
-    const what = `added subnet ${name} ${formatPrefix(prefix)}`;
+    const what = REVISION_WORDS.addedSubnet({ name, network: formatPrefix(prefix) });
     const { result } = await this.apply(jobId, actor, what, ({ doc }) => {
       const plan = planOf(doc);
       const realmId = plan.realms[0]?.id ?? FIRST_REALM.id;
@@ -159,8 +166,8 @@ export class PlanChanger {
     const [row] = await this.store.editsSince(jobId, target.number - 1);
     const what =
       which === 'undo'
-        ? `took back: ${target.what}`
-        : `did again: ${target.what.replace(/^took back: /, '')}`;
+        ? REVISION_WORDS.tookBack({ what: target.what })
+        : REVISION_WORDS.didAgain({ what: withoutTookBack(target.what) });
     const change = { jobId, ...signed(actor), what, undoes: target.number };
     const done = await this.store.change(change, () => ({
       edits: inverseOf(row?.edits ?? []),

@@ -1,3 +1,4 @@
+import { SERVER_WORDS } from '@ipsonomo/language/terminal';
 import { appendFileSync, existsSync, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { type FieldEvent, journalsIn, readJournal } from '@ipsonomo/wire';
@@ -48,7 +49,7 @@ export class EvidenceSink {
       if (this.stopped) return;
       const isOfAnother = events.length > 0 && this.kept - before === events.length;
       if (isOfAnother) continue;
-      for (const line of broken) this.keepApart(line, `a line of ${path} that cannot be read`);
+      for (const line of broken) this.keepApart(line, SERVER_WORDS.lineUnread({ path }));
       rmSync(path);
     }
   }
@@ -117,7 +118,7 @@ export class EvidenceSink {
 
   private keepApart(line: string, why: string): void {
     this.kept += 1;
-    this.log(`evidence not written, kept in ${APART}: ${why}`);
+    this.log(SERVER_WORDS.evidenceNotWritten({ file: APART, why }));
     mkdirSync(this.folder, { recursive: true, mode: 0o700 });
     appendFileSync(join(this.folder, APART), `${line}\n`, { mode: 0o600 });
   }

@@ -1,3 +1,4 @@
+import { REVISION_WORDS } from '@ipsonomo/language/kept';
 import type { EditedView, ListLines, ListPreview, ListTaking, ListView } from '@ipsonomo/core/api';
 import { changeOf, findDoc, type Edit, type Json, type PlanDoc } from '@ipsonomo/core/plan';
 import type { Lists } from '../lists/lists';
@@ -49,8 +50,8 @@ export class ListImporter {
       jobId,
       edits,
       taking.update
-        ? `brought ${devices} devices up to date with a list`
-        : `took ${devices} devices from a list`,
+        ? REVISION_WORDS.broughtUpToDate({ count: devices })
+        : REVISION_WORDS.tookFromList({ count: devices }),
       actor,
     );
     this.lists.end(listId);

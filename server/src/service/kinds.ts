@@ -1,3 +1,4 @@
+import { NAME_WORDS, REVISION_WORDS } from '@ipsonomo/language/kept';
 import { isDeepStrictEqual } from 'node:util';
 import type { KindElsewhere, KindsElsewhere, KindsTaken } from '@ipsonomo/core/api';
 import { readPlanFile, writePlanFile, type PlanPapers } from '@ipsonomo/core/formats';
@@ -24,8 +25,8 @@ export async function kindsFile(
   ]);
   const kinds = docFromThings([...doc.kind.values()].map((thing) => ['kind', thing] as const));
   return {
-    name: `${name} kinds.json`,
-    text: writePlanFile({ name: `Kinds of ${name}`, doc: kinds, papers: held }),
+    name: NAME_WORDS.kindsFile({ job: name }),
+    text: writePlanFile({ name: NAME_WORDS.kindsOf({ job: name }), doc: kinds, papers: held }),
   };
 }
 
@@ -120,7 +121,12 @@ async function take(
       papersOf(new Map([...from.papers].filter(([id]) => needed.has(id)))),
     );
     const edits = added.map((thing) => ({ op: 'add', type: 'kind', thing }) as const);
-    await changer.write(jobId, edits, `took ${added.length} kinds of ${from.name}`, actor);
+    await changer.write(
+      jobId,
+      edits,
+      REVISION_WORDS.tookKinds({ count: added.length, job: from.name }),
+      actor,
+    );
   }
   return { taken: added.length, kept: kept.map((kind) => String(kind['name'])) };
 }

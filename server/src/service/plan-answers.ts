@@ -1,3 +1,4 @@
+import { FALL_WORDS } from '@ipsonomo/language/kept';
 import type {
   JobCounts,
   KindsTaken,
@@ -132,6 +133,6 @@ function textOf(bytes: Uint8Array): string {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
-    throw Refusal.of('file.json', 'The file', { why: 'it has bytes that are no UTF-8' });
+    throw Refusal.of('file.json', 'The file', { why: FALL_WORDS.noUtf8 });
   }
 }

@@ -1,3 +1,4 @@
+import { NAME_WORDS } from '@ipsonomo/language/kept';
 import { readPlanFile, writePlanFile } from '@ipsonomo/core/formats';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
@@ -18,7 +19,7 @@ export async function planFile(
   ]);
   const held = withPapers ? { papers: await papers.forFile(jobId) } : {};
   return {
-    name: `${name} plan revision ${revision}.json`,
+    name: NAME_WORDS.planFile({ job: name, revision }),
     text: writePlanFile({ name, doc, ...held }),
   };
 }

@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import type { DescriptionView } from '@ipsonomo/core/api';
 import type { Kind, Plan, PlanDoc } from '@ipsonomo/core/plan';
+import { unreadWords } from '@ipsonomo/language';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { KINDS_WORDS } from '@ipsonomo/language/screens/kinds';
 import { acts, useAct, useDescription, useEdit } from '../../data';
@@ -117,7 +118,7 @@ function Unread({ unread }: Pick<DescriptionView, 'unread'>) {
           <Words key={at} size="caption">
             {KINDS_WORDS.line({
               line: one.line,
-              value: [one.text, one.why].filter(Boolean).join(' '),
+              value: [one.text, unreadWords(one.why)].filter(Boolean).join(' '),
             })}
           </Words>
         ))}

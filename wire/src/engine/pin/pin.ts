@@ -105,7 +105,7 @@ class Talk extends CipTalk {
     data: Uint8Array,
   ): Promise<Uint8Array> {
     const answer = await super.ask(step, { service, path: tcpipPath(attribute), data });
-    if (answer.service !== service) throw new Broken(step, `reply to service ${answer.service}`);
+    if (answer.service !== service) throw new Broken(step, `service ${answer.service}`);
     if (answer.status !== 0) throw new Refused(step, answer.status);
     return answer.data;
   }
