@@ -118,6 +118,7 @@ async function muchEvidence(): Promise<readonly Figure[]> {
   const server = await startServer('bench_evidence', { demo: true });
   try {
     const jobId = await bigJob(server, 5000);
+    await api(server, 'POST', `/jobs/${jobId}/wire`, { kind: 'practice', evenSo: true });
     await api(server, 'POST', `/jobs/${jobId}/wire/listen`);
     const without = await whileListening(server, jobId);
     const pages = () => timed(9, () => api(server, 'GET', `/jobs/${jobId}/progress`));
