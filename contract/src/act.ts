@@ -49,6 +49,15 @@ export type AnswerOf<A extends AnyAct> = TypesOf<A>['answer'] extends keyof View
   ? Views[TypesOf<A>['answer']]
   : TypesOf<A>['answer'];
 
+/**
+ * What goes along with an act that may have waited: its own number, by which it is done once however often it is sent
+ * (draft-ietf-httpapi-idempotency-key-header), when it was done and when it is sent, both by the browser's clock in
+ * milliseconds since 1970, and its place in the browser's own count.
+ */
+export const WAITED_HEADERS = {
+  ...{ key: 'idempotency-key', doneAt: 'x-done-at', sentAt: 'x-sent-at', place: 'x-place' },
+} as const;
+
 /** A code of what is refused, or a family of codes. */
 export type Refused = IssueCode | IssueFamily;
 
@@ -87,6 +96,8 @@ export interface Act<P extends string, Q, B, V> {
   readonly key: ((params: Readonly<Record<string, string>>) => Key) | undefined;
   /** What a page has to read again after it. */
   readonly stale: ((params: Readonly<Record<string, string>>) => readonly Key[]) | undefined;
+  /** Whether a browser without the server may keep it and send it later; done twice, it is done once. */
+  readonly mayWait: boolean;
   /** Never there: what is sent and answered, for the compiler. */
   readonly types?: { readonly query: Q; readonly body: B; readonly answer: V };
 }
@@ -106,6 +117,7 @@ interface Told<P extends string, Q, B> {
   readonly refusals?: readonly Refused[];
   readonly key?: (params: Given<P>) => Key;
   readonly stale?: (params: Given<P>) => readonly Key[];
+  readonly mayWait?: boolean;
 }
 
 /** Whatever is asked may be refused with these, or with a code of these families. */
@@ -128,10 +140,10 @@ function act<P extends string, Q, B, V>(
   told: Told<P, Q, B>,
   answer: V | FileAnswer | undefined,
 ): Act<P, Q, B, V> {
-  const { right, about, query, body, most, refusals = [], key, stale } = told;
+  const { right, about, query, body, most, refusals = [], key, stale, mayWait = false } = told;
   const status = told.status ?? (answer === undefined ? 204 : 200);
   return {
-    ...{ method, path, right, about, query, body, most, status, answer, refusals },
+    ...{ method, path, right, about, query, body, most, status, answer, refusals, mayWait },
     ...{ key: key as Act<P, Q, B, V>['key'], stale: stale as Act<P, Q, B, V>['stale'] },
   };
 }

@@ -1,4 +1,12 @@
-import { isFile, PARAMS, paramsIn, type AnyAct, type FileAnswer, type Right } from './act';
+import {
+  isFile,
+  PARAMS,
+  paramsIn,
+  WAITED_HEADERS,
+  type AnyAct,
+  type FileAnswer,
+  type Right,
+} from './act';
 import { acts } from './acts';
 import type { Schema } from './shape';
 
@@ -39,7 +47,7 @@ export function openApiOf({ properties, schemas }: AnswerSchemas): Node {
     servers: [{ url: '/api' }],
     components: {
       schemas,
-      parameters: { Person: PERSON },
+      parameters: { Person: PERSON, ...WAITED },
       responses: { Refused: refused(properties) },
     },
     paths,
@@ -51,6 +59,26 @@ const PERSON = {
   description: 'What whoever asks is called, percent-encoded UTF-8.',
   schema: { type: 'string' },
 };
+
+const waited = (name: string, description: string, schema: Node): Node => ({
+  ...{ name, in: 'header', required: false, description, schema },
+});
+const COUNT: Node = { type: 'string', pattern: '^\\d{1,15}$' };
+
+/** What goes along with an act that was kept for a while; with the first of them go the others. */
+const WAITED: Readonly<Record<string, Node>> = {
+  Key: waited(
+    WAITED_HEADERS.key,
+    'The act’s own number: however often it is sent, it is done once (draft-ietf-httpapi-idempotency-key-header).',
+    { type: 'string', format: 'uuid' },
+  ),
+  DoneAt: waited(WAITED_HEADERS.doneAt, 'When it was done, in ms since 1970 by its clock.', COUNT),
+  SentAt: waited(WAITED_HEADERS.sentAt, 'When it is sent, by the same clock.', COUNT),
+  Place: waited(WAITED_HEADERS.place, 'Its place in the count of whoever kept it.', COUNT),
+};
+const WAITED_REFS: readonly Node[] = Object.keys(WAITED).map((name) => ({
+  $ref: `#/components/parameters/${name}`,
+}));
 
 const STREAM = {
   operationId: 'events',
@@ -83,6 +111,7 @@ function operationOf(name: string, act: AnyAct, answers: AnswerSchemas['properti
       ...pathParameters(act),
       ...queryParameters(act.query),
       { $ref: '#/components/parameters/Person' },
+      ...(act.mayWait ? WAITED_REFS : []),
     ],
     ...(act.body ? { requestBody: bodyOf(act.body) } : {}),
     responses: {

@@ -43,6 +43,8 @@ const at = '/jobs/:job/interfaces/:interface';
 
 /** What a person says of a device. */
 const saying = { right: 'assign', stale: ofJob } as const;
+/** The same, where it needs no wire: it may be said in a shaft and sent later. */
+const noting = { ...saying, mayWait: true } as const;
 /** What makes a frame leave. */
 const sending = { right: 'send', stale: ofJob } as const;
 /** Any frame needs a wire that listens to this job, and an address to speak from. */
@@ -56,7 +58,7 @@ export const assignActs = {
   }),
   bind: does(`${at}/bind`, {
     about: 'Binds a MAC to an interface, with what was read off its label.',
-    ...{ ...saying, body: binding },
+    ...{ ...noting, body: binding },
     refusals: ['mac', 'label', 'edit'],
   }),
   bindAndAnswer: answers(`${at}/bind-and-answer`, 'Field', {
@@ -65,17 +67,17 @@ export const assignActs = {
   }),
   unbind: does(`${at}/unbind`, {
     about: 'Takes the MAC off again.',
-    ...saying,
+    ...noting,
     refusals: ['edit'],
   }),
   sayKept: does(`${at}/said-kept`, {
-    ...{ about: 'A person says that the device was told to keep its address.', ...saying },
+    ...{ about: 'A person says that the device was told to keep its address.', ...noting },
   }),
   sayGiven: does(`${at}/said-given`, {
-    ...{ about: 'A person says that the device was given its address by hand.', ...saying },
+    ...{ about: 'A person says that the device was given its address by hand.', ...noting },
   }),
   saySetBack: does(`${at}/said-set-back`, {
-    ...{ about: 'A person says that the device was set back.', ...saying, body: setBack },
+    ...{ about: 'A person says that the device was set back.', ...noting, body: setBack },
   }),
   sayOneDevice: does(`${at}/said-one-device`, {
     about: 'A person says that one device alone has this MAC.',
@@ -84,11 +86,11 @@ export const assignActs = {
   sayWritten: does(`${at}/said-written`, {
     about:
       'A person says that a place where its address or name is written has what it should, or takes that back.',
-    ...{ ...saying, body: written },
+    ...{ ...noting, body: written },
   }),
   readOff: does(`${at}/read-off`, {
     about: 'Keeps what a person read off the display or the page of a device.',
-    ...{ ...saying, body: readOff, refusals: ['read'] },
+    ...{ ...noting, body: readOff, refusals: ['read'] },
   }),
   follow: does(`${at}/follow`, {
     ...{ about: 'Follows a device that is given its address by hand.', ...sending },

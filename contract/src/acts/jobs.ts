@@ -110,6 +110,7 @@ export const jobActs = {
       'Changes the plan by edits, all or none. Each says what it found: where somebody else changed that meanwhile, all are refused.',
     right: 'plan',
     body: newEdits,
+    mayWait: true,
     most: '20mb', // a paste of some thousand lines is a few megabytes
     refusals: ['edit', 'file.value', 'ipv4', 'prefix', 'mac'],
   }),

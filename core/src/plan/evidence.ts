@@ -42,7 +42,11 @@ const CHECK = {
   says: 'text?',
 } as const;
 
+/** When a person did it, of what their browser kept until it had a network; milliseconds since 1970. */
+const LATER = { doneAt: 'number?' } as const;
+
 const READ_OFF = {
+  ...LATER,
   /** `display` or `page`. */
   from: 'text',
   planned: 'text?',
@@ -66,7 +70,7 @@ const EVIDENCE_FACTS = forms({
   /** It answered layer-2 discovery. */
   discovered: { name: 'text' },
   /** A person held label against MAC and bound it. */
-  bound: { label: 'text?', reason: 'text?' },
+  bound: { label: 'text?', reason: 'text?', ...LATER },
   /** A reply with the planned address was sent; or with one that is lent until then. */
   answered: { reply: 'text', gave: 'text', lentUntil: 'number?' },
   /** The MAC used the planned address, or the one that is lent to it: an ARP answer or announcement. */
@@ -90,7 +94,7 @@ const EVIDENCE_FACTS = forms({
   /** Set back to how it left its maker. */
   reset: { reason: 'text' },
   /** A person says the kind's own step was done: said, not seen. */
-  'said-kept': {},
+  'said-kept': LATER,
   /** It stopped answering after its power was cut. */
   gone: {},
   /** Who answered where it was before, or nobody. */
@@ -104,13 +108,13 @@ const EVIDENCE_FACTS = forms({
   /** A person read something else off it than is planned. */
   'read-otherwise': READ_OFF,
   /** A person says it was given: said, not seen. */
-  'said-given': {},
+  'said-given': LATER,
   /** A person says it was set back or released by who owned it: said, not seen. */
-  'said-set-back': { reason: 'text' },
+  'said-set-back': { reason: 'text', ...LATER },
   /** One device alone has its MAC, although two were heard. */
-  'said-one-device': { reason: 'text' },
+  'said-one-device': { reason: 'text', ...LATER },
   /** A person says that a place where it is written has what it should, or that it has not after all. */
-  'said-written': { place: 'text', value: 'text', whose: 'text', is: 'text' },
+  'said-written': { place: 'text', value: 'text', whose: 'text', is: 'text', ...LATER },
   /** A person went on although a controller uses it. */
   overruled: { act: 'text', reason: 'text' },
   /** What was in it before it was changed. */

@@ -22,6 +22,7 @@ import { checked } from './door';
 import { joiOf } from './joi-of';
 import { isLong, jsonBytes } from './json-pieces';
 import type { Rights } from './rights';
+import { waitedOf } from './waited';
 
 /** What an act is given: all of it checked in its form. */
 export interface Call<A extends AnyAct> {
@@ -142,7 +143,7 @@ function answering(
       params: Object.fromEntries(names.map((one) => [one, paramOf(request, one)])),
       query: query ? checked(query, request.query) : {},
       body: given(request) as never,
-      actor: actorOf(request),
+      actor: { ...actorOf(request), waited: waitedOf(request, act, name, Date.now()) },
       ...{ request, response },
     } as Call<AnyAct>;
     const answer: unknown = await Promise.resolve()

@@ -1,4 +1,5 @@
 import type { Role } from '@ipsonomo/core/api';
+import type { Waited } from '../common/waited';
 
 /** Who acts, as the server knows them: every use case is given it. */
 export interface Actor {
@@ -8,6 +9,8 @@ export interface Actor {
   readonly browser: string | undefined;
   /** Undefined where `browser` is. */
   readonly account: { readonly id: string; readonly role: Role } | undefined;
+  /** What they do was kept by their browser, or may be sent once more. */
+  readonly waited?: Waited | undefined;
 }
 
 /** The machine's own person: a script, a test, a thread. They may do everything. */

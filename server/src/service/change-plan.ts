@@ -47,13 +47,13 @@ type SaidKind = Extract<EvidenceKind, `said-${string}`>;
 /** Where a person's decisions come from, as the evidence names it. */
 const DESK = 'desk';
 
-/** Changes to plans: each one is checked by core, made in one transaction and kept as a revision. */
 /** What was taken back by a revision that says so. */
 const withoutTookBack = (what: string): string => {
   const head = REVISION_WORDS.tookBack({ what: '' });
   return what.startsWith(head) ? what.slice(head.length) : what;
 };
 
+/** Changes to plans: each one is checked by core, made in one transaction and kept as a revision. */
 export class PlanChanger {
   constructor(
     private readonly store: Store,
@@ -136,18 +136,19 @@ export class PlanChanger {
     const gateway = wanted.gateway === null ? undefined : must(parseIpv4(wanted.gateway));
     const name = requireText(wanted.name);
     const what = REVISION_WORDS.addedSubnet({ name, network: formatPrefix(prefix) });
-    const { result } = await this.apply(jobId, actor, what, ({ doc }) => {
+    const id = randomUUID();
+    await this.apply(jobId, actor, what, ({ doc }) => {
       const plan = planOf(doc);
       const realmId = plan.realms[0]?.id ?? FIRST_REALM.id;
       refuseAny(checkSubnet(plan, { prefix, gateway, realmId }));
       const { purpose } = wanted;
-      const id = randomUUID();
       const bands = defaultBands(prefix, plan.settings.bandTemplate);
       const vlan = wanted.vlan ?? undefined;
       const subnet = toSubnet({ id, name, prefix, realmId, gateway, vlan, purpose, bands });
-      return { edits: [{ op: 'add', type: 'subnet', thing: docOf('subnet', subnet) }], result: id };
+      const edits = [{ op: 'add', type: 'subnet', thing: docOf('subnet', subnet) }] as const;
+      return { edits, result: undefined };
     });
-    return result;
+    return id;
   }
 
   /** Takes back a person's last revision that stands; the plan of others is not touched. */
@@ -245,9 +246,8 @@ export class PlanChanger {
     const found = findInterface(await this.store.plan(jobId), interfaceId);
     if (!found) throw Refusal.of('thing.unknown', 'device');
     const { mac, address } = found.at;
-    await this.store.evidence.append([
-      this.said({ jobId, interfaceId, mac, address }, kind, facts, actor),
-    ]);
+    const evidence = [this.said({ jobId, interfaceId, mac, address }, kind, facts, actor)];
+    await this.store.evidence.append(evidence, actor.waited);
     await this.told.changed(jobId);
   }
 
@@ -268,9 +268,8 @@ export class PlanChanger {
     const isPlanned = read.hasPlanned || read.addresses.length === 0;
     const kind = isSame && isPlanned ? 'read-off' : 'read-otherwise';
     const facts = { from, ...factsOfRead(read), planned: formatIpv4(address) };
-    await this.store.evidence.append([
-      this.said({ jobId, interfaceId, mac, address }, kind, facts, actor),
-    ]);
+    const evidence = [this.said({ jobId, interfaceId, mac, address }, kind, facts, actor)];
+    await this.store.evidence.append(evidence, actor.waited);
     await this.told.changed(jobId);
   }
 
@@ -282,7 +281,7 @@ export class PlanChanger {
     actor: Actor,
   ): NewEvidence {
     return {
-      ...{ ...of, kind, at: this.clock(), facts },
+      ...{ ...of, kind, at: this.clock(), facts: { ...facts, ...doneAt(actor, this.clock()) } },
       ...{ source: DESK, person: actor.name, runId: undefined, sequence: undefined },
       bytes: undefined,
     };
@@ -301,15 +300,24 @@ export class PlanChanger {
       const freed = freedBy(state.doc, decided.edits, this.clock(), state.revision + 1);
       return { ...decided, edits: [...decided.edits, ...freed] };
     });
-    await this.told.changed(jobId, { ...done, person: actor.name });
+    if (!done.isAgain) await this.told.changed(jobId, { ...done, person: actor.name });
     return done;
   }
 }
 
 type Listed = Awaited<ReturnType<Store['revisionList']>>[number];
 
+/** What is worth telling beside the time at which it came: by less nobody's watch is right. */
+const WORTH_TELLING = 60_000;
+
+/** When it was done, of what a browser kept for a while. */
+const doneAt = ({ waited }: Actor, now: number): { readonly doneAt?: number } =>
+  waited && now - waited.doneAt >= WORTH_TELLING ? { doneAt: waited.doneAt } : {};
+
 /** Who changes something, as a revision has them. */
-const signed = ({ name, account }: Actor) => ({ person: name, account: account?.id });
+const signed = ({ name, account, waited }: Actor) => ({
+  ...{ person: name, account: account?.id, waited },
+});
 
 /** By their account, whatever they were called; by the name where there is none. */
 const isOf = ({ person, account_id }: Listed, { name, account }: Actor): boolean =>

@@ -7,6 +7,8 @@ import { insertEvidence, type NewEvidence } from './evidence';
 import { LatestEvidence, type Latest } from './latest-evidence';
 import { EvidenceRow } from './models';
 import { toEvidence } from './rows';
+import type { Waited } from '../common/waited';
+import { doneBefore } from './waited';
 
 /** A piece of evidence at which the chain of its job breaks. */
 export interface BrokenEvidence {
@@ -42,9 +44,15 @@ export class EvidenceStore {
     this.known = new LatestEvidence(knex);
   }
 
-  /** Appends evidence; what a journal holds twice is written once. */
-  append(evidence: readonly NewEvidence[]): Promise<void> {
-    return asking(() => insertEvidence(this.knex, evidence));
+  /** Appends evidence; what a journal holds twice, and an act that was sent twice, is written once. */
+  append(evidence: readonly NewEvidence[], waited?: Waited): Promise<void> {
+    const jobId = evidence[0]?.jobId;
+    if (!waited || jobId === undefined) return asking(() => insertEvidence(this.knex, evidence));
+    return asking(() =>
+      this.knex.transaction(async (trx) => {
+        if (!(await doneBefore(trx, jobId, waited))) await insertEvidence(trx, evidence);
+      }),
+    );
   }
 
   /**

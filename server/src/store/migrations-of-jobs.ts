@@ -105,3 +105,25 @@ export const ARCHIVED: Migration = {
   up: 'alter table job add column archived_at timestamptz;',
   down: 'alter table job drop column archived_at;',
 };
+
+/**
+ * Acts that a browser may have kept without a network and sent later, each done once. The time is the one at which it was
+ * done, beside how much the browser's clock was off and the browser's own count.
+ */
+export const WAITED_ACTS: Migration = {
+  name: '016_waited_acts',
+  up: `
+      create table waited_act (
+        id uuid primary key,
+        job_id uuid not null references job on delete cascade,
+        act text not null,
+        place bigint not null,
+        done_at timestamptz not null,
+        clock_is_off bigint not null,
+        at timestamptz not null default now(),
+        revision integer
+      );
+      create index waited_act_of_job on waited_act (job_id, revision);
+    `,
+  down: 'drop table waited_act;',
+};

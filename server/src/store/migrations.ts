@@ -1,7 +1,14 @@
 import type { Knex } from 'knex';
 import { ACCOUNTS } from './migrations-of-people';
 import type { Migration } from './migration';
-import { ARCHIVED, DELETED, HANDED, PRACTICE_SITES, REHEARSALS } from './migrations-of-jobs';
+import {
+  ARCHIVED,
+  DELETED,
+  HANDED,
+  PRACTICE_SITES,
+  REHEARSALS,
+  WAITED_ACTS,
+} from './migrations-of-jobs';
 
 const MIGRATIONS: readonly Migration[] = [
   {
@@ -419,6 +426,7 @@ const MIGRATIONS: readonly Migration[] = [
   DELETED,
   HANDED,
   ACCOUNTS,
+  WAITED_ACTS,
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

@@ -23,6 +23,8 @@ import { AT_ONE_MOMENT } from './moment';
 import { JobRow, RevisionRow, type ThingRow } from './models';
 import { Refusal } from './refusal';
 import { rowPages } from './row-pages';
+import type { Waited } from '../common/waited';
+import { doneBefore, noteRevision } from './waited';
 
 /** Who changes a plan, and why. */
 export interface Change {
@@ -32,6 +34,8 @@ export interface Change {
   /** Undefined of the machine's own person. */
   readonly account?: string | undefined;
   readonly what: string;
+  /** Undefined of what is done as it is asked for. */
+  readonly waited?: Waited | undefined;
   /** The revision that is taken back by this one. */
   readonly undoes?: number;
 }
@@ -48,7 +52,10 @@ export interface PlanState {
 export interface Changed<T> {
   readonly revision: number;
   readonly edits: readonly Edit[];
-  readonly result: T;
+  /** Undefined of what was done before. */
+  readonly result: T | undefined;
+  /** It was sent once more; revision and edits are those of the first time. */
+  readonly isAgain: boolean;
 }
 
 /** What a person decides: the edits, and the evidence of it, which stands or falls with them. */
@@ -135,10 +142,10 @@ export class PlanStore {
     await this.read(jobId);
     // Who waits for others of the same job does so without a connection, which everybody else needs.
     return this.turnsOf(jobId).take(async () => {
-      const { state, edits, result } = await this.make(change, decide);
+      const { state, ...made } = await this.make(change, decide);
       // Only what was committed is known.
       this.remember(jobId, state);
-      return { revision: state.revision, edits, result };
+      return made;
     });
   }
 
@@ -151,12 +158,14 @@ export class PlanStore {
   private make<T>(
     { jobId, ...change }: Change,
     decide: (state: PlanState) => Decision<T> | Refusal,
-  ): Promise<Pick<Changed<T>, 'edits' | 'result'> & { readonly state: PlanState }> {
+  ): Promise<Changed<T> & { readonly state: PlanState }> {
     return JobRow.transaction(this.knex, async (trx) => {
       // No key is changed: evidence, which only refers to the job, is written meanwhile by whoever holds its chain.
       const locked = await JobRow.query(trx).findById(jobId).forNoKeyUpdate();
       if (!locked) throw Refusal.of('thing.unknown', 'job');
       const state = await this.forward(jobId, trx);
+      const before = change.waited && (await doneBefore(trx, jobId, change.waited));
+      if (before) return { state, ...(await madeBefore(trx, jobId, before.revision)) };
       const decided = decide(state);
       if (decided instanceof Refusal) throw decided;
       const outcome = applyEdits(state.doc, decided.edits);
@@ -167,7 +176,9 @@ export class PlanStore {
         );
       const { doc, applied } = outcome.value;
       await insertEvidence(trx, decided.evidence ?? []);
-      if (applied.length === 0) return { state, edits: applied, result: decided.result };
+      const { result } = decided;
+      if (applied.length === 0)
+        return { state, revision: state.revision, edits: applied, result, isAgain: false };
       const revision = state.revision + 1;
       await write(jobId, trx, applied, doc);
       await RevisionRow.query(trx).insert({
@@ -175,9 +186,24 @@ export class PlanStore {
         edits: applied,
         ...{ undoes: change.undoes ?? null, account_id: change.account ?? null },
       });
-      return { state: { ...state, revision, doc }, edits: applied, result: decided.result };
+      if (change.waited) await noteRevision(trx, change.waited, revision);
+      const after = { ...state, revision, doc };
+      return { state: after, revision, edits: applied, result, isAgain: false };
     });
   }
+}
+
+/** What an act made that was sent once more. @param revision null where it changed nothing */
+async function madeBefore(
+  trx: Transaction,
+  jobId: string,
+  revision: number | null,
+): Promise<Changed<never>> {
+  const row =
+    revision === null
+      ? undefined
+      : await RevisionRow.query(trx).select('edits').findById([jobId, revision]);
+  return { revision: revision ?? 0, edits: row?.edits ?? [], result: undefined, isAgain: true };
 }
 
 type Head = Pick<PlanState, 'revision' | 'lastNamed'>;

@@ -1,0 +1,41 @@
+import type { Request } from 'express';
+import Joi from 'joi';
+import { WAITED_HEADERS, type AnyAct } from '@ipsonomo/contract';
+import type { Waited } from '../common/waited';
+import { checked } from './door';
+
+/** So old may be what a browser kept, in milliseconds: nobody is in a shaft for longer than a year. */
+const LONGEST = 365 * 24 * 3600 * 1000;
+
+const WHOLE = Joi.string()
+  .pattern(/^\d{1,15}$/, 'a whole number')
+  .required();
+
+const HEADERS = Joi.object({
+  [WAITED_HEADERS.key]: Joi.string().guid().required(),
+  [WAITED_HEADERS.doneAt]: WHOLE,
+  [WAITED_HEADERS.sentAt]: WHOLE,
+  [WAITED_HEADERS.place]: WHOLE,
+}).unknown();
+
+/**
+ * What a browser kept and sends now; undefined of what is done as it is asked for. The two times are both of the browser's
+ * clock, so that how wrong it goes makes no difference to how long ago it was.
+ * @param now milliseconds since 1970, by the server's clock
+ */
+export function waitedOf(
+  request: Request,
+  act: AnyAct,
+  name: string,
+  now: number,
+): Waited | undefined {
+  if (!act.mayWait || request.header(WAITED_HEADERS.key) === undefined) return undefined;
+  const told = checked(HEADERS, request.headers) as Readonly<Record<string, string>>;
+  const doneAt = Number(told[WAITED_HEADERS.doneAt]);
+  const sentAt = Number(told[WAITED_HEADERS.sentAt]);
+  const ago = Math.min(LONGEST, Math.max(0, sentAt - doneAt));
+  return {
+    ...{ id: String(told[WAITED_HEADERS.key]).toLowerCase(), act: name },
+    ...{ doneAt: now - ago, clockIsOff: sentAt - now, place: Number(told[WAITED_HEADERS.place]) },
+  };
+}
