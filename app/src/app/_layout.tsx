@@ -6,7 +6,15 @@ import { StatusBar } from 'expo-status-bar';
 import { useEffect, useMemo } from 'react';
 import { useColorScheme } from 'react-native';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
-import { askedAnew, isLocked, useDoor, usePresence, useServerEvents, useSettings } from '../data';
+import {
+  askedAnew,
+  isLocked,
+  keepApplication,
+  useDoor,
+  usePresence,
+  useServerEvents,
+  useSettings,
+} from '../data';
 import { DoorScreen } from '../features/start/door/DoorScreen';
 import { NameAsk } from '../features/frame/NameAsk';
 import { PageFell } from '../features/frame/PageFell';
@@ -21,12 +29,17 @@ const onError = (error: unknown, of?: { readonly queryKey?: readonly unknown[] }
 const client: QueryClient = new QueryClient({
   queryCache: new QueryCache({ onError }),
   mutationCache: new MutationCache({ onError: (error) => onError(error) }),
-  defaultOptions: { queries: { retry: 1, staleTime: 1000, refetchOnWindowFocus: true } },
+  defaultOptions: {
+    // Whether there is a network is found out by asking: without one what was kept is shown, and what is done is kept.
+    queries: { retry: 1, staleTime: 1000, refetchOnWindowFocus: true, networkMode: 'always' },
+    mutations: { networkMode: 'always' },
+  },
 });
 
 function Live() {
   useServerEvents();
   usePresence();
+  useEffect(keepApplication, []);
   return (
     <>
       <NameAsk />

@@ -8,6 +8,7 @@ import {
 import {
   acts,
   isFile,
+  keys,
   type AnswerOf,
   type AnyAct,
   type BodyOf,
@@ -16,9 +17,11 @@ import {
   type QueryOf,
 } from '@ipsonomo/contract';
 import type { EditedView, FieldView } from '@ipsonomo/core/api';
-import { ask } from './http';
+import { ApiError, ask } from './http';
 import { named } from './named';
 import { planRefused, takeEdited } from './plan-now';
+import type { PlanNow } from './plan-state';
+import { doOrKeep, showHeld } from './waiting';
 import { putField } from './wire-news';
 
 /** What is sent with an act: a file, a body, or nothing. */
@@ -40,8 +43,7 @@ export type Acting<A extends AnyAct, V = Sent<A>> = UseMutationResult<AnswerOf<A
 export function useAct<A extends AnyAct>(act: A, params: ParamsOf<A>): Acting<A, Sent<A>> {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (sent: Sent<A>) => asked(act, params, sent),
-    onSuccess: (answer) => afterAct(client, act, params, answer),
+    mutationFn: (sent: Sent<A>) => asked(client, act, params, sent),
     onError: () => afterRefusal(client, act, params),
   });
 }
@@ -50,21 +52,45 @@ export function useAct<A extends AnyAct>(act: A, params: ParamsOf<A>): Acting<A,
 export function useActOn<A extends AnyAct>(act: A): Acting<A, Placed<A>> {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: ({ params, body }: Placed<A>) => asked(act, params, body),
-    onSuccess: (answer, { params }) => afterAct(client, act, params, answer),
+    mutationFn: ({ params, body }: Placed<A>) => asked(client, act, params, body),
     onError: (_error, { params }) => afterRefusal(client, act, params),
   });
 }
 
 async function asked<A extends AnyAct>(
+  client: QueryClient,
   act: A,
   params: ParamsOf<A>,
   body: Sent<A> | undefined,
 ): Promise<AnswerOf<A>> {
   await named(act);
-  if (!isFile(act.body)) return ask(act, params, { body });
-  const query = { name: (body as File).name } as QueryOf<A>;
-  return ask(act, params, act.query ? { body, query } : { body });
+  if (act.mayWait) return askedOrKept(client, act, params, body);
+  const query = { name: (body as File | undefined)?.name } as QueryOf<A>;
+  const along = isFile(act.body) && act.query ? { body, query } : { body };
+  const answer = await ask(act, params, along);
+  await afterAct(client, act, params, answer);
+  return answer;
+}
+
+/** Done now, or kept until the server is there: what it changes of the plan is shown either way. */
+async function askedOrKept<A extends AnyAct>(
+  client: QueryClient,
+  act: A,
+  params: ParamsOf<A>,
+  body: Sent<A> | undefined,
+): Promise<AnswerOf<A>> {
+  const job = jobIn(params);
+  const known = client.getQueryData<PlanNow>(keys.plan(job));
+  const outcome = await doOrKeep(act, params as Readonly<Record<string, string>>, body, known);
+  if (outcome.kind === 'refused')
+    throw new ApiError(outcome.refused.issues, outcome.refused.conflicts);
+  if (outcome.kind === 'waits') {
+    const shown = showHeld(client, job);
+    return (act.answer === 'Edited' ? shown : undefined) as AnswerOf<A>;
+  }
+  const answer = outcome.answer as AnswerOf<A>;
+  await afterAct(client, act, params, answer);
+  return answer;
 }
 
 /** What a page knows is brought in step with what was answered. */

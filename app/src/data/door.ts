@@ -3,7 +3,8 @@ import { useEffect } from 'react';
 import { acts, keys } from '@ipsonomo/contract';
 import { KEY_MARK, type DoorView, type KeysView, type MeView } from '@ipsonomo/core/api';
 import { reading } from './act';
-import { ApiError, ask } from './http';
+import { ApiError, ask, isLocked } from './http';
+import { forgetAnswers } from './kept-answers';
 
 /** The key that the address brought; it is taken out of the address at once, so that nobody reads it there. */
 function keyOfAddress(): string | undefined {
@@ -21,11 +22,15 @@ async function askAtTheDoor(): Promise<DoorView> {
   // Whoever is in already needs no second cookie.
   const known = key === undefined ? undefined : await ask(acts.readDoor, {}).catch(() => undefined);
   if (key !== undefined && !known) await ask(acts.enter, {}, { body: { key } });
-  return known ?? ask(acts.readDoor, {});
+  if (known) return known;
+  try {
+    return await ask(acts.readDoor, {});
+  } catch (error) {
+    // What was told to whoever was let in is not for whoever comes next.
+    if (isLocked(error)) await forgetAnswers();
+    throw error;
+  }
 }
-
-export const isLocked = (error: unknown): boolean =>
-  error instanceof ApiError && error.issues.some(({ code }) => code === 'door.locked');
 
 const isWrongKey = (error: unknown): boolean =>
   error instanceof ApiError &&

@@ -6,6 +6,7 @@ import { acts, keys } from '@ipsonomo/contract';
 import { ask } from './http';
 import { Rereader, takeJobNews } from './rereader';
 import { HeardTaker, putField, takeWires } from './wire-news';
+import { keepSending, outbox } from './waiting';
 import { SharedStream, type Parts, type Source, type SourceListener } from './shared-stream';
 
 /** Keeps the page in step with the wire: what the server tells goes straight into the query cache. */
@@ -20,7 +21,12 @@ export function useServerEvents(): void {
       away: putAway,
     });
     stream.start();
+    const stop = keepSending(client);
+    const cut = () => stream.cut();
+    globalThis.addEventListener?.('offline', cut);
     return () => {
+      stop();
+      globalThis.removeEventListener?.('offline', cut);
       takers.heard.close();
       void stream.close();
     };
@@ -28,6 +34,7 @@ export function useServerEvents(): void {
 }
 
 const partsOf = (client: QueryClient): Parts => ({
+  lastHeard,
   openChannel: () => new BroadcastChannel('ipsonomo-events'),
   open: openSource,
   // Through the client, which knows what to do where the door is shut.
@@ -86,10 +93,30 @@ const putPresent = (client: QueryClient, { jobId, present }: PresentNews) =>
 let awaySince: number | undefined;
 const watchers = new Set<() => void>();
 
+/** Kept so often, in milliseconds: a page that begins without the server says of when what it shows is. */
+const NOTED = 10_000;
+const HEARD = 'ipsonomo.heard';
+let notedAt = 0;
+
+const lastHeard = (): number | undefined =>
+  Number(globalThis.localStorage?.getItem(HEARD)) || undefined;
+
+function noteHeard(): void {
+  if (Date.now() - notedAt < NOTED) return;
+  notedAt = Date.now();
+  try {
+    globalThis.localStorage?.setItem(HEARD, String(notedAt));
+  } catch {
+    // Without storage it is told from when on the page is open.
+  }
+}
+
 function putAway(since: number | undefined): void {
+  if (since === undefined) noteHeard();
   if (since === awaySince) return;
   awaySince = since;
   for (const watcher of watchers) watcher();
+  if (since === undefined) void outbox.flush().catch(() => undefined);
 }
 
 const watchAway = (watcher: () => void) => {

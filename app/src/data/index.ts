@@ -1,6 +1,7 @@
 export { acts, hasRight, keys } from '@ipsonomo/contract';
 export { reading, useAct, useActOn, useEdit, type Acting } from './act';
-export { planQuery, type PlanNow } from './plan-now';
+export { planQuery } from './plan-now';
+export type { PlanNow } from './plan-state';
 export * from './queries';
 export * from './job';
 export { usePlan } from './use-plan';
@@ -27,10 +28,11 @@ export * from './field';
 export { useOthersAnswering, type FieldNow, type Traffic } from './wire-news';
 export { useNow } from './use-now';
 export { useAway, useServerEvents } from './events';
-export { ApiError, pathOf } from './http';
+export { ApiError, isLocked, pathOf } from './http';
+export type { WaitingAct } from './outbox';
+export { outbox, useHeld } from './waiting';
 export {
   askedAnew,
-  isLocked,
   useDoor,
   useEnter,
   useIsDemo,
@@ -40,4 +42,5 @@ export {
   useSignIn,
 } from './door';
 export { giveName, leaveUnnamed, useNameAsked, whoDecides } from './named';
+export { keepApplication } from './service-worker';
 export { newId } from './new-id';

@@ -4,7 +4,8 @@ import { jobViewOf, type JobView, type ProgressView } from '@ipsonomo/core/api';
 import { planOf, type Plan, type PlanDoc } from '@ipsonomo/core/plan';
 import { SnagBook, type Snag } from '@ipsonomo/core/snags';
 import { watchOf, type Clash } from './clashes';
-import { planQuery, type PlanNow } from './plan-now';
+import { planQuery } from './plan-now';
+import type { PlanNow } from './plan-state';
 import { progressQuery } from './queries';
 
 /** A job as the screens show it: the plan as core reasons about it, and what was seen. */

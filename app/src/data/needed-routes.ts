@@ -2,7 +2,7 @@ import { queryOptions, skipToken } from '@tanstack/react-query';
 import { thingsOf, type PlanView } from '@ipsonomo/core/api';
 import type { PlanDoc } from '@ipsonomo/core/plan';
 import type { LinkCell, NeededPair, SettingsFound } from '@ipsonomo/core/routes';
-import type { PlanNow } from './plan-now';
+import type { PlanNow } from './plan-state';
 import { askWorker } from './worker';
 
 /** A connection the plan speaks of, and what it comes to. */

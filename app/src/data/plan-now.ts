@@ -1,18 +1,12 @@
 import { queryOptions, type QueryClient } from '@tanstack/react-query';
 import { acts, keys } from '@ipsonomo/contract';
 import { docFromView, type EditedView } from '@ipsonomo/core/api';
-import { applyEdits, type PlanDoc } from '@ipsonomo/core/plan';
+import { applyEdits, type Edit } from '@ipsonomo/core/plan';
 import { watchOf } from './clashes';
-import { ask } from './http';
-
-/** The plan as this page has it: read whole once, then kept in step by the edits since. */
-export interface PlanNow {
-  readonly id: string;
-  readonly name: string;
-  readonly revision: number;
-  readonly lastNamed: number;
-  readonly doc: PlanDoc;
-}
+import { ask, pathOf, stepsAfter } from './http';
+import { keepStep } from './kept-answers';
+import type { PlanNow } from './plan-state';
+import { withHeld } from './waiting';
 
 export const planQuery = (id: string) =>
   queryOptions({
@@ -22,7 +16,7 @@ export const planQuery = (id: string) =>
       const read = await readPlan(id, known());
       // What was told meanwhile may be newer than what was read.
       const now = known();
-      return now && now.revision > read.revision ? now : read;
+      return withHeld(now && now.revision > read.revision ? now : read);
     },
     // Two plans are compared by their revision and not thing by thing.
     structuralSharing: false,
@@ -38,15 +32,34 @@ async function readPlan(job: string, known: PlanNow | undefined): Promise<PlanNo
     const next = planAfter(known, { revision: since.revision, edits });
     if (next) return { ...next, lastNamed: since.lastNamed };
   }
-  const { things, ...head } = await ask(acts.readPlan, { job });
-  return { ...head, doc: docFromView({ things }) };
+  const read = await ask(acts.readPlan, { job });
+  const { things, ...head } = read;
+  return afterSteps({ ...head, doc: docFromView({ things }) }, stepsAfter(read) as readonly Step[]);
+}
+
+interface Step {
+  readonly revision: number;
+  readonly edits: readonly Edit[];
+}
+
+/** With what was told of the plan after it was read whole, where that was an answer to an earlier page. */
+function afterSteps(plan: PlanNow, steps: readonly Step[]): PlanNow {
+  let now = plan;
+  for (const { revision, edits } of steps) {
+    const outcome = revision > now.revision ? applyEdits(now.doc, edits) : undefined;
+    if (outcome?.ok) now = { ...now, revision, doc: outcome.value.doc };
+  }
+  return now;
 }
 
 /** The plan with edits that the server made; undefined where they do not follow on it. */
 export function planAfter(known: PlanNow, { revision, edits }: EditedView): PlanNow | undefined {
   if (revision < known.revision) return undefined;
   const outcome = applyEdits(known.doc, edits);
-  return outcome.ok ? { ...known, revision, doc: outcome.value.doc } : undefined;
+  if (!outcome.ok) return undefined;
+  if (revision > known.revision)
+    void keepStep(pathOf(acts.readPlan, { job: known.id }), { revision, edits } satisfies Step);
+  return { ...known, revision, doc: outcome.value.doc };
 }
 
 const planAfterNext = (known: PlanNow | undefined, edited: EditedView): PlanNow | undefined =>

@@ -8,7 +8,8 @@ import type {
   StationView,
 } from '@ipsonomo/core/api';
 import { reading } from './act';
-import { ask } from './http';
+import { ask, pathOf, stepsAfter } from './http';
+import { keepStep } from './kept-answers';
 import { putField, type FieldNow, type Traffic } from './wire-news';
 
 const COUNTED_AGAIN = 1000; // ms
@@ -34,7 +35,14 @@ const along = (known: { readonly mark: string } | undefined) =>
 
 async function readProgress(job: string, known: ProgressView | undefined): Promise<ProgressView> {
   const news = await ask(acts.readProgress, { job }, along(known));
-  if (!known || news.isWhole) return news;
+  if (!known) return (stepsAfter(news) as readonly ProgressView[]).reduce(withNews, news);
+  if (!news.isWhole && news.mark !== known.mark)
+    void keepStep(pathOf(acts.readProgress, { job }), news);
+  return withNews(known, news);
+}
+
+function withNews(known: ProgressView, news: ProgressView): ProgressView {
+  if (news.isWhole) return news;
   if (news.mark === known.mark && news.handedOver === known.handedOver) return known;
   return { ...news, seen: { ...known.seen, ...news.seen }, isWhole: true };
 }

@@ -2,7 +2,8 @@ import type { Query, QueryClient, QueryKey } from '@tanstack/react-query';
 import type { JobNews, ProgressView } from '@ipsonomo/core/api';
 import { watchOf } from './clashes';
 import { keys } from '@ipsonomo/contract';
-import { planAfter, type PlanNow } from './plan-now';
+import { planAfter } from './plan-now';
+import type { PlanNow } from './plan-state';
 
 /** The plan moves on by what was told of it; what is not told, or does not follow on it, is read again. */
 export function takeJobNews(client: QueryClient, rereader: Rereader, news: JobNews): void {

@@ -29,6 +29,8 @@ export interface Parts {
   /** Opens the server's stream. @param since the last news that is known */
   readonly open: (since: string | undefined, listener: SourceListener) => Source;
   readonly readState: () => Promise<StateView>;
+  /** When the server was heard by an earlier page; undefined where nobody knows. */
+  readonly lastHeard?: () => number | undefined;
 }
 
 export interface StreamListener {
@@ -61,6 +63,7 @@ export class SharedStream {
   /** News that come while the state is read. */
   private waiting: News[] | undefined;
   private heardAt = Date.now();
+  private isHeard = false;
   private watch: ReturnType<typeof setInterval> | undefined;
   private retry: ReturnType<typeof setTimeout> | undefined;
   private isClosed = false;
@@ -79,6 +82,11 @@ export class SharedStream {
     this.watch = setInterval(() => this.look(), FALLBACK);
     void this.read();
     this.join();
+  }
+
+  /** The browser says that it has no network: what the page shows is old from now on, until it is heard again. */
+  cut(): void {
+    this.listener.away(this.since);
   }
 
   async close(): Promise<void> {
@@ -120,7 +128,7 @@ export class SharedStream {
         this.take(news);
       },
       lost: (isOver) => {
-        const since = this.heardAt;
+        const { since } = this;
         this.say({ kind: 'away', since });
         this.listener.away(since);
         if (isOver) this.again();
@@ -130,6 +138,16 @@ export class SharedStream {
 
   private say(said: Said): void {
     void this.channel?.postMessage(said);
+  }
+
+  private hearServer(): void {
+    this.heardAt = Date.now();
+    this.isHeard = true;
+  }
+
+  /** Since when what the page shows is old. */
+  private get since(): number {
+    return this.isHeard ? this.heardAt : (this.parts.lastHeard?.() ?? this.heardAt);
   }
 
   /** A stream that was refused is asked for again; why it was is told by the state, which is read as well. */
@@ -149,7 +167,7 @@ export class SharedStream {
   }
 
   private take(news: News): void {
-    this.heardAt = Date.now();
+    this.hearServer();
     this.listener.away(undefined);
     if (news.name === 'beat') return;
     if (this.waiting) {
@@ -182,7 +200,7 @@ export class SharedStream {
     this.waiting = undefined;
     if (this.isClosed) return false;
     if (state) {
-      this.heardAt = Date.now();
+      this.hearServer();
       this.last = state.id;
       for (const [name, data] of state.news) this.listener.news(name, data);
       this.listener.away(undefined);
@@ -194,9 +212,9 @@ export class SharedStream {
   /** A stream on which not even a beat comes is none: its tab sleeps, or the line is cut. */
   private look(): void {
     if (Date.now() - this.heardAt < SILENCE) return;
-    const since = this.heardAt;
+    const before = this.heardAt;
     void this.readMissed().then(() => {
-      if (this.heardAt === since) this.listener.away(since);
+      if (this.heardAt === before) this.listener.away(this.since);
       else if (this.source) this.lead();
     });
   }

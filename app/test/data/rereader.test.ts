@@ -3,7 +3,7 @@ import type { JobNews } from '@ipsonomo/core/api';
 import { must, parsePrefix } from '@ipsonomo/core/net';
 import { docOf, firstDoc, toSubnet, type Edit } from '@ipsonomo/core/plan';
 import { keys } from '@ipsonomo/contract';
-import type { PlanNow } from '../../src/data/plan-now';
+import type { PlanNow } from '../../src/data/plan-state';
 import { Rereader, takeJobNews } from '../../src/data/rereader';
 
 // Which questions a page asks again when it is told that something of a job changed.

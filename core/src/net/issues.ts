@@ -280,6 +280,8 @@ export interface IssueFacts {
   readonly 'rehearsal.live': None;
   readonly 'rehearsal.ended': None;
   readonly 'store.conflict': None;
+  /** A browser has no room to keep what cannot be sent now. */
+  readonly 'waiting.full': None;
   readonly 'server.away': None;
   readonly 'server.failed': None;
 }

@@ -420,6 +420,8 @@ const SENTENCES: {
     `${where} was not written to a file as it is now: download everything of it first.`,
   'job.taken': (where) => `There is a job called ${where} already.`,
   'store.conflict': () => 'Somebody changed this a moment ago. Load again and look.',
+  'waiting.full': () =>
+    'The server does not answer, and this browser has no room to keep it until it does: nothing was done. What you typed still stands here.',
   'server.away': () =>
     'The server does not answer. Look whether it runs and whether you are on its network.',
   'server.failed': () => 'The server met an error of its own. It is written in its log.',

@@ -14,6 +14,7 @@ import {
 } from '../../data';
 import { LinkLine, Places, type Place, type PlaceEntry } from '../../parts';
 import { useColours, useLowWindow, useWide } from '../../theme';
+import { WaitingBar } from '../waiting';
 import { ClashBar } from './ClashBar';
 import { PageFell } from './PageFell';
 import { placeOf } from './place-of';
@@ -75,6 +76,7 @@ function Frame({ job }: { readonly job: string }) {
     <>
       <SkipLink page={page} />
       <WireLine job={job} name={now?.view.name} />
+      <WaitingBar />
       <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column' }}>
         {wide ? bar : null}
         <View

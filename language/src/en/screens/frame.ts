@@ -40,6 +40,9 @@ export const FRAME_WORDS = messages({
   thisPageMetAnErrorOf: 'This page met an error of its own',
   whatWasSavedIsSavedAnd:
     'What was saved is saved, and on the wire nothing changed by it. Try again; if it stays so, load the application again, and tell whoever keeps it what stands here:',
+  thisPageIsNotHere: 'This page is not in this browser yet',
+  itWasNotLoadedYet:
+    'The server does not answer, and this page was never opened here. The pages that were go on working; what waits to be sent is kept.',
   tryAgain: 'Try again',
   seeIt: 'See it',
   understoodMore: 'Understood, {open} more',

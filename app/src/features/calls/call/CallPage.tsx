@@ -5,6 +5,7 @@ import { WAY_WORDS } from '@ipsonomo/language';
 import { AddressText, Page, StageNotches, Words } from '../../../parts';
 import type { HeardOffer } from '../assign/awaited';
 import { Seen } from '../../plan';
+import { HeldHere } from '../../waiting';
 import { placeOf } from '../../words';
 
 /** What every step of a call is told. */
@@ -44,6 +45,7 @@ export function CallPage({
         </Words>
         <AddressText size="call" address={at.address} length={length} />
       </View>
+      <HeldHere id={at.id} />
       {children}
       <Seen job={call.job} at={at} />
     </Page>

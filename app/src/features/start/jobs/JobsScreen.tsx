@@ -19,6 +19,7 @@ import {
 import { stateWords, wireWords } from '../../frame';
 import { Card, Field, LongList, Page, Refusals, Row, Words, useDraft } from '../../../parts';
 import { issuesOf } from '../../words';
+import { WaitingBar } from '../../waiting';
 import { You } from '../door/You';
 
 /** About as high as a job's line is. */
@@ -56,6 +57,7 @@ export function JobsScreen() {
         {START_WORDS.jobs}
       </Words>
       <Refusals issues={issuesOf(error)} />
+      <WaitingBar />
       {isDemo ? <Words tone="second">{START_WORDS.thisIsADemo}</Words> : null}
       <ListeningNow jobs={all ?? []} />
       <LongList

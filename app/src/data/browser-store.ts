@@ -1,0 +1,50 @@
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import type { WaitingAct } from './outbox';
+
+// What this browser keeps for the time without a server (Indexed Database API 3.0): what it was told last, and what was
+// done and not yet sent.
+
+/** An answer as it came. */
+export interface KeptAnswer {
+  readonly text: string;
+  /** Milliseconds since 1970. */
+  readonly at: number;
+}
+
+/** What has changed since an answer was kept. */
+interface Step {
+  readonly of: string;
+  readonly value: unknown;
+}
+
+interface Kept extends DBSchema {
+  answers: { key: string; value: KeptAnswer };
+  steps: { key: number; value: Step; indexes: { of: string } };
+  waiting: { key: number; value: Omit<WaitingAct, 'place'> & { readonly place?: number } };
+}
+
+export type BrowserDatabase = IDBPDatabase<Kept>;
+
+let opened: Promise<BrowserDatabase | undefined> | undefined;
+
+/** Undefined where the browser keeps nothing: in a private window, or on a disk that is full. */
+export function browserDatabase(): Promise<BrowserDatabase | undefined> {
+  if (typeof indexedDB === 'undefined') return Promise.resolve(undefined);
+  opened ??= openDB<Kept>('ipsonomo', 1, {
+    upgrade: (made) => {
+      made.createObjectStore('answers');
+      made.createObjectStore('steps', { autoIncrement: true }).createIndex('of', 'of');
+      made.createObjectStore('waiting', { keyPath: 'place', autoIncrement: true });
+    },
+    // A later version of the application waits for nobody.
+    blocking: () => void opened?.then((one) => one?.close()),
+    terminated: () => (opened = undefined),
+  }).catch(() => undefined);
+  return opened;
+}
+
+/** For a test that begins anew. */
+export async function closeBrowserDatabase(): Promise<void> {
+  (await opened)?.close();
+  opened = undefined;
+}

@@ -1,0 +1,33 @@
+import { WAITING_WORDS } from '@ipsonomo/language/screens/waiting';
+import { useQuery } from '@tanstack/react-query';
+import { Words } from '../../parts';
+import { sizeWords } from '../words';
+
+/** How much this browser keeps, and whether it may take it away (Storage Standard). */
+export function Room() {
+  const { data } = useQuery({ queryKey: ['room'], queryFn: readRoom });
+  const isEncrypted = globalThis.isSecureContext;
+  return (
+    <>
+      {data ? (
+        <Words size="second" tone="second">
+          {`${WAITING_WORDS.room(data)} ${data.isPromised ? WAITING_WORDS.promised : WAITING_WORDS.notAsked}`}
+        </Words>
+      ) : null}
+      {isEncrypted ? null : (
+        <Words size="second" tone="second">
+          {WAITING_WORDS.notOffline}
+        </Words>
+      )}
+    </>
+  );
+}
+
+async function readRoom() {
+  const { storage } = globalThis.navigator;
+  // There is none on a page over plain HTTP.
+  if (!(storage as StorageManager | undefined)?.estimate) return null;
+  const { usage = 0, quota = 0 } = await storage.estimate();
+  const isPromised = await storage.persisted();
+  return { used: sizeWords(usage), all: sizeWords(quota), isPromised };
+}

@@ -1,0 +1,3 @@
+// What other features use of this one; its screens are for the routes alone.
+export { HeldHere } from './HeldHere';
+export { WaitingBar } from './WaitingBar';

@@ -1,0 +1,42 @@
+import { messages } from '../../message';
+
+export const WAITING_WORDS = messages({
+  head: 'What waits to be sent',
+  what: 'Done here while the server did not answer. It goes out by itself, in this order, as soon as the server answers, and each is done once.',
+  nothing: 'Nothing waits. Everything done in this browser has reached the server.',
+  back: '‹ Back',
+  barWaits: '{count, plural, one {# act waits} other {# acts wait}} here until the server answers',
+  barRefused:
+    '{count, plural, one {# act was} other {# acts were}} refused when sent: look what becomes of {count, plural, one {it} other {them}}',
+  look: 'Look',
+  sendNow: 'Send now',
+  saveAsFile: 'Save all of it as a file',
+  fileName: 'ipsonomo waiting acts.json',
+  sendAgain: 'Send it again',
+  giveUp: 'Give it up',
+  giveUpReally: 'Give it up: it will not be done',
+  doneAt: '{at}, by {person}',
+  nobody: 'nobody named',
+  waits: 'waits',
+  refused: 'refused: nothing of it was done',
+  inJob: 'in {job}',
+  unknownJob: 'a job this browser does not know',
+  changes: '{count, plural, one {# change} other {# changes}} of the plan',
+  changesWhy: '{count, plural, one {# change} other {# changes}} of the plan: {why}',
+  bound: 'MAC {mac} bound',
+  unbound: 'MAC taken off',
+  saidKept: 'said: told to keep its address',
+  saidGiven: 'said: given its address by hand',
+  saidSetBack: 'said: set back ({reason})',
+  saidWritten: 'said of {place}: {is, select, yes {it has} other {it has not}} what it should',
+  readOff: 'read off it: {text}',
+  unknownAct: 'an act of another version ({act}): save it as a file, and give it up here',
+  unknownDevice: 'a device this browser does not know',
+  room: 'This browser keeps it on its disk ({used} of {all} in use).',
+  notAsked:
+    'It may take it away when its disk is full and this page was not opened for long: send it soon.',
+  promised: 'It has promised not to take it away by itself.',
+  notOffline:
+    'Opened over plain HTTP this page works without the server only as long as its tab stays open. With HTTPS it opens without it, too.',
+  heldHere: 'Kept here until the server answers',
+});
