@@ -146,7 +146,12 @@ export function watchErrors(page: Page, errors: string[]): void {
 
 /** A refused or failed request is logged by the browser itself; the page shows it as a sentence. */
 export const unexpected = (errors: readonly string[]): readonly string[] =>
-  errors.filter((text) => !/status of [45]\d\d|ERR_CONNECTION|ERR_INCOMPLETE|ERR_EMPTY/.test(text));
+  errors.filter(
+    (text) =>
+      !/status of [45]\d\d|ERR_CONNECTION|ERR_INCOMPLETE|ERR_EMPTY|ERR_INTERNET_DISCONNECTED/.test(
+        text,
+      ),
+  );
 
 /** One of many, found by a part of its name. */
 export async function choose(page: Page, label: string, title: string): Promise<void> {

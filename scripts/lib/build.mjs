@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
 import { CORE_DOORS } from './core-doors.mjs';
 import { ROOMS } from './rooms.mjs';
+import { buildServiceWorker, listFiles } from './service-worker.mjs';
 import { LOCAL, note, ROOT, run } from './steps.mjs';
 
 const FONTS = [
@@ -133,7 +134,7 @@ export async function buildApp() {
     'web application',
     ['core/src', 'language/src', 'contract/src', 'app'],
     'app/dist/index.html',
-    () => {
+    async () => {
       copyFonts();
       copyReader();
       run(
@@ -155,6 +156,8 @@ export async function buildApp() {
           env: { CI: '1', EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1' },
         },
       );
+      listFiles(join(ROOT, 'app/dist'));
+      await buildServiceWorker(ROOT, join(ROOT, 'app/dist'));
       pack(join(ROOT, 'app/dist'));
     },
   );
