@@ -82,15 +82,26 @@ test.describe('with a database of its own', () => {
     await server.kill();
     await expect(page.getByText('No word from the server')).toBeVisible();
     await button(page, 'Add this subnet').click();
-    await expect(page.getByText('The server does not answer.')).toBeVisible();
+    const waits = page.getByText('1 act waits here until the server answers');
+    await expect(waits).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Laboratory' })).toBeVisible();
     await server.restart();
     await expect(page.getByText('Practice site', { exact: true })).toBeVisible();
+    await expect(waits).toHaveCount(0);
+    await button(page, 'Add a subnet').click();
+    await page.getByLabel('Name', { exact: true }).fill('Archive');
+    await page.getByLabel('Network with prefix length').fill('172.22.43.0/24');
     cluster?.stopNow();
     await button(page, 'Add this subnet').click();
+    await expect(waits).toBeVisible();
+    // What only the server can do is refused with why.
+    await goTo(page, page.url().replace(/\/plan.*/, '/revisions'));
+    await button(page, 'Undo my last').click();
     await expect(page.getByText('The database does not answer. Nothing was changed')).toBeVisible();
     expect(cluster?.start()).toBe(true);
-    // What was typed is still there.
-    await button(page, 'Add this subnet').click();
+    await expect(waits).toHaveCount(0);
+    await place(page, 'Plan').click();
+    await expect(page.getByRole('heading', { name: 'Archive' })).toBeVisible();
     await expect(page.getByRole('heading', { name: 'Laboratory' })).toBeVisible();
   });
 });

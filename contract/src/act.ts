@@ -56,6 +56,8 @@ export type AnswerOf<A extends AnyAct> = TypesOf<A>['answer'] extends keyof View
  */
 export const WAITED_HEADERS = {
   ...{ key: 'idempotency-key', doneAt: 'x-done-at', sentAt: 'x-sent-at', place: 'x-place' },
+  /** The account that did it; whoever else sends it is refused. */
+  account: 'x-account',
 } as const;
 
 /** A code of what is refused, or a family of codes. */
@@ -122,7 +124,7 @@ interface Told<P extends string, Q, B> {
 
 /** Whatever is asked may be refused with these, or with a code of these families. */
 export const COMMON_REFUSALS: readonly Refused[] = [
-  ...(['thing.unknown', 'body', 'door', 'right', 'store', 'server'] as const),
+  ...(['thing.unknown', 'body', 'door', 'right', 'store', 'server', 'waiting'] as const),
   ...(['wire.ownWeb', 'wire.otherName'] as const),
 ];
 

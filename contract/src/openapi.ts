@@ -74,6 +74,14 @@ const WAITED: Readonly<Record<string, Node>> = {
   ),
   DoneAt: waited(WAITED_HEADERS.doneAt, 'When it was done, in ms since 1970 by its clock.', COUNT),
   SentAt: waited(WAITED_HEADERS.sentAt, 'When it is sent, by the same clock.', COUNT),
+  Account: waited(
+    WAITED_HEADERS.account,
+    'The account that did it; whoever else sends it is refused.',
+    {
+      type: 'string',
+      format: 'uuid',
+    },
+  ),
   Place: waited(WAITED_HEADERS.place, 'Its place in the count of whoever kept it.', COUNT),
 };
 const WAITED_REFS: readonly Node[] = Object.keys(WAITED).map((name) => ({

@@ -17,7 +17,7 @@ import {
   type QueryOf,
 } from '@ipsonomo/contract';
 import type { EditedView, FieldView } from '@ipsonomo/core/api';
-import { ApiError, ask } from './http';
+import { ApiError, ask, isAway } from './http';
 import { named } from './named';
 import { planRefused, takeEdited } from './plan-now';
 import type { PlanNow } from './plan-state';
@@ -67,10 +67,15 @@ async function asked<A extends AnyAct>(
   if (act.mayWait) return askedOrKept(client, act, params, body);
   const query = { name: (body as File | undefined)?.name } as QueryOf<A>;
   const along = isFile(act.body) && act.query ? { body, query } : { body };
-  const answer = await ask(act, params, along);
+  const answer = await ask(act, params, along).catch((error: unknown) => {
+    throw act.right === 'send' && isAway(error) ? WIRE_AWAY : error;
+  });
   await afterAct(client, act, params, answer);
   return answer;
 }
+
+/** What can be done instead is said. */
+const WIRE_AWAY = new ApiError([{ code: 'server.awayForWire', where: '' }]);
 
 /** Done now, or kept until the server is there: what it changes of the plan is shown either way. */
 async function askedOrKept<A extends AnyAct>(

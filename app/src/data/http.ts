@@ -29,6 +29,10 @@ export class ApiError extends Error {
 export const isLocked = (error: unknown): boolean =>
   error instanceof ApiError && error.issues.some(({ code }) => code === 'door.locked');
 
+/** Nobody answered at all. */
+export const isAway = (error: unknown): boolean =>
+  error instanceof ApiError && error.issues.some(({ code }) => code === 'server.away');
+
 const AWAY: Issue = { code: 'server.away', where: '' };
 
 /** What a page needs to be worked with where there is no network. A plan and what was seen are kept with their changes. */

@@ -18,6 +18,8 @@ export interface WaitingAct {
   /** Milliseconds since 1970, by this browser's clock. */
   readonly doneAt: number;
   readonly person: string;
+  /** Of whoever did it; undefined of the machine's own person, and of what somebody else took over. */
+  readonly account: string | undefined;
   /** Why the server refused it when it was sent later; a person decides what becomes of it. */
   readonly refused: Refused | null;
 }

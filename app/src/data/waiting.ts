@@ -40,6 +40,7 @@ async function send(one: WaitingAct): Promise<Sent> {
     [WAITED_HEADERS.sentAt]: String(Date.now()),
     [WAITED_HEADERS.place]: String(one.place),
     'x-person': encodeURIComponent(one.person),
+    ...(one.account === undefined ? {} : { [WAITED_HEADERS.account]: one.account }),
   };
   try {
     return { kind: 'done', answer: await ask(act, one.params, { body: one.body, headers }) };
@@ -56,6 +57,12 @@ export const outbox = new Outbox({
   done: (job) => doneIn.forEach((told) => told(job)),
 });
 
+/** Whose browser this is, as the server said last. */
+let account: string | undefined;
+const readAccount = async (): Promise<void> => {
+  account = (await ask(acts.readMe, {})).id ?? undefined;
+};
+
 const nameOf = new Map(Object.entries(acts).map(([name, act]) => [act as AnyAct, name as ActName]));
 
 /** Does an act that may wait; it is done now, or kept and sent as soon as the server is there. */
@@ -68,7 +75,7 @@ export function doOrKeep(
   return outbox.do({
     ...{ id: newId(), act: nameOf.get(act) ?? 'edit', params, body: body ?? {} },
     ...{ edits: editsOf(act, params, body, known), doneAt: Date.now() },
-    ...{ person: readSettings().person, refused: null },
+    ...{ person: readSettings().person, account, refused: null },
   });
 }
 
@@ -132,6 +139,7 @@ export function keepSending(client: QueryClient): () => void {
   const timer = setInterval(whileHeld, AGAIN);
   globalThis.addEventListener?.('online', flush);
   globalThis.document?.addEventListener('visibilitychange', flush);
+  void readAccount().catch(() => undefined);
   flush();
   return () => {
     doneIn.delete(told);

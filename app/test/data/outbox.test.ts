@@ -81,7 +81,8 @@ function pageOf(server: FakeServer, random: () => number = () => 1) {
 let count = 0;
 const act = (more: Partial<WaitingAct> = {}): Omit<WaitingAct, 'place'> => ({
   ...{ id: `act-${(count += 1)}`, act: 'sayKept', params: { job: 'job-1', interface: 'if-1' } },
-  ...{ body: { count }, edits: [], doneAt: 1000 + count, person: 'Mara Quist', refused: null },
+  ...{ body: { count }, edits: [], doneAt: 1000 + count, person: 'Mara Quist' },
+  ...{ account: undefined, refused: null },
   ...more,
 });
 

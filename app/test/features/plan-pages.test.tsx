@@ -42,8 +42,19 @@ describe('a new subnet', () => {
     fireEvent.click(add() as Element);
     await waitFor(() => expect(calls).toHaveLength(1));
     expect(calls[0]).toMatchObject({
-      path: '/api/jobs/job/subnets',
-      body: { name: 'Laboratory', network: '172.22.42.0/24', gateway: '172.22.42.1', vlan: 42 },
+      path: '/api/jobs/job/edits',
+      body: {
+        why: 'added subnet Laboratory 172.22.42.0/24',
+        edits: [
+          {
+            ...{ op: 'add', type: 'subnet' },
+            thing: {
+              ...{ name: 'Laboratory', prefix: '172.22.42.0/24' },
+              ...{ gateway: '172.22.42.1', vlan: 42 },
+            },
+          },
+        ],
+      },
     });
   });
 });

@@ -4,7 +4,7 @@ import {
   addressesServing,
   avoidedFor,
   docOf,
-  FIRST_REALM,
+  firstRealm,
   kindsOf,
   nextFree,
   OTHER_DEVICE,
@@ -55,7 +55,7 @@ export interface TakeWish {
  * until a person says that it is planned so; nothing that is planned is changed.
  */
 export function takeFound(plan: Plan, stations: readonly HeardStation[], wish: TakeWish): Taken {
-  const realmId = plan.realms[0]?.id ?? FIRST_REALM.id;
+  const realmId = firstRealm(plan);
   const heard = subnetsHeard(stations);
   const made = heard
     .filter(({ prefix }) => !plan.subnets.some((one) => isAround(one, prefix.network)))

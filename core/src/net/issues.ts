@@ -280,9 +280,13 @@ export interface IssueFacts {
   readonly 'rehearsal.live': None;
   readonly 'rehearsal.ended': None;
   readonly 'store.conflict': None;
+  /** Kept in a browser by somebody else than whoever sends it. */
+  readonly 'waiting.ofAnother': { readonly person: string };
   /** A browser has no room to keep what cannot be sent now. */
   readonly 'waiting.full': None;
   readonly 'server.away': None;
+  /** What is sent on a wire is sent by the server, or not at all. */
+  readonly 'server.awayForWire': None;
   readonly 'server.failed': None;
 }
 

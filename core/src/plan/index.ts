@@ -1,3 +1,4 @@
+export { firstRealm, subnetEdit } from './new-subnet';
 export { CARD_WORDS, cardFile, type CardFile, type CardForm } from './card-file';
 export {
   avoidedFor,

@@ -420,8 +420,12 @@ const SENTENCES: {
     `${where} was not written to a file as it is now: download everything of it first.`,
   'job.taken': (where) => `There is a job called ${where} already.`,
   'store.conflict': () => 'Somebody changed this a moment ago. Load again and look.',
+  'waiting.ofAnother': (_where, { person }) =>
+    `${person} did this and had no network. Whoever is signed in now can send it in their own name, or give it up.`,
   'waiting.full': () =>
     'The server does not answer, and this browser has no room to keep it until it does: nothing was done. What you typed still stands here.',
+  'server.awayForWire': () =>
+    'Only the server sends on the wire, and it does not answer. What you see and do at the device can be noted here: it is kept and sent later.',
   'server.away': () =>
     'The server does not answer. Look whether it runs and whether you are on its network.',
   'server.failed': () => 'The server met an error of its own. It is written in its log.',

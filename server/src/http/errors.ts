@@ -30,6 +30,7 @@ const STATUS: Readonly<Partial<Record<IssueCode | IssueFamily, Status>>> = {
   'store.away': 503,
   'store.busy': 503,
   'server.away': 503,
+  'server.awayForWire': 503,
   'server.busy': 503,
   'server.thinking': 503,
   'server.failed': 500,
@@ -56,6 +57,7 @@ const STATUS: Readonly<Partial<Record<IssueCode | IssueFamily, Status>>> = {
   store: 409,
   field: 409,
   wire: 409,
+  waiting: 409,
 };
 
 /** Families of codes that say what is wrong with what was sent (RFC 9110 §15.5.21). */

@@ -143,7 +143,7 @@ function answering(
       params: Object.fromEntries(names.map((one) => [one, paramOf(request, one)])),
       query: query ? checked(query, request.query) : {},
       body: given(request) as never,
-      actor: { ...actorOf(request), waited: waitedOf(request, act, name, Date.now()) },
+      actor: withWaited(request, act, name, actorOf(request)),
       ...{ request, response },
     } as Call<AnyAct>;
     const answer: unknown = await Promise.resolve()
@@ -158,6 +158,11 @@ function answering(
     else await say(answer, response.status(act.status));
   };
 }
+
+const withWaited = (request: Request, act: AnyAct, name: string, actor: Actor): Actor => ({
+  ...actor,
+  waited: waitedOf(request, act, name, { now: Date.now(), actor }),
+});
 
 /** Of what was refused; undefined of what nobody foresaw. */
 function codeOf(error: unknown): string | undefined {

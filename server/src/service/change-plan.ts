@@ -16,19 +16,17 @@ import {
 import {
   changeOf,
   checkSubnet,
-  defaultBands,
   diffDocs,
-  docOf,
   findDoc,
   findInterface,
-  FIRST_REALM,
+  firstRealm,
   inverseOf,
   interfacesOf,
   factsOfRead,
   judgeRead,
   planOf,
   readEdits,
-  toSubnet,
+  subnetEdit,
   type Edit,
   type EvidenceKind,
   type FactsOf,
@@ -139,13 +137,10 @@ export class PlanChanger {
     const id = randomUUID();
     await this.apply(jobId, actor, what, ({ doc }) => {
       const plan = planOf(doc);
-      const realmId = plan.realms[0]?.id ?? FIRST_REALM.id;
-      refuseAny(checkSubnet(plan, { prefix, gateway, realmId }));
+      refuseAny(checkSubnet(plan, { prefix, gateway, realmId: firstRealm(plan) }));
       const { purpose } = wanted;
-      const bands = defaultBands(prefix, plan.settings.bandTemplate);
       const vlan = wanted.vlan ?? undefined;
-      const subnet = toSubnet({ id, name, prefix, realmId, gateway, vlan, purpose, bands });
-      const edits = [{ op: 'add', type: 'subnet', thing: docOf('subnet', subnet) }] as const;
+      const edits = [subnetEdit(plan, { id, name, prefix, gateway, vlan, purpose })];
       return { edits, result: undefined };
     });
     return id;

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import request from 'supertest';
 import { WAITED_HEADERS } from '@ipsonomo/contract';
 import type { EditedView, EvidenceView, PlanView, RevisionView } from '@ipsonomo/core/api';
 import { ApiBench, device } from './api-bench';
@@ -118,4 +119,21 @@ test.each([
   const answer = await sent(`${at}/said-kept`, {}, {}).set(name, value).expect(400);
   expect(answer.body.issues[0]).toMatchObject({ code: 'body.invalid', where: name });
   expect(await evidence()).toEqual([]);
+});
+
+test('what another account did is refused with who did it, until it is sent in one’s own name', async () => {
+  const { at, evidence } = await jobWithDevice('Of another');
+  const cookie = await bench.cookie();
+  const sendAs = (more: object) =>
+    request(bench.webUrl)
+      .post(`/api${at}/said-kept`)
+      .set({ ...headersOf({}), cookie, 'x-person': 'Ilse%20Brandt', ...more })
+      .send({});
+  const answer = await sendAs({ [WAITED_HEADERS.account]: randomUUID() }).expect(409);
+  expect(answer.body.issues[0]).toMatchObject({
+    ...{ code: 'waiting.ofAnother', facts: { person: 'Ilse Brandt' } },
+  });
+  expect(await evidence()).toEqual([]);
+  await sendAs({}).expect(204);
+  expect(await evidence()).toHaveLength(1);
 });

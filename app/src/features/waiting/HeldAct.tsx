@@ -55,6 +55,7 @@ function Settle({
     void work.catch(() => undefined).finally(() => setBusy(false));
   };
   const conflicts = act.refused?.conflicts ?? [];
+  const isOfAnother = act.refused?.issues.some(({ code }) => code === 'waiting.ofAnother');
   const settled = (edits: readonly Edit[]) =>
     busy(outbox.again({ ...act, edits, body: { ...(act.body as object), edits } }));
   if (conflicts.length > 0 && doc)
@@ -72,9 +73,9 @@ function Settle({
         {isKnown(act) ? (
           <Button
             type="outline"
-            title={WAITING_WORDS.sendAgain}
+            title={isOfAnother ? WAITING_WORDS.sendAsMine : WAITING_WORDS.sendAgain}
             loading={isBusy}
-            onPress={() => busy(outbox.again(act))}
+            onPress={() => busy(outbox.again({ ...act, account: undefined }))}
           />
         ) : null}
         <GiveUp onGiveUp={() => busy(outbox.drop(act))} />

@@ -3,10 +3,11 @@ import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { WAITING_WORDS } from '@ipsonomo/language/screens/waiting';
-import { jobsQuery, outbox, saveText, useHeld } from '../../data';
+import { jobsQuery, outbox, useHeld } from '../../data';
 import { LongList, Page, Words } from '../../parts';
 import { HeldAct } from './HeldAct';
 import { Room } from './Room';
+import { saveHeld } from './save-held';
 
 /** About as high as an act that waits. */
 const ACT_LINE = 120;
@@ -18,8 +19,6 @@ export function WaitingScreen() {
   const router = useRouter();
   const nameOf = (id: string | undefined) => jobs?.find((job) => job.id === id)?.name;
   const isAnything = held.some(({ refused }) => refused === null);
-  const save = () =>
-    saveText(WAITING_WORDS.fileName, 'application/json', JSON.stringify(held, null, 1));
   return (
     <Page
       action={
@@ -51,7 +50,7 @@ export function WaitingScreen() {
       />
       {held.length > 0 ? (
         <View style={{ alignItems: 'flex-start' }}>
-          <Button type="clear" title={WAITING_WORDS.saveAsFile} onPress={save} />
+          <Button type="clear" title={WAITING_WORDS.saveAsFile} onPress={() => saveHeld(held)} />
         </View>
       ) : null}
       <Room />

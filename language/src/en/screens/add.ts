@@ -18,6 +18,7 @@ export const ADD_WORDS = messages({
   theirController: 'Their controller',
   nothingToAddYet: 'Nothing to add yet.',
   machineNetwork: 'machine network',
+  addedSubnet: 'added subnet {name} {network}',
   aNewSubnet: 'A new subnet',
   gatewayIfItHasOne: 'Gateway, if it has one',
   vlanIfItHasOne: 'VLAN, if it has one',

@@ -13,6 +13,9 @@ export const WAITING_WORDS = messages({
   saveAsFile: 'Save all of it as a file',
   fileName: 'ipsonomo waiting acts.json',
   sendAgain: 'Send it again',
+  sendAsMine: 'Send it in my name',
+  atTheDoor:
+    '{count, plural, one {# act waits} other {# acts wait}} in this browser to be sent, done by {people}. They go out when whoever did them comes in.',
   giveUp: 'Give it up',
   giveUpReally: 'Give it up: it will not be done',
   doneAt: '{at}, by {person}',

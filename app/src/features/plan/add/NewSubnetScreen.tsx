@@ -13,10 +13,10 @@ import {
   type Issue,
   type Prefix,
 } from '@ipsonomo/core/net';
-import { checkSubnet, FIRST_REALM, type Plan } from '@ipsonomo/core/plan';
+import { checkSubnet, firstRealm, subnetEdit, type Plan } from '@ipsonomo/core/plan';
 import { ADD_WORDS } from '@ipsonomo/language/screens/add';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
-import { acts, useAct, usePlan } from '../../../data';
+import { newId, useEdit, usePlan } from '../../../data';
 import { Field, Notice, Page, Refusals, Words, useKept } from '../../../parts';
 import { issuesOf } from '../../words';
 
@@ -26,22 +26,23 @@ const NOTHING = { name: '', network: '', gateway: '', vlan: '' };
 export function NewSubnetScreen({ job }: { readonly job: string }) {
   const router = useRouter();
   const { plan } = usePlan(job);
-  const add = useAct(acts.addSubnet, { job });
+  const add = useEdit(job);
   const [{ name, network, gateway, vlan }, keep, forget] = useKept(`new subnet ${job}`, NOTHING);
   const set = (field: keyof typeof NOTHING) => (text: string) =>
     keep((all) => ({ ...all, [field]: text }));
   const read = readSubnet(plan, network, gateway);
   const vlanOk = vlan === '' || (/^[0-9]+$/.test(vlan) && +vlan >= 1 && +vlan <= 4094);
   const ready = name.trim() !== '' && read.prefix && !read.issues.length && vlanOk;
-  const save = () =>
+  const save = () => {
+    const { prefix } = read;
+    if (!prefix || !plan) return;
+    const wanted = {
+      ...{ id: newId(), name: name.trim(), prefix, gateway: read.gateway },
+      ...{ vlan: vlan === '' ? undefined : Number(vlan), purpose: ADD_WORDS.machineNetwork },
+    };
+    const why = ADD_WORDS.addedSubnet({ name: wanted.name, network: formatPrefix(prefix) });
     add.mutate(
-      {
-        name,
-        network: read.prefix ? formatPrefix(read.prefix) : network,
-        gateway: gateway === '' ? null : gateway,
-        vlan: vlan === '' ? null : Number(vlan),
-        purpose: ADD_WORDS.machineNetwork,
-      },
+      { edits: [subnetEdit(plan, wanted)], why },
       {
         onSuccess() {
           forget();
@@ -49,6 +50,7 @@ export function NewSubnetScreen({ job }: { readonly job: string }) {
         },
       },
     );
+  };
   return (
     <Page
       action={
@@ -109,6 +111,7 @@ export function NewSubnetScreen({ job }: { readonly job: string }) {
 
 interface Reading {
   readonly prefix: Prefix | undefined;
+  readonly gateway: Ipv4 | undefined;
   readonly networkIssue: Issue | undefined;
   readonly gatewayIssue: Issue | undefined;
   /** What the plan says against it. */
@@ -121,12 +124,13 @@ function readSubnet(plan: Plan | undefined, network: string, gatewayText: string
   const value: Ipv4 | undefined = gateway?.ok ? gateway.value : undefined;
   return {
     prefix: prefix.ok ? prefix.value : undefined,
+    gateway: value,
     networkIssue: prefix.ok ? undefined : prefix.error,
     gatewayIssue: gateway && !gateway.ok ? gateway.error : undefined,
     issues:
       plan && prefix.ok
         ? checkSubnet(plan, {
-            realmId: plan.realms[0]?.id ?? FIRST_REALM.id,
+            realmId: firstRealm(plan),
             prefix: prefix.value,
             gateway: value,
           })

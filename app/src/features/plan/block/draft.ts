@@ -1,5 +1,5 @@
 import { formatPrefix, readNetwork, type Issue } from '@ipsonomo/core/net';
-import { FIRST_REALM, type Block, type Need, type Plan } from '@ipsonomo/core/plan';
+import { firstRealm, type Block, type Need, type Plan } from '@ipsonomo/core/plan';
 import { BLOCK_WORDS } from '@ipsonomo/language/screens/block';
 import { newId } from '../../../data/new-id';
 
@@ -28,7 +28,7 @@ export const NEW_NEED: NeedDraft = {
 
 export const newBlock = (plan: Plan): BlockDraft => ({
   ...{ id: newId(), name: '', network: '' },
-  realmId: plan.realms[0]?.id ?? FIRST_REALM.id,
+  realmId: firstRealm(plan),
   needs: [NEW_NEED],
 });
 

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { DOOR_WORDS } from '@ipsonomo/language/screens/door';
 import { isLocked, useEnter, useSignIn } from '../../../data';
 import { Card, Field, Page, Refusals, Words, useDraft } from '../../../parts';
+import { HeldAtDoor } from '../../waiting';
 import { issuesOf } from '../../words';
 
 /** What a browser sees that was not let in. @param error why: no key, or one that opens nothing */
@@ -13,6 +14,7 @@ export function DoorScreen({ error }: { readonly error: unknown }) {
         {DOOR_WORDS.comeInHead}
       </Words>
       <Words>{DOOR_WORDS.ipsonomoSendsOnTheWiresOf}</Words>
+      <HeldAtDoor />
       <ByPassword />
       <ByKey error={isLocked(error) ? undefined : error} />
     </Page>
