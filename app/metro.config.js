@@ -23,10 +23,6 @@ config.resolver.resolveRequest = (context, name, platform) => {
   return isUnused ? { type: 'empty' } : found;
 };
 
-// A module runs when something of it is first used, and not because a page that is not shown names it.
-config.transformer.getTransformOptions = () =>
-  Promise.resolve({ transform: { experimentalImportSupport: true, inlineRequires: true } });
-
 // In development the API is the server's; the built application is served by it.
 const server = process.env.IPSONOMO_API ?? 'http://127.0.0.1:4780';
 config.server.enhanceMiddleware = (metro) => (request, response, next) => {

@@ -7,6 +7,7 @@ export const keys = {
   round: (job: string) => ['job', job, 'round'],
   revisions: (job: string) => ['job', job, 'revisions'],
   evidence: (job: string, at: string) => ['job', job, 'evidence', at],
+  takenCalls: (job: string) => ['job', job, 'taken calls'],
   runs: (job: string) => ['job', job, 'runs'],
   proofs: (job: string) => ['job', job, 'proofs'],
   proof: (job: string, proof: string) => ['job', job, 'proofs', proof],

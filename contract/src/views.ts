@@ -25,6 +25,7 @@ import type {
   ProofView,
   RehearsalView,
   RevisionView,
+  TakenCallView,
   HandedOver,
   KindsElsewhere,
   KindsTaken,
@@ -114,6 +115,7 @@ export interface Views {
   readonly KindsTaken: KindsTaken;
   readonly RoundTimes: RoundTimes;
   readonly Runs: readonly RunView[];
+  readonly TakenCalls: readonly TakenCallView[];
   readonly State: StateView;
   readonly Stations: readonly StationView[];
   readonly Vigil: VigilView;

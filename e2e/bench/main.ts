@@ -6,6 +6,7 @@ import { buildSync } from 'esbuild';
 import { captureFigures } from './capture';
 import { handOverFigures } from './hand-over';
 import { scaleFigures } from './scale';
+import { offlineFigures } from './offline';
 import { screenFigures } from './screens';
 import { median, table, type Figure } from './figures';
 import { plannerFigures } from './planner';
@@ -215,6 +216,7 @@ const ANYWHERE: Readonly<Record<string, Group>> = {
   round: roundFigures,
   routes: routeFigures,
   web: webFigures,
+  offline: offlineFigures,
   planner: plannerFigures,
   growth: growthFigures,
   scale: scaleFigures,

@@ -20,6 +20,7 @@ import { Proofs } from './service/proofs';
 import { Rehearsals } from './service/rehearsals';
 import { Rounds } from './service/round';
 import { PlanWork } from './service/plan-work';
+import { TakenCalls } from './service/taken-calls';
 import { Thinking } from './service/thinking';
 import { JobSummaries } from './service/job-summaries';
 import { JobTeller, type Told } from './service/job-teller';
@@ -89,12 +90,14 @@ export async function compose(settings: Settings): Promise<Running> {
   const planWork = new PlanWork(store, reader, settings.database);
   const readings = new Readings();
   const lists = new Lists(readings);
+  // They end by the time of people.
+  const takenCalls = new TakenCalls(store, Date.now, (jobId) => teller.otherwise(jobId));
   const importer = new ListImporter(lists, store, changer, planWork, clock);
   const papers = new Papers(store, clock);
   const packages = new Packages({ database: settings.database, captures });
   const relay = relayOf(wires, settings.pages);
   const app = buildApp({
-    ...{ store, reader, changer, importer, papers, readings, rehearsals },
+    ...{ store, reader, changer, importer, papers, readings, rehearsals, takenCalls },
     ...{ wires, proofs, captures, planWork, packages },
     ...{
       rounds: new Rounds(reader, thinking),

@@ -26,7 +26,7 @@ export { useRoundTimes } from './round-times';
 export * from './kinds';
 export * from './field';
 export { useOthersAnswering, type FieldNow, type Traffic } from './wire-news';
-export { useNow } from './use-now';
+export { useNow, useTimeOf } from './use-now';
 export { useAway, useServerEvents } from './events';
 export { ApiError, isLocked, pathOf } from './http';
 export type { WaitingAct } from './outbox';

@@ -2,7 +2,7 @@ import type { ActName } from '@ipsonomo/contract';
 import type { Issue } from '@ipsonomo/core/net';
 import type { Edit, EditConflict } from '@ipsonomo/core/plan';
 
-// Acts that may wait: each is kept by the browser before it is sent, and until the server has said what became of it. It
+// R-WAIT: each act that may wait is kept by the browser before it is sent, and until the server has said what became of it. It
 // has a number of its own, so that sent twice it is done once: a page that is closed in between loses nothing.
 
 export interface WaitingAct {

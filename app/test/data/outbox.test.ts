@@ -9,7 +9,7 @@ import {
 } from '../../src/data/outbox';
 import { outboxStore } from '../../src/data/outbox-store';
 
-// Acts that wait, in the browser's own database (Indexed Database API, as fake-indexeddb has it): nothing of them is lost
+// R-WAIT: acts that wait, in the browser's own database (Indexed Database API, as fake-indexeddb has it): nothing of them is lost
 // and nothing is done twice, whenever the page is closed and whatever becomes of what was sent.
 
 /** A server that does each number once, and whose answers may be lost. */

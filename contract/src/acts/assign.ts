@@ -3,6 +3,7 @@ import type {
   GoingOn,
   ReadOff,
   SaidWritten,
+  TakingCall,
   RegisterWish,
   SetBack,
   StationGiving,
@@ -39,6 +40,8 @@ const written: Shape<SaidWritten> = object({
   ...{ place: text(200), whose: text(300), value: text(600), is: choice('yes', 'no') },
 });
 
+const takingCall: Shape<TakingCall> = object({}, { word: said(200) });
+
 const at = '/jobs/:job/interfaces/:interface';
 
 /** What a person says of a device. */
@@ -55,6 +58,22 @@ export const assignActs = {
   readEvidence: reads(`${at}/evidence`, 'Evidence', {
     about: 'Everything that was seen of an interface, the newest first.',
     key: (params) => keys.evidence(params.job, params.interface),
+  }),
+  listTakenCalls: reads('/jobs/:job/taken-calls', 'TakenCalls', {
+    about: 'Who is at which device.',
+    key: ({ job }) => keys.takenCalls(job),
+  }),
+  takeCall: does(`${at}/taken`, {
+    about:
+      'Says that whoever asks is at the device, for a quarter of an hour after the last act there; with a word, also where somebody else is.',
+    right: 'assign',
+    body: takingCall,
+    refusals: ['call'],
+    stale: ({ job }) => [keys.takenCalls(job)],
+  }),
+  leaveCall: ends(`${at}/taken`, {
+    ...{ about: 'Says that they are at it no longer.', right: 'assign' },
+    stale: ({ job }) => [keys.takenCalls(job)],
   }),
   bind: does(`${at}/bind`, {
     about: 'Binds a MAC to an interface, with what was read off its label.',

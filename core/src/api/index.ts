@@ -125,3 +125,4 @@ export {
 export type { KindElsewhere, KindsElsewhere, KindsTaken } from './kinds-elsewhere';
 export type { RoundTimes, RoundTimesWish } from './round-times';
 export { adapterOf } from './wire-source';
+export type { TakenCallView, TakingCall } from './taken-call-views';

@@ -284,6 +284,8 @@ export interface IssueFacts {
   readonly 'waiting.ofAnother': { readonly person: string };
   /** A browser has no room to keep what cannot be sent now. */
   readonly 'waiting.full': None;
+  /** Somebody else is at the device. */
+  readonly 'call.taken': { readonly person: string };
   readonly 'server.away': None;
   /** What is sent on a wire is sent by the server, or not at all. */
   readonly 'server.awayForWire': None;

@@ -420,6 +420,8 @@ const SENTENCES: {
     `${where} was not written to a file as it is now: download everything of it first.`,
   'job.taken': (where) => `There is a job called ${where} already.`,
   'store.conflict': () => 'Somebody changed this a moment ago. Load again and look.',
+  'call.taken': (_where, { person }) =>
+    `${person} is at this device. Take it over with a word to them, or leave it to them.`,
   'waiting.ofAnother': (_where, { person }) =>
     `${person} did this and had no network. Whoever is signed in now can send it in their own name, or give it up.`,
   'waiting.full': () =>

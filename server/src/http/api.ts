@@ -13,6 +13,7 @@ import {
   wireActs,
   type AnyAct,
 } from '@ipsonomo/contract';
+import type { Actor } from '../service/actor';
 import { Refusal } from '../store/refusal';
 import { assignHandlers } from './acts/assign';
 import { doorHandlers } from './acts/door';
@@ -33,7 +34,7 @@ import type { Services } from './services';
 
 /** Everything that can be asked: the acts of the contract, and the stream of news. */
 export function apiOf(services: Services, log: (line: string) => void): Router {
-  const { door, events, people, store } = services;
+  const { door, events, people, store, takenCalls } = services;
   const api = Router();
   const actorOf = actorIn(door, people);
   // All files together, whichever kind.
@@ -46,6 +47,9 @@ export function apiOf(services: Services, log: (line: string) => void): Router {
   const serving = {
     ...{ actorOf, before, ...rightsIn(services), decides: namedIn(door, people) },
     needsJob: (job: string) => store.job(job),
+    // Who was at it is nothing that an act fails for.
+    acted: (job: string, at: string, actor: Actor) =>
+      void takenCalls.acted(job, at, actor).catch(() => undefined),
     unnamed: (act: string, code: string) => log(SERVER_WORDS.refusesUnnamed({ act, code })),
   };
   const register = <G extends Readonly<Record<string, AnyAct>>>(group: G, by: Handlers<G>) =>

@@ -58,6 +58,7 @@ const STATUS: Readonly<Partial<Record<IssueCode | IssueFamily, Status>>> = {
   field: 409,
   wire: 409,
   waiting: 409,
+  call: 409,
 };
 
 /** Families of codes that say what is wrong with what was sent (RFC 9110 §15.5.21). */

@@ -62,6 +62,8 @@ export interface Serving extends Rights {
   readonly needsJob: (job: string) => Promise<unknown>;
   /** Told of a refusal that the contract does not name. */
   readonly unnamed: (act: string, code: string) => void;
+  /** Told of whoever did something at a device. */
+  readonly acted: (job: string, at: string, actor: Actor) => void;
   /** What stands before the body of an act is read, by its name. */
   readonly before?: Readonly<Partial<Record<ActName, readonly RequestHandler[]>>>;
 }
@@ -127,7 +129,7 @@ function answering(
   name: string,
   act: AnyAct,
   handler: Handler<AnyAct>,
-  { actorOf, unnamed }: Serving,
+  { actorOf, unnamed, acted }: Serving,
 ): RequestHandler {
   const names = paramsIn(act);
   const body = act.body && !isFile(act.body) ? joiOf(act.body) : undefined;
@@ -153,11 +155,17 @@ function answering(
         if (code !== undefined && !mayRefuse(act, code)) unnamed(name, code);
         throw error;
       });
+    const { job, interface: at } = call.params as Readonly<Record<string, string | undefined>>;
+    if (isDoing(name, act) && job !== undefined && at !== undefined) acted(job, at, call.actor);
     if (act.answer === undefined) response.status(act.status).end();
     else if (isFileAnswer(act)) await send(answer as Sent, act.answer.file, response);
     else await say(answer, response.status(act.status));
   };
 }
+
+/** Whether it is something that is done at a device, by whoever is at it. */
+const isDoing = (name: string, { right, method }: AnyAct): boolean =>
+  method === 'POST' && (right === 'assign' || right === 'send') && name !== 'takeCall';
 
 const withWaited = (request: Request, act: AnyAct, name: string, actor: Actor): Actor => ({
   ...actor,

@@ -2,6 +2,7 @@ import type { OpenedAt } from '@ipsonomo/contract';
 import type { Readings } from '../common/readings';
 import type { Packages } from '../packages/packages';
 import type { People } from '../service/people';
+import type { TakenCalls } from '../service/taken-calls';
 import type { PlanChanger } from '../service/change-plan';
 import type { Door } from '../service/door';
 import type { ListImporter } from '../service/import-list';
@@ -25,6 +26,7 @@ export interface Services {
   readonly store: Store;
   readonly reader: PlanReader;
   readonly changer: PlanChanger;
+  readonly takenCalls: TakenCalls;
   readonly importer: ListImporter;
   readonly packages: Packages;
   readonly papers: Papers;

@@ -22,7 +22,7 @@ const HEADERS = Joi.object({
 }).unknown();
 
 /**
- * What a browser kept and sends now; undefined of what is done as it is asked for. The two times are both of the browser's
+ * R-WAIT: what a browser kept and sends now; undefined of what is done as it is asked for. The two times are both of the browser's
  * clock, so that how wrong it goes makes no difference to how long ago it was.
  * @param now milliseconds since 1970, by the server's clock
  * @throws Refusal `waiting.ofAnother` where another account did it than the one that sends it

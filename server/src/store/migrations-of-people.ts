@@ -59,3 +59,23 @@ export const ACCOUNTS: Migration = {
       drop table send_grant, account;
     `,
 };
+
+/** Who is at which device; it ends by itself. */
+export const TAKEN_CALLS: Migration = {
+  name: '017_taken_calls',
+  up: `
+      create table taken_call (
+        job_id uuid not null references job on delete cascade,
+        interface_id text not null,
+        account_id uuid,
+        person text not null,
+        since timestamptz not null,
+        until timestamptz not null,
+        taken_from text,
+        taken_from_account uuid,
+        word text,
+        primary key (job_id, interface_id)
+      );
+    `,
+  down: 'drop table taken_call;',
+};

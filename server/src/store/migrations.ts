@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { ACCOUNTS } from './migrations-of-people';
+import { ACCOUNTS, TAKEN_CALLS } from './migrations-of-people';
 import type { Migration } from './migration';
 import {
   ARCHIVED,
@@ -427,6 +427,7 @@ const MIGRATIONS: readonly Migration[] = [
   HANDED,
   ACCOUNTS,
   WAITED_ACTS,
+  TAKEN_CALLS,
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

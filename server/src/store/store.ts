@@ -9,6 +9,7 @@ import { asking } from './asking';
 import { DoorStore } from './door-store';
 import { PeopleStore } from './people-store';
 import { RehearsalStore } from './rehearsal-store';
+import { TakenCallStore } from './taken-call-store';
 import { WholeJobStore } from './whole-job-store';
 import { ProofStore } from './proof-store';
 import { Refusal } from './refusal';
@@ -44,6 +45,7 @@ export class Store {
   readonly people: PeopleStore;
   readonly rehearsals: RehearsalStore;
   readonly whole: WholeJobStore;
+  readonly takenCalls: TakenCallStore;
   private readonly plans: PlanStore;
 
   constructor(private readonly knex: Knex) {
@@ -54,6 +56,7 @@ export class Store {
     this.people = new PeopleStore(knex);
     this.rehearsals = new RehearsalStore(knex);
     this.whole = new WholeJobStore(knex);
+    this.takenCalls = new TakenCallStore(knex);
   }
 
   async isAlive(): Promise<boolean> {

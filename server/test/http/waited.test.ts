@@ -4,7 +4,7 @@ import { WAITED_HEADERS } from '@ipsonomo/contract';
 import type { EditedView, EvidenceView, PlanView, RevisionView } from '@ipsonomo/core/api';
 import { ApiBench, device } from './api-bench';
 
-// Acts that a browser kept and sends later, or once more: each is done once.
+// R-WAIT: acts that a browser kept and sends later, or once more: each is done once.
 
 const HOUR = 3_600_000;
 

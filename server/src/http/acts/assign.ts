@@ -12,10 +12,14 @@ interface At {
 const idsOf = (params: At) => [params.job, params.interface] as const;
 
 export const assignHandlers = (services: Services): Handlers<typeof assignActs> => {
-  const { reader, changer, wires, openPage } = services;
+  const { reader, changer, wires, openPage, takenCalls } = services;
   const wireOf = ({ job }: Pick<At, 'job'>) => wires.at(job);
   return {
     readEvidence: ({ params }) => reader.evidenceOf(...idsOf(params)),
+    listTakenCalls: ({ params, actor }) => takenCalls.all(params.job, actor),
+    takeCall: ({ params, body, actor }) =>
+      takenCalls.take(...idsOf(params), body.word ?? '', actor),
+    leaveCall: ({ params, actor }) => takenCalls.leave(...idsOf(params), actor),
     bind: ({ params, body, actor }) => changer.bind(...idsOf(params), body, actor),
     bindAndAnswer: async ({ params, body, actor }) => {
       const { minutes, ...binding } = body;

@@ -5,6 +5,7 @@ import { View } from 'react-native';
 import type { HeardView, JobView } from '@ipsonomo/core/api';
 import { noticeWords, WAY_WORDS } from '@ipsonomo/language';
 import { isAsking, oncePer, type Plan } from '@ipsonomo/core/plan';
+import { AT_IT_WORDS } from '@ipsonomo/language/screens/at-it';
 import { ASSIGN_WORDS } from '@ipsonomo/language/screens/assign';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import {
@@ -40,6 +41,7 @@ import { awaitedOf, HeardBook, loanEndsOf, type Awaited, type HeardOffer } from 
 import { ExpectServer } from './ExpectServer';
 import { HeardLine } from './HeardLine';
 import { LaptopReminder } from './LaptopReminder';
+import { useTakenCall } from '../at-it/use-taken-call';
 import { OrderRow } from './OrderRow';
 import { RoundHead } from './RoundHead';
 import { useRound, type Round } from './use-round';
@@ -300,9 +302,13 @@ interface CallRowProps {
 /** Drawn again only where something of it has changed: there may be hundreds, and a clock that ticks above them. */
 const CallRow = memo(function CallRow({ job, one, second, length, selected }: CallRowProps) {
   const router = useRouter();
+  const there = useTakenCall(job, one.at.id);
+  const isOther = there !== undefined && !there.isOwn;
+  const who = isOther ? `${AT_IT_WORDS.isAtItShort({ person: there.person })} · ` : '';
   return (
     <DeviceRow
-      {...{ second, length, selected }}
+      {...{ length, selected }}
+      second={`${who}${second}`}
       title={one.device.title}
       isWrong={one.at.trouble !== null}
       address={one.at.address}
