@@ -80,7 +80,7 @@ test.describe('with a database of its own', () => {
     await page.getByLabel('Name', { exact: true }).fill('Laboratory');
     await page.getByLabel('Network with prefix length').fill('172.22.42.0/24');
     await server.kill();
-    await expect(page.getByText('No word from the server')).toBeVisible();
+    await expect(page.getByText('! No server')).toBeVisible();
     await button(page, 'Add this subnet').click();
     const waits = page.getByText('1 act waits here until the server answers');
     await expect(waits).toBeVisible();

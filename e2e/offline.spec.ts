@@ -53,8 +53,8 @@ test('without a network it opens, is worked with, and what was done arrives once
   const page = await context.newPage();
   await page.setViewportSize(PHONE);
   await page.goto(`${server.url}/job/${job}/plan`);
-  await expect(page.getByText('No word from the server')).toBeVisible();
-  await expect(page.getByText(/what you see is of \d\d:\d\d:\d\d/)).toBeVisible();
+  await expect(page.getByText('! No server')).toBeVisible();
+  await expect(page.getByText(/as of \d\d:\d\d:\d\d/)).toBeVisible();
   await rename(page, 'Sludge valve block', 'Sludge valves, west');
   await expect(page.getByText('1 act waits here until the server answers')).toBeVisible();
   await openCall(page, 'Inspection camera');

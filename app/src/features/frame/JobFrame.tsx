@@ -119,12 +119,18 @@ function WireLine({ job, name }: { readonly job: string; readonly name: string |
   const trouble = away !== undefined || isTroubled(field);
   return (
     <LinkLine
-      wire={away === undefined ? wireWords(field) : FRAME_WORDS.noWordFromTheServer}
+      wire={
+        away === undefined
+          ? wireWords(field)
+          : wide
+            ? FRAME_WORDS.noWordFromTheServer
+            : FRAME_WORDS.noServer
+      }
       who={whoWords(field, isSending)}
       state={
         away === undefined
           ? stateWords(field, now) + (isShort ? '' : othersWords(others))
-          : awayWords(away)
+          : awayWords(away, wide)
       }
       left={
         isAnswering

@@ -1,4 +1,5 @@
 import { format } from 'date-fns/format';
+import { isToday } from 'date-fns/isToday';
 import { sourceWords } from '@ipsonomo/language';
 import { REHEARSAL_WORDS } from '@ipsonomo/language/screens/rehearsal';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
@@ -17,8 +18,10 @@ export const isTroubled = (field: FieldNow | undefined): boolean =>
   field !== undefined && (field.link !== 'up' || field.notices.some(isTrouble));
 
 /** What stands below was true then. */
-export const awayWords = (since: number): string =>
-  FRAME_WORDS.whatYouSeeIsOf({ since: format(since, 'HH:mm:ss') });
+export function awayWords(since: number, wide: boolean): string {
+  const told = { since: format(since, isToday(since) ? 'HH:mm:ss' : 'd MMM HH:mm') };
+  return wide ? FRAME_WORDS.whatYouSeeIsOf(told) : FRAME_WORDS.asOf(told);
+}
 
 /** What the laptop is called on this wire: spoken from, or its own address while it is silent. */
 export function whoWords(field: FieldNow | undefined, isSending: boolean): string | undefined {

@@ -7,6 +7,8 @@ export const FRAME_WORDS = messages({
   yourName: 'Your name',
   goOn: 'Go on',
   whatYouSeeIsOf: 'what you see is of {since}',
+  asOf: 'as of {since}',
+  noServer: 'No server',
   as: 'as {first}{more}',
   askingTheServer: 'Asking the server',
   noWireChosen: 'No wire chosen',
