@@ -37,22 +37,28 @@ test('a plan without mistakes is only rehearsed: nothing is asked about', async 
 test.each([
   [true, 'It was put right on the site, as somebody would have done.'],
   [false, 'Nothing of the kind is wrong there'],
-])('what somebody names is held against the site: %s', async (isRight, told) => {
-  const { findByText, findByRole, getByText, calls } = open({}, { isRight });
-  const say = async (box: RegExp, option: string) => {
-    fireEvent.click(await findByRole('combobox', { name: box }));
-    fireEvent.click(await findByRole('option', { name: option }));
-  };
-  await findByText('2 mistakes are in it; none was found.');
-  await say(/^Mistake/, 'Its cable is out');
-  await say(/^At which device/, 'Drum filter drive 1');
-  fireEvent.click(getByText('That is wrong'));
-  expect(await findByText(told)).toBeTruthy();
-  expect(calls[0]).toMatchObject({
-    ...{ method: 'POST', path: '/api/jobs/job/rehearsal/claims' },
-    body: { kind: 'cable-out', interfaceId: 'at' },
-  });
-});
+])(
+  'what somebody names is held against the site: %s',
+  async (isRight, told) => {
+    const { findByText, findByRole, getByText, calls } = open({}, { isRight });
+    // To look for a role takes seconds on a loaded machine.
+    const SLOW = { timeout: 15_000 };
+    const say = async (box: RegExp, option: string) => {
+      fireEvent.click(await findByRole('combobox', { name: box }, SLOW));
+      fireEvent.click(await findByRole('option', { name: option }, SLOW));
+    };
+    await findByText('2 mistakes are in it; none was found.');
+    await say(/^Mistake/, 'Its cable is out');
+    await say(/^At which device/, 'Drum filter drive 1');
+    fireEvent.click(getByText('That is wrong'));
+    expect(await findByText(told)).toBeTruthy();
+    expect(calls[0]).toMatchObject({
+      ...{ method: 'POST', path: '/api/jobs/job/rehearsal/claims' },
+      body: { kind: 'cable-out', interfaceId: 'at' },
+    });
+  },
+  60_000,
+);
 
 test('who found what after how long, and what cannot be rehearsed', async () => {
   const { findByText, getByText } = open({
