@@ -148,7 +148,7 @@ export function watchErrors(page: Page, errors: string[]): void {
 export const unexpected = (errors: readonly string[]): readonly string[] =>
   errors.filter(
     (text) =>
-      !/status of [45]\d\d|ERR_CONNECTION|ERR_INCOMPLETE|ERR_EMPTY|ERR_INTERNET_DISCONNECTED/.test(
+      !/status of [45]\d\d|ERR_CONNECTION|ERR_INCOMPLETE|ERR_EMPTY|ERR_INTERNET_DISCONNECTED|when fetching the script/.test(
         text,
       ),
   );

@@ -1,5 +1,7 @@
 /** After the page is of use, in milliseconds: the files that are kept are not to be in its way. */
 const LATER = 4_000;
+/** Where the server was away just then, in milliseconds. */
+const AGAIN = 60_000;
 
 /**
  * Has the browser keep the application, so that it opens without a network. A page over plain HTTP may not have that (Secure
@@ -12,7 +14,11 @@ export function keepApplication(): () => void {
   const keep = serviceWorker
     ? () => serviceWorker.register('/service-worker.js')
     : () => loadAhead();
-  const timer = setTimeout(() => void keep().catch(() => undefined), LATER);
+  let timer: ReturnType<typeof setTimeout>;
+  const soon = (millis: number) => {
+    timer = setTimeout(() => void keep().catch(() => soon(AGAIN)), millis);
+  };
+  soon(LATER);
   return () => clearTimeout(timer);
 }
 
