@@ -83,7 +83,10 @@ export async function ask<A extends AnyAct>(
   const asked = fetch(pathOf(act, params, query), init).catch(() => undefined);
   const soon = await (mayBeKept ? orPatience(asked) : asked);
   const kept = soon === undefined && mayBeKept ? await keptOf(act, params) : undefined;
-  if (kept !== undefined) return kept;
+  if (kept !== undefined) {
+    void asked.then((late) => (late ? lateWatchers.forEach((watcher) => watcher()) : undefined));
+    return kept;
+  }
   const response = soon ?? (await asked);
   if (!response) throw new ApiError([AWAY]);
   if (!response.ok) {
@@ -94,6 +97,9 @@ export async function ask<A extends AnyAct>(
   if (mayBeKept) void keepAnswer(pathOf(act, params), text);
   return (text === '' ? undefined : JSON.parse(text)) as AnswerOf<A>;
 }
+
+/** Told when an answer came after all, where what was kept has been shown in its place. */
+export const lateWatchers = new Set<() => void>();
 
 /** A network that is there and leads nowhere refuses nothing: after so long what is kept is shown, if anything is. */
 const PATIENCE = 8_000;

@@ -23,14 +23,23 @@ export async function keepAnswer(of: string, text: string): Promise<void> {
   }
 }
 
-/** Keeps what has changed; nothing where the answer itself was not kept. */
-export async function keepStep(of: string, value: unknown): Promise<void> {
+/** Behind so many steps the answer is written anew. */
+const MOST_STEPS = 1_000;
+
+/**
+ * Keeps what has changed; nothing where the answer itself was not kept.
+ * @param whole the answer as it is after this step, as text: asked for now and then
+ */
+export async function keepStep(of: string, value: unknown, whole: () => string): Promise<void> {
   try {
     const known = await browserDatabase();
     const change = known?.transaction(['answers', 'steps'], 'readwrite');
     if (!change || (await change.objectStore('answers').getKey(of)) === undefined) return;
-    void change.objectStore('steps').add({ of, value });
+    const steps = change.objectStore('steps');
+    void steps.add({ of, value });
+    const count = await steps.index('of').count(of);
     await change.done;
+    if (count >= MOST_STEPS) await keepAnswer(of, whole());
   } catch {
     // No room.
   }

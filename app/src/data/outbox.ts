@@ -127,6 +127,8 @@ export class Outbox {
   }
 
   private async sendOf(job: string): Promise<void> {
+    // Another tab may have sent some of it meanwhile.
+    await this.load();
     let isDone = false;
     for (const act of this.held) {
       if (jobOf(act) !== job || act.refused !== null) continue;

@@ -1,6 +1,6 @@
 import { queryOptions, type QueryClient } from '@tanstack/react-query';
 import { acts, keys } from '@ipsonomo/contract';
-import { docFromView, type EditedView } from '@ipsonomo/core/api';
+import { docFromView, thingsOf, type EditedView, type PlanView } from '@ipsonomo/core/api';
 import { applyEdits, type Edit } from '@ipsonomo/core/plan';
 import { watchOf } from './clashes';
 import { ask, pathOf, stepsAfter } from './http';
@@ -57,10 +57,17 @@ export function planAfter(known: PlanNow, { revision, edits }: EditedView): Plan
   if (revision < known.revision) return undefined;
   const outcome = applyEdits(known.doc, edits);
   if (!outcome.ok) return undefined;
+  const next = { ...known, revision, doc: outcome.value.doc };
   if (revision > known.revision)
-    void keepStep(pathOf(acts.readPlan, { job: known.id }), { revision, edits } satisfies Step);
-  return { ...known, revision, doc: outcome.value.doc };
+    void keepStep(
+      pathOf(acts.readPlan, { job: known.id }),
+      { revision, edits } satisfies Step,
+      () => JSON.stringify(viewOf(next)),
+    );
+  return next;
 }
+
+const viewOf = ({ doc, ...head }: PlanNow): PlanView => ({ ...head, things: thingsOf(doc) });
 
 const planAfterNext = (known: PlanNow | undefined, edited: EditedView): PlanNow | undefined =>
   known && edited.revision === known.revision + 1 ? planAfter(known, edited) : undefined;

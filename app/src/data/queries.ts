@@ -36,9 +36,10 @@ const along = (known: { readonly mark: string } | undefined) =>
 async function readProgress(job: string, known: ProgressView | undefined): Promise<ProgressView> {
   const news = await ask(acts.readProgress, { job }, along(known));
   if (!known) return (stepsAfter(news) as readonly ProgressView[]).reduce(withNews, news);
+  const next = withNews(known, news);
   if (!news.isWhole && news.mark !== known.mark)
-    void keepStep(pathOf(acts.readProgress, { job }), news);
-  return withNews(known, news);
+    void keepStep(pathOf(acts.readProgress, { job }), news, () => JSON.stringify(next));
+  return next;
 }
 
 function withNews(known: ProgressView, news: ProgressView): ProgressView {

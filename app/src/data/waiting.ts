@@ -3,7 +3,7 @@ import type { QueryClient } from '@tanstack/react-query';
 import { acts, keys, WAITED_HEADERS, type ActName, type AnyAct } from '@ipsonomo/contract';
 import type { EditedView } from '@ipsonomo/core/api';
 import { applyEdits, changeOf, findDoc, type Edit } from '@ipsonomo/core/plan';
-import { ApiError, ask, isLocked } from './http';
+import { ApiError, ask, isLocked, lateWatchers } from './http';
 import { newId } from './new-id';
 import { Outbox, type Outcome, type Sent, type WaitingAct } from './outbox';
 import { outboxStore } from './outbox-store';
@@ -133,6 +133,8 @@ const AGAIN = 15_000;
 export function keepSending(client: QueryClient): () => void {
   const told = (job: string) => void client.invalidateQueries({ queryKey: keys.job(job) });
   doneIn.add(told);
+  const late = () => void client.invalidateQueries();
+  lateWatchers.add(late);
   const flush = () => void outbox.flush().catch(() => undefined);
   const whileHeld = () =>
     outbox.held.some(({ refused }) => refused === null) ? flush() : undefined;
@@ -143,6 +145,7 @@ export function keepSending(client: QueryClient): () => void {
   flush();
   return () => {
     doneIn.delete(told);
+    lateWatchers.delete(late);
     clearInterval(timer);
     globalThis.removeEventListener?.('online', flush);
     globalThis.document?.removeEventListener('visibilitychange', flush);
