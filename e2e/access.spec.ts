@@ -1,29 +1,10 @@
-import { readFileSync } from 'node:fs';
-import { expect, type Page } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { findings } from './axe';
 import { test } from './demo';
 import { jobView } from './jobs';
 import { button, goTo, openDemo, PAGES, PHONE, place, WIDE } from './pages';
 
 // Hands, eyes and keys: every page by axe-core (WCAG 2.2 A and AA), and the way through them by keys alone.
-
-const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
-
-interface Finding {
-  readonly id: string;
-  readonly impact: string | null;
-  readonly nodes: readonly { readonly html: string }[];
-}
-
-/** What axe-core holds to be serious or critical on a page. */
-async function findings(page: Page): Promise<readonly string[]> {
-  await page.evaluate(AXE);
-  const all = await page.evaluate<readonly Finding[]>(
-    `axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((it) => it.violations)`,
-  );
-  return all
-    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
-    .map(({ id, nodes }) => `${id} n=${nodes.length}: ${nodes[0]?.html.slice(0, 160)}`);
-}
 
 test('each page has a name, one first heading, one main part, and nothing serious by axe-core', async ({
   page,

@@ -1,8 +1,9 @@
 import { expect, type Page } from '@playwright/test';
 import type { EvidenceView, PlanView, RevisionView } from '@ipsonomo/core/api';
+import { findings } from './axe';
 import { test } from './demo';
 import { api, until, type TestServer } from './harness';
-import { button, openCall, openDemo, PHONE, place } from './pages';
+import { button, openCall, openDemo, PHONE, place, WIDE } from './pages';
 
 // A day in a cabinet without a network: the application opens, the plan is read and changed, what is done waits, and
 // comes to the server once.
@@ -72,6 +73,10 @@ test('without a network it opens, is worked with, and what was done arrives once
   await button(next, 'Look').click();
   await expect(next.getByText('read off it: address 10.1.2.3 · Inspection camera')).toBeVisible();
   await expect(next.getByText('It goes out by itself', { exact: false })).toBeVisible();
+  for (const size of [PHONE, WIDE]) {
+    await next.setViewportSize(size);
+    expect(await findings(next)).toEqual([]);
+  }
 
   await server.restart();
   await expect(next.getByText('Nothing waits.', { exact: false })).toBeVisible();
