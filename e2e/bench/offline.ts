@@ -69,6 +69,23 @@ async function opening(server: TestServer, browser: Browser, job: string): Promi
 const keptOn = (page: Page): Promise<number> =>
   page.getByText('said: given its address by hand').count();
 
+/** How many acts its browser has on its disk. */
+const keptIn = (page: Page): Promise<number> =>
+  page.evaluate(
+    () =>
+      new Promise<number>((resolve, reject) => {
+        const opened = indexedDB.open('ipsonomo');
+        opened.onerror = () => reject(new Error('no database'));
+        opened.onsuccess = () => {
+          const counted = opened.result.transaction('waiting').objectStore('waiting').count();
+          counted.onsuccess = () => {
+            opened.result.close();
+            resolve(counted.result);
+          };
+        };
+      }),
+  );
+
 async function soak(server: TestServer, browser: Browser, job: string): Promise<Figure> {
   const { things } = await api<PlanView>(server, 'GET', `/jobs/${job}/plan`);
   const camera = things.device.find((one) => one['title'] === 'Inspection camera');
@@ -85,6 +102,7 @@ async function soak(server: TestServer, browser: Browser, job: string): Promise<
     await page.goto(`${server.url}/job/${job}/call/${at}`);
     const button = page.getByRole('button', { name: 'I only say it is done' });
     await button.waitFor();
+    await until('the day before has arrived', async () => (await keptIn(page)) === 0);
     await context.setOffline(true);
     for (let act = 0; act < ACTS; act += 1) await button.click();
     await page.waitForTimeout(Math.random() * LONGEST);
@@ -96,7 +114,7 @@ async function soak(server: TestServer, browser: Browser, job: string): Promise<
   }
   const page = await context.newPage();
   await page.goto(`${server.url}/job/${job}/call/${at}`);
-  await until('nothing waits', async () => (await keptOn(page)) === 0);
+  await until('nothing waits', async () => (await keptIn(page)) === 0);
   const come = await arrived();
   await context.close();
   return {
