@@ -20,15 +20,23 @@ export const dueOf = (at: number): string =>
 const whoWords = ({ kind, person }: EvidenceView): string =>
   person !== '' && comesByItself(kind) ? PARTS_WORDS.listeningBegunBy({ person }) : person;
 
+/** When it came; of what a browser kept for want of a network, when it was done as well. */
+function whenWords({ at, facts }: EvidenceView): string {
+  const doneAt = 'doneAt' in facts ? facts.doneAt : undefined;
+  return typeof doneAt !== 'number'
+    ? timeOf(at)
+    : PARTS_WORDS.doneAndSent({ doneAt: timeOf(doneAt), at: timeOf(at) });
+}
+
 /** What was seen, when, by whom, from where. */
 export function EvidenceStamp({ evidence }: { readonly evidence: EvidenceView }) {
   const colours = useColours();
-  const { at, source, again } = evidence;
+  const { source, again } = evidence;
   return (
     <View style={{ paddingVertical: 8, borderBottomWidth: 1, borderBottomColor: colours.line }}>
       <Words size="second">{evidenceWords(evidence)}</Words>
       <Words size="caption" tone="second">
-        {[timeOf(at), whoWords(evidence), sourceWords(source)].filter(Boolean).join(' · ')}
+        {[whenWords(evidence), whoWords(evidence), sourceWords(source)].filter(Boolean).join(' · ')}
       </Words>
       {again && (
         <Words size="caption" tone="second">

@@ -12,6 +12,7 @@ export const PARTS_WORDS = messages({
   ofAddressesGiven: '{given} of {value} addresses given',
   onTheLabel: 'on the label',
   heardOnTheWire: 'heard on the wire',
+  doneAndSent: 'done {doneAt}, sent {at}',
   andTimesMoreTheLast: 'and {count} times more, the last {until}',
   wire: 'wire: {wire}, {state}',
   fallSilent: 'Fall silent',
