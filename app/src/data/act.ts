@@ -19,6 +19,7 @@ import {
 import type { EditedView, FieldView } from '@ipsonomo/core/api';
 import { ApiError, ask, isAway } from './http';
 import { named } from './named';
+import type { Outcome } from './outbox';
 import { planRefused, takeEdited } from './plan-now';
 import type { PlanNow } from './plan-state';
 import { doOrKeep, showHeld } from './waiting';
@@ -43,7 +44,7 @@ export type Acting<A extends AnyAct, V = Sent<A>> = UseMutationResult<AnswerOf<A
 export function useAct<A extends AnyAct>(act: A, params: ParamsOf<A>): Acting<A, Sent<A>> {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (sent: Sent<A>) => asked(client, act, params, sent),
+    mutationFn: (body: Sent<A>) => asked({ client, act, params, body }),
     onError: () => afterRefusal(client, act, params),
   });
 }
@@ -52,50 +53,50 @@ export function useAct<A extends AnyAct>(act: A, params: ParamsOf<A>): Acting<A,
 export function useActOn<A extends AnyAct>(act: A): Acting<A, Placed<A>> {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: ({ params, body }: Placed<A>) => asked(client, act, params, body),
+    mutationFn: ({ params, body }: Placed<A>) => asked({ client, act, params, body }),
     onError: (_error, { params }) => afterRefusal(client, act, params),
   });
 }
 
-async function asked<A extends AnyAct>(
-  client: QueryClient,
-  act: A,
-  params: ParamsOf<A>,
-  body: Sent<A> | undefined,
-): Promise<AnswerOf<A>> {
-  await named(act);
-  if (act.mayWait) return askedOrKept(client, act, params, body);
-  const query = { name: (body as File | undefined)?.name } as QueryOf<A>;
-  const along = isFile(act.body) && act.query ? { body, query } : { body };
-  const answer = await ask(act, params, along).catch((error: unknown) => {
-    throw act.right === 'send' && isAway(error) ? WIRE_AWAY : error;
-  });
-  await afterAct(client, act, params, answer);
-  return answer;
+/** An act that is being done, with what it is done to. */
+interface Doing<A extends AnyAct> {
+  readonly client: QueryClient;
+  readonly act: A;
+  readonly params: ParamsOf<A>;
+  readonly body: Sent<A> | undefined;
 }
 
-/** What can be done instead is said. */
-const WIRE_AWAY = new ApiError([{ code: 'server.awayForWire', where: '' }]);
-
 /** Done now, or kept until the server is there: what it changes of the plan is shown either way. */
-async function askedOrKept<A extends AnyAct>(
-  client: QueryClient,
-  act: A,
-  params: ParamsOf<A>,
-  body: Sent<A> | undefined,
-): Promise<AnswerOf<A>> {
-  const job = jobIn(params);
-  const known = client.getQueryData<PlanNow>(keys.plan(job));
-  const outcome = await doOrKeep(act, params as Readonly<Record<string, string>>, body, known);
+async function asked<A extends AnyAct>(doing: Doing<A>): Promise<AnswerOf<A>> {
+  const { client, act, params } = doing;
+  await named(act);
+  const outcome = act.mayWait ? await doneOrKept(doing) : await doneNow(doing);
   if (outcome.kind === 'refused')
     throw new ApiError(outcome.refused.issues, outcome.refused.conflicts);
   if (outcome.kind === 'waits') {
-    const shown = showHeld(client, job);
+    const shown = showHeld(client, jobIn(params));
     return (act.answer === 'Edited' ? shown : undefined) as AnswerOf<A>;
   }
   const answer = outcome.answer as AnswerOf<A>;
   await afterAct(client, act, params, answer);
   return answer;
+}
+
+function doneOrKept<A extends AnyAct>({ client, act, params, body }: Doing<A>): Promise<Outcome> {
+  const known = client.getQueryData<PlanNow>(keys.plan(jobIn(params)));
+  return doOrKeep(act, params as Readonly<Record<string, string>>, body, known);
+}
+
+/** What can be done instead is said. */
+const WIRE_AWAY = new ApiError([{ code: 'server.awayForWire', where: '' }]);
+
+async function doneNow<A extends AnyAct>({ act, params, body }: Doing<A>): Promise<Outcome> {
+  const query = { name: (body as File | undefined)?.name } as QueryOf<A>;
+  const along = isFile(act.body) && act.query ? { body, query } : { body };
+  const answer = await ask(act, params, along).catch((error: unknown) => {
+    throw act.right === 'send' && isAway(error) ? WIRE_AWAY : error;
+  });
+  return { kind: 'done', answer };
 }
 
 /** What a page knows is brought in step with what was answered. */

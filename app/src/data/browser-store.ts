@@ -4,13 +4,6 @@ import type { WaitingAct } from './outbox';
 // What this browser keeps for the time without a server (Indexed Database API 3.0): what it was told last, and what was
 // done and not yet sent.
 
-/** An answer as it came. */
-export interface KeptAnswer {
-  readonly text: string;
-  /** Milliseconds since 1970. */
-  readonly at: number;
-}
-
 /** What has changed since an answer was kept. */
 interface Step {
   readonly of: string;
@@ -18,7 +11,8 @@ interface Step {
 }
 
 interface Kept extends DBSchema {
-  answers: { key: string; value: KeptAnswer };
+  /** Each the text it came as. */
+  answers: { key: string; value: string };
   steps: { key: number; value: Step; indexes: { of: string } };
   waiting: { key: number; value: Omit<WaitingAct, 'place'> & { readonly place?: number } };
 }
@@ -41,10 +35,4 @@ export function browserDatabase(): Promise<BrowserDatabase | undefined> {
     terminated: () => (opened = undefined),
   }).catch(() => undefined);
   return opened;
-}
-
-/** For a test that begins anew. */
-export async function closeBrowserDatabase(): Promise<void> {
-  (await opened)?.close();
-  opened = undefined;
 }

@@ -1,10 +1,11 @@
-import { browserDatabase, type KeptAnswer } from './browser-store';
+import { browserDatabase } from './browser-store';
 
 // What the server answered last, for a page that is opened without it. A long answer is kept as the text it came as, and
 // what changes of it later as steps behind it: nothing long is written again for a small change.
 
 /** An answer that was kept, with what has changed since, in its order. */
-export interface KeptSince extends KeptAnswer {
+export interface KeptSince {
+  readonly text: string;
   readonly steps: readonly unknown[];
 }
 
@@ -16,7 +17,7 @@ export async function keepAnswer(of: string, text: string): Promise<void> {
     if (!change) return;
     const steps = change.objectStore('steps');
     for (const key of await steps.index('of').getAllKeys(of)) void steps.delete(key);
-    void change.objectStore('answers').put({ text, at: Date.now() }, of);
+    void change.objectStore('answers').put(text, of);
     await change.done;
   } catch {
     // No room.
@@ -48,10 +49,10 @@ export async function keepStep(of: string, value: unknown, whole: () => string):
 export async function keptAnswer(of: string): Promise<KeptSince | undefined> {
   try {
     const known = await browserDatabase();
-    const answer = await known?.get('answers', of);
-    if (!known || !answer) return undefined;
+    const text = await known?.get('answers', of);
+    if (!known || text === undefined) return undefined;
     const steps = await known.getAllFromIndex('steps', 'of', of);
-    return { ...answer, steps: steps.map(({ value }) => value) };
+    return { text, steps: steps.map(({ value }) => value) };
   } catch {
     return undefined;
   }

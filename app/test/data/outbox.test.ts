@@ -1,5 +1,4 @@
 import 'fake-indexeddb/auto';
-import { closeBrowserDatabase } from '../../src/data/browser-store';
 import {
   Outbox,
   type OutboxParts,
@@ -89,8 +88,8 @@ const act = (more: Partial<WaitingAct> = {}): Omit<WaitingAct, 'place'> => ({
 const soon = () => new Promise((resolve) => setTimeout(resolve, 5));
 
 beforeEach(async () => {
-  await closeBrowserDatabase();
-  indexedDB.deleteDatabase('ipsonomo');
+  const { all, remove } = outboxStore();
+  for (const { place } of await all()) await remove(place);
 });
 
 test('with a server it is done at once, and nothing is left', async () => {

@@ -156,7 +156,7 @@ function answering(
         throw error;
       });
     const { job, interface: at } = call.params as Readonly<Record<string, string | undefined>>;
-    if (isDoing(name, act) && job !== undefined && at !== undefined) acted(job, at, call.actor);
+    if (isDoing(act) && job !== undefined && at !== undefined) acted(job, at, call.actor);
     if (act.answer === undefined) response.status(act.status).end();
     else if (isFileAnswer(act)) await send(answer as Sent, act.answer.file, response);
     else await say(answer, response.status(act.status));
@@ -164,8 +164,8 @@ function answering(
 }
 
 /** Whether it is something that is done at a device, by whoever is at it. */
-const isDoing = (name: string, { right, method }: AnyAct): boolean =>
-  method === 'POST' && (right === 'assign' || right === 'send') && name !== 'takeCall';
+const isDoing = ({ right, method }: AnyAct): boolean =>
+  method === 'POST' && (right === 'assign' || right === 'send');
 
 const withWaited = (request: Request, act: AnyAct, name: string, actor: Actor): Actor => ({
   ...actor,

@@ -1,8 +1,7 @@
-import { acts } from '@ipsonomo/contract';
 import { WAITING_WORDS } from '@ipsonomo/language/screens/waiting';
 import type { Plan } from '@ipsonomo/core/plan';
 import { findInterface } from '@ipsonomo/core/plan';
-import type { WaitingAct } from '../../data';
+import { acts, type WaitingAct } from '../../data';
 
 type Body = Readonly<Record<string, unknown>>;
 
