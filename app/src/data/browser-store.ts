@@ -30,8 +30,11 @@ export function browserDatabase(): Promise<BrowserDatabase | undefined> {
       made.createObjectStore('steps', { autoIncrement: true }).createIndex('of', 'of');
       made.createObjectStore('waiting', { keyPath: 'place', autoIncrement: true });
     },
-    // A later version of the application waits for nobody.
-    blocking: () => void opened?.then((one) => one?.close()),
+    // A later version of the application waits for nobody; this page then keeps things as far as it still can.
+    blocking: () => {
+      void opened?.then((one) => one?.close());
+      opened = undefined;
+    },
     terminated: () => (opened = undefined),
   }).catch(() => undefined);
   return opened;

@@ -114,16 +114,16 @@ export const WAITED_ACTS: Migration = {
   name: '016_waited_acts',
   up: `
       create table waited_act (
-        id uuid primary key,
+        id uuid not null,
         job_id uuid not null references job on delete cascade,
         act text not null,
         place bigint not null,
         done_at timestamptz not null,
         clock_is_off bigint not null,
         at timestamptz not null default now(),
-        revision integer
+        revision integer,
+        primary key (job_id, id)
       );
-      create index waited_act_of_job on waited_act (job_id, revision);
     `,
   down: 'drop table waited_act;',
 };

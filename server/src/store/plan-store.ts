@@ -186,7 +186,7 @@ export class PlanStore {
         edits: applied,
         ...{ undoes: change.undoes ?? null, account_id: change.account ?? null },
       });
-      if (change.waited) await noteRevision(trx, change.waited, revision);
+      if (change.waited) await noteRevision(trx, jobId, change.waited, revision);
       const after = { ...state, revision, doc };
       return { state: after, revision, edits: applied, result, isAgain: false };
     });

@@ -19,13 +19,20 @@ export async function doneBefore(
       ...{ id: waited.id, job_id: jobId, act: waited.act, place: waited.place },
       ...{ done_at: new Date(waited.doneAt), clock_is_off: waited.clockIsOff },
     })
-    .onConflict('id')
+    .onConflict(['job_id', 'id'])
     .ignore()
     .returning('id');
   if (made.length > 0) return undefined;
-  return trx('waited_act').select<WaitedRow[]>('revision').where({ id: waited.id }).first();
+  return trx('waited_act')
+    .select<WaitedRow[]>('revision')
+    .where({ job_id: jobId, id: waited.id })
+    .first();
 }
 
 /** Which revision it made. */
-export const noteRevision = (trx: Knex, { id }: Waited, revision: number): Promise<number> =>
-  trx('waited_act').where({ id }).update({ revision });
+export const noteRevision = (
+  trx: Knex,
+  jobId: string,
+  { id }: Waited,
+  revision: number,
+): Promise<number> => trx('waited_act').where({ job_id: jobId, id }).update({ revision });

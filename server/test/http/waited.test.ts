@@ -104,6 +104,14 @@ test.each([
   },
 );
 
+test('a number of one job is nothing in another', async () => {
+  const key = randomUUID();
+  const [one, other] = [await jobWithDevice('Number here'), await jobWithDevice('Number there')];
+  for (const { path, id } of [one, other])
+    await sent(`${path}/edits`, { key }, titled(id, 'Valve block', 'Sludge valves')).expect(200);
+  expect((await other.read()).things.device[0]?.['title']).toBe('Sludge valves');
+});
+
 test('what is done as it is sent says no time of its own', async () => {
   const { at, evidence } = await jobWithDevice('At once');
   await sent(`${at}/said-kept`, {}, {}).expect(204);
