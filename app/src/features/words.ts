@@ -39,11 +39,13 @@ export function lengthOf(network: string | undefined): number | undefined {
   return network === undefined ? undefined : Number(network.split('/')[1]);
 }
 
-/** "340 KB", "4.2 MB": how large a file is, in units of a thousand. */
-export const sizeWords = (bytes: number): string =>
-  bytes < 1_000_000
-    ? COMMON_WORDS.kb({ bytes: Math.ceil(bytes / 1000) })
-    : COMMON_WORDS.mb({ value: (bytes / 1_000_000).toFixed(1) });
+/** "340 KB", "4.2 MB", "10.7 GB": how large something is, in units of a thousand. */
+export function sizeWords(bytes: number): string {
+  if (bytes < 1_000_000) return COMMON_WORDS.kb({ bytes: Math.ceil(bytes / 1000) });
+  return bytes < 1_000_000_000
+    ? COMMON_WORDS.mb({ value: (bytes / 1_000_000).toFixed(1) })
+    : COMMON_WORDS.gb({ value: (bytes / 1_000_000_000).toFixed(1) });
+}
 
 /** Every interface of a plan, to choose one of. */
 export const interfaceOptions = (plan: Plan) =>

@@ -6,8 +6,11 @@ import { useHeld } from '../../data';
 import { Words } from '../../parts';
 import { SPACE, TOUCH, useColours } from '../../theme';
 
-/** That something waits to be sent, or was refused, on every page; nothing where nothing does. */
-export function WaitingBar() {
+/**
+ * That something waits to be sent, or was refused, on every page; nothing where nothing does.
+ * @param isInPage it stands within a page's own margins, and not across the window
+ */
+export function WaitingBar({ isInPage = false }: { readonly isInPage?: boolean }) {
   const held = useHeld();
   const router = useRouter();
   const colours = useColours();
@@ -22,7 +25,11 @@ export function WaitingBar() {
       role="status"
       style={{
         ...{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: TOUCH },
-        ...{ paddingHorizontal: SPACE.page, borderBottomWidth: 1, borderBottomColor: colours.line },
+        ...{
+          paddingHorizontal: isInPage ? 0 : SPACE.page,
+          borderBottomWidth: 1,
+          borderBottomColor: colours.line,
+        },
       }}
     >
       <View style={{ flex: 1 }}>

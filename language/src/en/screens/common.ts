@@ -9,6 +9,7 @@ export const COMMON_WORDS = messages({
   row: 'row {position}',
   kb: '{bytes} KB',
   mb: '{value} MB',
+  gb: '{value} GB',
   thePlanItself: 'The plan itself',
   kinds: 'Kinds',
   open: 'Open {name}',

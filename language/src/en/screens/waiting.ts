@@ -15,7 +15,7 @@ export const WAITING_WORDS = messages({
   sendAgain: 'Send it again',
   sendAsMine: 'Send it in my name',
   atTheDoor:
-    '{count, plural, one {# act waits} other {# acts wait}} in this browser to be sent, done by {people}. They go out when whoever did them comes in.',
+    '{count, plural, one {# act waits} other {# acts wait}} in this browser to be sent, done by {people}. {count, plural, one {It goes} other {They go}} out when whoever did {count, plural, one {it} other {them}} comes in.',
   giveUp: 'Give it up',
   giveUpReally: 'Give it up: it will not be done',
   doneAt: '{at}, by {person}',

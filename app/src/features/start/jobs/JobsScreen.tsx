@@ -57,7 +57,7 @@ export function JobsScreen() {
         {START_WORDS.jobs}
       </Words>
       <Refusals issues={issuesOf(error)} />
-      <WaitingBar />
+      <WaitingBar isInPage />
       {isDemo ? <Words tone="second">{START_WORDS.thisIsADemo}</Words> : null}
       <ListeningNow jobs={all ?? []} />
       <LongList
