@@ -1,6 +1,6 @@
 import { fireEvent, waitFor } from '@testing-library/react';
 import type { TakenCallView } from '@ipsonomo/core/api';
-import { AtIt } from '../../src/features/calls/at-it/AtIt';
+import { AtIt, SomebodyElse } from '../../src/features/calls/at-it/AtIt';
 import { show } from '../world';
 
 // R-AT-IT: who is at a device, as each of two sees it.
@@ -12,12 +12,18 @@ const taken = (fields: Partial<TakenCallView>): TakenCallView => ({
 });
 
 const open = (...calls: readonly TakenCallView[]) =>
-  show(<AtIt job="job" id="at" />, {
-    also: [
-      ['/taken-calls', calls],
-      ['/taken', {}],
-    ],
-  });
+  show(
+    <>
+      <SomebodyElse job="job" id="at" />
+      <AtIt job="job" id="at" />
+    </>,
+    {
+      also: [
+        ['/taken-calls', calls],
+        ['/taken', {}],
+      ],
+    },
+  );
 
 test('where nobody is at it, whoever goes there says so', async () => {
   const { findByText, calls } = open(taken({ interface: 'another' }));

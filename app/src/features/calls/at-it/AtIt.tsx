@@ -13,12 +13,12 @@ interface Props {
   readonly id: string;
 }
 
-/** R-AT-IT: who is at this device. Nobody is kept from acting; whoever comes second sees who was first. */
+/** R-AT-IT: whoever goes to this device says so, and that they have left; nothing while somebody else is there. */
 export function AtIt({ job, id }: Props) {
   const one = useTakenCall(job, id);
   const take = useAct(acts.takeCall, { job, interface: id });
   const leave = useAct(acts.leaveCall, { job, interface: id });
-  if (one && !one.isOwn) return <Other {...{ job, id, one }} />;
+  if (one && !one.isOwn) return null;
   return (
     <>
       <Refusals issues={issuesOf(take.error ?? leave.error)} />
@@ -40,6 +40,12 @@ function ownWords({ since, takenFrom }: TakenCallView): string {
   return takenFrom === null
     ? AT_IT_WORDS.youAreAtIt({ since: at })
     : AT_IT_WORDS.youTookItOver({ person: takenFrom.person, since: at });
+}
+
+/** Who else is at this device, told before anything is done there. Nobody is kept from acting. */
+export function SomebodyElse({ job, id }: Props) {
+  const one = useTakenCall(job, id);
+  return one && !one.isOwn ? <Other {...{ job, id, one }} /> : null;
 }
 
 /** Somebody else is at it, or took it over. */

@@ -4,7 +4,7 @@ import { type Kind, type Plan } from '@ipsonomo/core/plan';
 import { WAY_WORDS } from '@ipsonomo/language';
 import { AddressText, Page, StageNotches, Words } from '../../../parts';
 import type { HeardOffer } from '../assign/awaited';
-import { AtIt } from '../at-it/AtIt';
+import { AtIt, SomebodyElse } from '../at-it/AtIt';
 import { Seen } from '../../plan';
 import { HeldHere } from '../../waiting';
 import { placeOf } from '../../words';
@@ -46,9 +46,10 @@ export function CallPage({
         </Words>
         <AddressText size="call" address={at.address} length={length} />
       </View>
-      <AtIt job={call.job} id={at.id} />
+      <SomebodyElse job={call.job} id={at.id} />
       <HeldHere id={at.id} />
       {children}
+      <AtIt job={call.job} id={at.id} />
       <Seen job={call.job} at={at} />
     </Page>
   );
