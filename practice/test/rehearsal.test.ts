@@ -231,3 +231,38 @@ test.each<[Way, string, boolean]>([
   bench.advance(60_000);
   expect(bench.site.view(bench.now).devices[0]?.lamp).toBe(lamp);
 });
+
+/** A plan with stations under a controller, whose devices count how often something of them is read. */
+function countedPlan(size: number): { readonly plan: Plan; readonly reads: () => number } {
+  let reads = 0;
+  const net = { id: 'net', name: 'Hall', prefix: must(parsePrefix('10.64.0.0/16')) };
+  const counted = <T extends object>(thing: T): T =>
+    new Proxy(thing, {
+      get: (of, key, self) => {
+        reads += 1;
+        return Reflect.get(of, key, self) as unknown;
+      },
+    });
+  const devices = Array.from({ length: size }, (_, at) => {
+    const id = `station-${at}`;
+    const way: Way = at === 0 ? 'keypad' : 'controller';
+    const kindId = at === 0 ? 'kilvane-panel-12' : 'eldrup-block-8';
+    const address = toIpv4(must(parseIpv4('10.64.0.10')) + at);
+    return counted({
+      ...toDevice({ id, title: id, name: id, kindId, way, cabinet: 'FH1', position: '2' }),
+      ...(at === 0 ? {} : { controllerId: 'station-0' }),
+      interfaces: [toInterface({ id: `${id}-1`, deviceId: id, subnetId: 'net', address })],
+    });
+  });
+  return { plan: toPlan({ subnets: [toSubnet(net)], devices }), reads: () => reads };
+}
+
+test('the site of four times as many devices looks at four times as many', () => {
+  const readsOf = (size: number): number => {
+    const { plan: large, reads } = countedPlan(size);
+    const before = reads();
+    withMistakes(large, siteOfPlan(large, SEED), { kind: 'surprise', count: 10 }, SEED);
+    return reads() - before;
+  };
+  expect(readsOf(1200) / readsOf(300)).toBeLessThan(4.6);
+});

@@ -60,13 +60,14 @@ export function siteOfPlan(plan: Plan, seed: number): PlannedSite {
   });
   const macs = macsOf(placed, seed);
   const macOf = ({ at }: Placed): MacAddress => macs.get(at.id) ?? toMac(0);
+  const ties = tiesOf(placed);
   const segments = plan.subnets.map((subnet, index): Segment => ({
     ...{ id: subnet.id, title: subnet.name, name: `switch-${index + 1}`, port: 'port 1' },
     ...{ mac: ownMac(0x0a, index), vlan: subnet.vlan ?? 1 },
   }));
   return {
     ...{ segments, unrehearsed },
-    devices: placed.filter(({ kind }) => !kind.forwards).map((one) => deviceOf(one, placed, macOf)),
+    devices: placed.filter(({ kind }) => !kind.forwards).map((one) => deviceOf(one, ties, macOf)),
     routers: routersOf(plan, placed, macOf),
   };
 }
@@ -106,14 +107,37 @@ function macsOf(placed: readonly Placed[], seed: number): ReadonlyMap<string, Ma
   return macs;
 }
 
+/** Who runs whom: looked up for every device, and so made once. */
+interface Ties {
+  /** By the device's id, its first interface. */
+  readonly firstOf: ReadonlyMap<string, Placed>;
+  /** By the controller's id, the stations under it. */
+  readonly stationsOf: ReadonlyMap<string, readonly Placed[]>;
+}
+
+function tiesOf(placed: readonly Placed[]): Ties {
+  const firstOf = new Map<string, Placed>();
+  const stationsOf = new Map<string, Placed[]>();
+  for (const one of placed) {
+    const { id, controllerId, way } = one.device;
+    if (!firstOf.has(id)) firstOf.set(id, one);
+    if (way !== 'controller' || controllerId === undefined) continue;
+    const stations = stationsOf.get(controllerId);
+    if (stations) stations.push(one);
+    else stationsOf.set(controllerId, [one]);
+  }
+  return { firstOf, stationsOf };
+}
+
 function deviceOf(
   one: Placed,
-  placed: readonly Placed[],
+  { firstOf, stationsOf }: Ties,
   macOf: (one: Placed) => MacAddress,
 ): DeviceDefinition {
   const { device, at, kind, subnet } = one;
   const mac = macOf(one);
-  const controller = placed.find((other) => other.device.id === device.controllerId);
+  const controller =
+    device.controllerId === undefined ? undefined : firstOf.get(device.controllerId);
   return {
     id: at.id,
     title: at.label === '' ? device.title : `${device.title}, ${at.label}`,
@@ -125,7 +149,7 @@ function deviceOf(
     network: subnet.prefix,
     ...(device.way === 'dhcp-name' ? { hostName: dhcpNameOf(device) } : {}),
     ...(device.way === 'controller' && controller ? { runBy: macOf(controller) } : {}),
-    project: projectOf(one, placed),
+    project: projectOf(stationsOf.get(device.id) ?? []),
     assemblies: assembliesOf(device),
     line: device.lines.flatMap(({ units }) =>
       units.map(({ unit }) => ({ unit, registers: REGISTERS })),
@@ -134,13 +158,11 @@ function deviceOf(
 }
 
 /** What a controller starts: the stations that the plan has under it, by their names. */
-const projectOf = ({ device }: Placed, placed: readonly Placed[]) =>
-  placed
-    .filter((other) => other.device.controllerId === device.id && other.device.way === 'controller')
-    .map(({ device: station, at, subnet }) => ({
-      name: stationNameOf(station),
-      at: { address: at.address, length: maskLengthOf(at, subnet) },
-    }));
+const projectOf = (stations: readonly Placed[]) =>
+  stations.map(({ device: station, at, subnet }) => ({
+    name: stationNameOf(station),
+    at: { address: at.address, length: maskLengthOf(at, subnet) },
+  }));
 
 /** The data of its connection, as the plan has them at the device's end. */
 function assembliesOf({ connection }: Device): readonly Assembly[] {
