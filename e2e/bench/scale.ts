@@ -114,12 +114,17 @@ async function addEvidence(server: TestServer, jobId: string, count: number): Pr
 /** The figure is for a million; they take minutes to be written. */
 const MUCH = Number(process.env['BENCH_EVIDENCE'] ?? 200_000);
 
+/** A server that was started again has no wire yet. */
+async function listens(server: TestServer, jobId: string): Promise<void> {
+  await api(server, 'POST', `/jobs/${jobId}/wire`, { kind: 'practice', evenSo: true });
+  await api(server, 'POST', `/jobs/${jobId}/wire/listen`);
+}
+
 async function muchEvidence(): Promise<readonly Figure[]> {
   const server = await startServer('bench_evidence', { demo: true });
   try {
     const jobId = await bigJob(server, 5000);
-    await api(server, 'POST', `/jobs/${jobId}/wire`, { kind: 'practice', evenSo: true });
-    await api(server, 'POST', `/jobs/${jobId}/wire/listen`);
+    await listens(server, jobId);
     const without = await whileListening(server, jobId);
     const pages = () => timed(9, () => api(server, 'GET', `/jobs/${jobId}/progress`));
     /** How long a start takes, and what was seen for the first time after it. */
@@ -137,7 +142,7 @@ async function muchEvidence(): Promise<readonly Figure[]> {
     await addEvidence(server, jobId, MUCH);
     await pages();
     const many = await pages();
-    await api(server, 'POST', `/jobs/${jobId}/wire/listen`);
+    await listens(server, jobId);
     const edit = await whileListening(server, jobId);
     const { start, first } = await again();
     const figures: readonly Figure[] = [
