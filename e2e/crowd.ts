@@ -123,14 +123,17 @@ class Follower {
 }
 
 export async function crowdIn(
-  server: TestServer,
+  servers: readonly [TestServer, ...TestServer[]],
   jobId: string,
   { people, seconds, everyMillis }: Crowd,
 ): Promise<CrowdFigures> {
   const failed: string[] = [];
+  const [server] = servers;
+  /** Each person has one of them. */
+  const serverOf = (person: number): TestServer => servers[person % servers.length] ?? server;
   const pages = Array.from(
     { length: people },
-    (_, at) => new Follower(server, jobId, at % 5 === 0, failed),
+    (_, at) => new Follower(serverOf(at), jobId, at % 5 === 0, failed),
   );
   await Promise.all(pages.map((page) => page.open()));
   const { device } = docFromView(await api<PlanView>(server, 'GET', `/jobs/${jobId}/plan`));
@@ -148,7 +151,8 @@ export async function crowdIn(
     figures.sent += 1;
     const begun = performance.now();
     try {
-      await api(server, 'POST', `/jobs/${jobId}/edits`, { edits: [wanted], why: 'renamed' });
+      const body = { edits: [wanted], why: 'renamed' };
+      await api(serverOf(person), 'POST', `/jobs/${jobId}/edits`, body);
       edits.push(performance.now() - begun);
       titles.set(id, to);
       figures.taken += 1;

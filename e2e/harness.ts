@@ -34,6 +34,10 @@ interface Options {
   readonly pace?: number;
   /** Where its database is; the one of all tests, where nothing is said. */
   readonly cluster?: Cluster | undefined;
+  /** A database that is there already, and that another server works with. */
+  readonly databaseUrl?: string;
+  /** What the others call it. */
+  readonly called?: string;
   /** The network namespace it runs in; it is then reached through a Unix socket. */
   readonly namespace?: string;
   /** What stands before the command, to take rights away. */
@@ -117,7 +121,9 @@ const UNNAMED = 'which its contract does not name';
 
 export async function startServer(name: string, options: Options): Promise<TestServer> {
   const { demo, pace = 1, cluster, namespace, wrap = [], flags = [] } = options;
-  const databaseUrl = await freshDatabase(databaseName(name), cluster?.socketUrl ?? adminUrl());
+  const databaseUrl =
+    options.databaseUrl ??
+    (await freshDatabase(databaseName(name), cluster?.socketUrl ?? adminUrl()));
   const folder = mkdtempSync(join(tmpdir(), 'ipsonomo-e2e-'));
   const port = await freePort();
   const socketPath = join(folder, 'ipsonomo.sock');
@@ -141,6 +147,7 @@ export async function startServer(name: string, options: Options): Promise<TestS
         // Started again, it goes on after all that it saw before.
         IPSONOMO_SINCE: String(begun + (Date.now() - begun) * pace),
         IPSONOMO_PACE: String(pace),
+        ...(options.called === undefined ? {} : { SERVER_NAME: options.called }),
         ...(COVERAGE ? { NODE_V8_COVERAGE: join(COVERAGE, 'server') } : {}),
         ...{ DATABASE_URL: databaseUrl, IPSONOMO_DATA: folder, IPSONOMO_DEMO: demo ? '1' : '0' },
       },

@@ -187,6 +187,7 @@ export function show(
   };
   const byPath: readonly (readonly [string, unknown])[] = [
     ...also,
+    ['/servers', { servers: [], databaseAwaySince: null }],
     ['/wires', wires],
     ['/wire', field],
     ['/evidence', evidence],

@@ -25,6 +25,7 @@ export const keys = {
   stations: (job: string) => ['stations', job],
   present: (job: string) => ['present', job],
   wires: ['wires'],
+  servers: ['servers'],
   adapters: ['adapters'],
   cabinet: (job: string) => ['cabinet', job],
   state: ['state'],

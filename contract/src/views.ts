@@ -33,6 +33,8 @@ import type {
   RoundTimes,
   RoundView,
   RunView,
+  ServersView,
+  SilencedView,
   StationView,
   StoredPaper,
   VigilView,
@@ -115,6 +117,8 @@ export interface Views {
   readonly KindsTaken: KindsTaken;
   readonly RoundTimes: RoundTimes;
   readonly Runs: readonly RunView[];
+  readonly Servers: ServersView;
+  readonly Silenced: SilencedView;
   readonly TakenCalls: readonly TakenCallView[];
   readonly State: StateView;
   readonly Stations: readonly StationView[];

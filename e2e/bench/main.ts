@@ -3,6 +3,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildSync } from 'esbuild';
+import { crewFigures } from './crew';
 import { captureFigures } from './capture';
 import { handOverFigures } from './hand-over';
 import { scaleFigures } from './scale';
@@ -220,6 +221,7 @@ const ANYWHERE: Readonly<Record<string, Group>> = {
   planner: plannerFigures,
   growth: growthFigures,
   scale: scaleFigures,
+  crew: crewFigures,
   'hand-over': handOverFigures,
   capture: captureFigures,
   screens: screenFigures,

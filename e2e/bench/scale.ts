@@ -56,7 +56,7 @@ async function crowd(): Promise<readonly Figure[]> {
   try {
     const jobId = await bigJob(server, 5000);
     const before = residentMegabytes(server.pid());
-    const { sent, taken, clashes, failed, edits, answers } = await crowdIn(server, jobId, {
+    const { sent, taken, clashes, failed, edits, answers } = await crowdIn([server], jobId, {
       ...{ people: 50, seconds: 60, everyMillis: 5000 },
     });
     const more = residentMegabytes(server.pid()) - before;

@@ -26,7 +26,7 @@ test('many people change one plan: each edit is taken or told its clash, and eve
     : { people: 8, seconds: 4, everyMillis: 800 };
   const before = residentMb();
   const { sent, taken, clashes, failed, edits, answers, asked, revision, heard } = await crowdIn(
-    server,
+    [server],
     jobId,
     crowd,
   );

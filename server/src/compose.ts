@@ -1,6 +1,8 @@
 import { mkdirSync } from 'node:fs';
 import type { Express } from 'express';
-import { buildApp } from './app';
+import { SERVER_WORDS } from '@ipsonomo/language/terminal';
+import { buildApp, type AppParts } from './app';
+import type { ServersView } from '@ipsonomo/core/api';
 import type { Time } from '@ipsonomo/threads';
 import { Readings } from './common/readings';
 import { undoBorrowings } from '@ipsonomo/wire';
@@ -24,13 +26,18 @@ import { TakenCalls } from './service/taken-calls';
 import { Thinking } from './service/thinking';
 import { JobSummaries } from './service/job-summaries';
 import { JobTeller, type Told } from './service/job-teller';
+import { NewsOfOthers } from './service/news-of-others';
+import { Servers, type OwnServer } from './service/servers';
 import { Vigils } from './service/vigils';
 import { Wires, type WiresOf } from './service/wires';
 import type { Database } from './store/database';
+import { NewsLink } from './store/news-link';
 import { Store } from './store/store';
 
 export interface Settings {
   readonly store: Store;
+  /** Which of those that work with the database this is. */
+  readonly own: OwnServer;
   /** The same database, for threads that have a connection of their own. */
   readonly database: Database;
   /** Captures and journals of listening runs. */
@@ -58,20 +65,18 @@ export interface Running {
 
 /** Puts the parts together: threads, services and routes. Reads no environment, opens no port. */
 export async function compose(settings: Settings): Promise<Running> {
-  const { store, captures, web, log, time } = settings;
+  const { store, captures, web, log, time, own } = settings;
   // Whole milliseconds, as plans write them.
   const clock = () => Math.floor(time.clock.now());
   mkdirSync(captures, { recursive: true });
   await undoBorrowings(captures);
-  const events = new EventStream(() => wires.state());
-  // Keys end by the time of people, however fast the practice site lives.
-  const people = new People(store, Date.now);
-  await people.open();
-  const door = new Door(store, people, Date.now, (browser) => {
+  // Before anything is read: what others write from now on is told.
+  const link = await NewsLink.open(settings.database);
+  const events = new EventStream(() => [...wires.state(), ['servers', servers.view()]]);
+  const { people, door } = await openDoor(store, (browser) => {
     events.closeOf(browser);
     relay.closeOf(browser);
   });
-  await door.open();
   const reader = new PlanReader(store);
   const teller = new JobTeller(reader, (news) => events.send('job', news));
   const changed = (jobId: string) => teller.changed(jobId);
@@ -80,28 +85,28 @@ export async function compose(settings: Settings): Promise<Running> {
   const rehearsals = await Rehearsals.open(store);
   const sites = new Set(settings.practiceFirst ? await store.practiceSites() : []);
   const wires: Wires = wiresOf(settings, sites, rehearsals, {
-    news: (name, data) => events.send(name, data),
+    news: (name, data) => {
+      events.send(name, data);
+      servers.wireNews(name);
+    },
     seen: (seen) => sink.take(seen),
     status: (jobId, status) => proofs.stateChanged(jobId, status.proof),
   });
+  const telling = { clock: Date.now, told: (view: ServersView) => events.send('servers', view) };
+  const servers = new Servers({ store, own, wires, ...telling });
+  await servers.open();
   const changer = new PlanChanger(store, clock, toldBy(teller, wires));
   const proofs = new Proofs(store, wires, changed);
-  const thinking = new Thinking();
-  const planWork = new PlanWork(store, reader, settings.database);
-  const readings = new Readings();
-  const lists = new Lists(readings);
+  const threads = threadsOf(settings, reader);
+  const { planWork } = threads;
   // They end by the time of people.
   const takenCalls = new TakenCalls(store, Date.now, (jobId) => teller.otherwise(jobId));
-  const importer = new ListImporter(lists, store, changer, planWork, clock);
-  const papers = new Papers(store, clock);
-  const packages = new Packages({ database: settings.database, captures });
+  const importer = new ListImporter(threads.lists, store, changer, planWork, clock);
   const relay = relayOf(wires, settings.pages);
   const app = buildApp({
-    ...{ store, reader, changer, importer, papers, readings, rehearsals, takenCalls },
-    ...{ wires, proofs, captures, planWork, packages },
+    ...{ store, reader, changer, importer, rehearsals, takenCalls, proofs, captures },
+    ...{ wires, servers, ...threads, papers: new Papers(store, clock) },
     ...{
-      rounds: new Rounds(reader, thinking),
-      summaries: new JobSummaries(store, (jobId) => planWork.counts(jobId), settings.build),
       vigils: new Vigils(store, wires),
       changed: (jobId) => teller.otherwise(jobId),
       openPage: (jobId, browser) => relay.open(jobId, browser),
@@ -109,12 +114,82 @@ export async function compose(settings: Settings): Promise<Running> {
     isDemo: settings.practiceFirst ?? false,
     ...{ door, people, events, log, web, openAt: settings.openAt },
   });
+  const others = new NewsOfOthers({ store, teller, wires, people, door, rehearsals, servers });
+  begin(link, others, { store, servers, wires, planWork, log });
   const close = async () => {
-    for (const one of [events, relay, lists]) one.close();
-    for (const one of [thinking, planWork, packages, wires]) await one.close();
+    for (const one of [events, relay, threads.lists, link]) one.close();
+    const { thinking, packages } = threads;
+    for (const one of [thinking, planWork, packages, wires, servers]) await one.close();
     for (const one of [sink, time]) one.stop();
   };
   return { app, door, people, wires, close };
+}
+
+/** Keys end by the time of people, however fast the practice site lives. */
+async function openDoor(store: Store, takenBack: (browser: string) => void) {
+  const people = new People(store, Date.now);
+  await people.open();
+  const door = new Door(store, people, Date.now, takenBack);
+  await door.open();
+  return { people, door };
+}
+
+/** What has threads of its own, beside those of the wires. */
+function threadsOf({ store, database, captures, build }: Settings, reader: PlanReader) {
+  const thinking = new Thinking();
+  const planWork = new PlanWork(store, reader, database);
+  const readings = new Readings();
+  return {
+    ...{ thinking, planWork, readings, lists: new Lists(readings) },
+    packages: new Packages({ database, captures }),
+    rounds: new Rounds(reader, thinking),
+    summaries: new JobSummaries(store, (jobId) => planWork.counts(jobId), build),
+  };
+}
+
+/** A database that is started anew is back by then, and nobody is refused. */
+const SHORTLY = 4_000;
+
+/** From now on what others write is told, and so is a database that cannot be reached. */
+function begin(
+  link: NewsLink,
+  others: NewsOfOthers,
+  {
+    store,
+    servers,
+    wires,
+    planWork,
+    log,
+  }: Pick<AppParts, 'store' | 'servers' | 'wires' | 'planWork' | 'log'>,
+): void {
+  let since: number | undefined;
+  let isTold = false;
+  const away = (): void => {
+    if (since === undefined) store.letGo();
+    since ??= performance.now();
+    if (isTold || performance.now() - since < SHORTLY) return;
+    isTold = true;
+    log(SERVER_WORDS.databaseAway);
+    store.setAway(true);
+    wires.plansOutOfSight();
+    servers.reached(false);
+    // A question to it may wait for good.
+    void planWork.close();
+  };
+  const there = (): void => {
+    since = undefined;
+    if (!isTold) return;
+    isTold = false;
+    log(SERVER_WORDS.databaseBack);
+    store.setAway(false);
+    servers.reached(true);
+    void wires.plansInSight();
+  };
+  link.begin({
+    taken: (news) => others.take(news),
+    missed: () => others.missed(),
+    reached: (isThere) => (isThere ? there() : away()),
+  });
 }
 
 const wiresOf = (

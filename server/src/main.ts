@@ -6,16 +6,18 @@ import { openLog } from './common/log';
 import { SERVER_WORDS } from '@ipsonomo/language/terminal';
 import { hastenedTime, REAL_TIME } from '@ipsonomo/threads';
 import type { Express } from 'express';
+import type { Knex } from 'knex';
 import { compose, type Running } from './compose';
 import { readCertificate, schemeOf, webServer, type Certificate } from './encrypted';
 import { noteFall, takeFall } from './fallen';
+import { ownServer } from './own-server';
 import { addressesToOpen, invitation, readyAt, listen, LONGEST_SOCKET } from './opening';
 import { seedDemo } from './demo';
 import { dumpDatabase } from './backup';
-import { dueMigrations, migrate, openDatabase } from './store/database';
+import { dueMigrations, isUpToDate, migrate, openDatabase } from './store/database';
 import { limitRights } from './store/rights';
 import { isAway } from './store/refusal';
-import { takeOwnership } from './store/owner';
+import { takeOwnership, type OwnedBy, type Ownership } from './store/owner';
 import { Store } from './store/store';
 
 // The only file that reads the environment and opens a port.
@@ -134,18 +136,19 @@ async function tellReady({ door, people }: Running): Promise<void> {
 /** PostgreSQL: insufficient_privilege. */
 const NO_PRIVILEGE = '42501';
 
-/** Migrates as the owner of the tables, with a backup before; the server itself then has fewer rights than that. */
-async function bringUpToDate(url: string): Promise<void> {
-  const owner = openDatabase(OWNER_URL ?? url);
+const IN_THE_WAY = {
+  'runs-already': SERVER_WORDS.databaseOwned,
+  'being-changed': SERVER_WORDS.databaseChanging,
+  'in-use': SERVER_WORDS.databaseInUse,
+} as const;
+
+const tellInTheWay = ({ why, owner }: OwnedBy): never => giveUp(IN_THE_WAY[why]({ owner }));
+
+/** Migrates as the owner of the tables; the server itself then has fewer rights than that. */
+async function bringUpToDate(url: string, owned: Ownership): Promise<void> {
+  const owner = openDatabase({ url: OWNER_URL ?? url });
   try {
-    const due = await dueMigrations(owner);
-    if (due.length > 0) {
-      const file = join(DATA, 'backups', `before-${due[0]}-${Date.now()}.dump`);
-      const why = await dumpDatabase(OWNER_URL ?? url, file);
-      if (why !== undefined) giveUp(SERVER_WORDS.backupFailed({ due: due.join(', '), why }));
-      say(SERVER_WORDS.backupKept({ due: due.join(', '), file }));
-    }
-    await migrate(owner);
+    if (!(await isUpToDate(owner))) await changeTables(owner, OWNER_URL ?? url, owned);
     if (OWNER_URL !== undefined) await limitRights(owner, new URL(url).username);
   } catch (error) {
     if (error instanceof Error && 'code' in error && error.code === NO_PRIVILEGE)
@@ -154,6 +157,21 @@ async function bringUpToDate(url: string): Promise<void> {
   } finally {
     await owner.destroy();
   }
+}
+
+/** With a backup before, and while nobody else works with them. */
+async function changeTables(owner: Knex, url: string, owned: Ownership): Promise<void> {
+  const inTheWay = await owned.alone();
+  if (inTheWay) tellInTheWay(inTheWay);
+  const due = await dueMigrations(owner);
+  if (due.length > 0) {
+    const file = join(DATA, 'backups', `before-${due[0]}-${Date.now()}.dump`);
+    const why = await dumpDatabase(url, file);
+    if (why !== undefined) giveUp(SERVER_WORDS.backupFailed({ due: due.join(', '), why }));
+    say(SERVER_WORDS.backupKept({ due: due.join(', '), file }));
+  }
+  await migrate(owner);
+  await owned.share();
 }
 
 /** The address to listen at cannot be had. */
@@ -169,20 +187,23 @@ const noPort = (error: NodeJS.ErrnoException): never =>
 
 async function start(): Promise<void> {
   if (!DATABASE_URL) giveUp(SERVER_WORDS.noDatabaseUrl);
-  const owned = await takeOwnership(DATABASE_URL, DATA, ({ owner }) => {
-    void failSilent(SERVER_WORDS.databaseTaken({ owner }));
+  const own = ownServer(DATA, env['SERVER_NAME']);
+  const owned = await takeOwnership({
+    ...{ url: DATABASE_URL, server: own.id, folder: DATA },
+    lost: ({ owner }) => void failSilent(SERVER_WORDS.databaseTaken({ owner })),
   }).catch((error: unknown) => {
     if (isAway(error)) giveUp(SERVER_WORDS.databaseSilent);
     throw error;
   });
-  if ('owner' in owned) giveUp(SERVER_WORDS.databaseOwned({ owner: owned.owner }));
-  await bringUpToDate(DATABASE_URL);
-  const database = openDatabase(DATABASE_URL);
+  if ('owner' in owned) return tellInTheWay(owned);
+  await bringUpToDate(DATABASE_URL, owned);
+  const at = { url: DATABASE_URL, server: own.id };
+  const database = openDatabase(at);
   const store = new Store(database);
   if (DEMO) await seedDemo(store);
   const running = await compose({
-    store,
-    database: { url: DATABASE_URL },
+    ...{ store, own },
+    database: at,
     captures: join(DATA, 'captures'),
     web: join(__dirname, '../../app/dist'),
     log,
@@ -207,9 +228,9 @@ async function start(): Promise<void> {
   Object.assign(server, { maxConnections: MOST_CONNECTIONS }).once('error', noPort);
   const place = IS_SOCKET ? PORT : { host: HOST, port: Number(PORT) };
   listen(server, place, () => void tellReady(running));
-  const own = IS_SOCKET ? undefined : ownSocket(running.app);
+  const socket = IS_SOCKET ? undefined : ownSocket(running.app);
   const stop = () => {
-    for (const one of [server, own]) {
+    for (const one of [server, socket]) {
       one?.close();
       one?.closeAllConnections();
     }

@@ -1,7 +1,14 @@
 import { useEffect, useSyncExternalStore } from 'react';
 import { BroadcastChannel } from 'broadcast-channel';
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
-import type { FieldView, HeardNews, JobNews, PresentNews, StationsNews } from '@ipsonomo/core/api';
+import type {
+  FieldView,
+  HeardNews,
+  JobNews,
+  PresentNews,
+  ServersView,
+  StationsNews,
+} from '@ipsonomo/core/api';
 import { acts, keys } from '@ipsonomo/contract';
 import { ask } from './http';
 import { Rereader, takeJobNews } from './rereader';
@@ -47,7 +54,9 @@ const partsOf = (client: QueryClient): Parts => ({
     }),
 });
 
-const NAMES = ['hello', 'beat', 'wires', 'field', 'heard', 'stations', 'present', 'job'];
+const NAMES = [
+  ...['hello', 'beat', 'wires', 'servers', 'field', 'heard', 'stations', 'present', 'job'],
+];
 
 function openSource(since: string | undefined, listener: SourceListener): Source {
   const source = new EventSource(
@@ -78,6 +87,7 @@ function takeNews(
   data: unknown,
 ): void {
   if (name === 'wires') takeWires(client, data as readonly string[]);
+  else if (name === 'servers') client.setQueryData(keys.servers, data as ServersView);
   else if (name === 'field') putField(client, data as FieldView);
   else if (name === 'heard') heard.take(data as HeardNews);
   else if (name === 'stations') putStations(client, data as StationsNews);

@@ -82,8 +82,11 @@ export async function ask<A extends AnyAct>(
   const mayBeKept = query === undefined && isCarried(act);
   const asked = fetch(pathOf(act, params, query), init).catch(() => undefined);
   const soon = await (mayBeKept ? orPatience(asked) : asked);
-  const kept = soon === undefined && mayBeKept ? await keptOf(act, params) : undefined;
+  // A server without its database has nothing newer to tell.
+  const isMute = soon === undefined || soon.status === 503;
+  const kept = isMute && mayBeKept ? await keptOf(act, params) : undefined;
   if (kept !== undefined) {
+    if (soon !== undefined) return kept;
     void asked.then((late) => (late ? lateWatchers.forEach((watcher) => watcher()) : undefined));
     return kept;
   }

@@ -28,6 +28,7 @@ export * from './field';
 export { useOthersAnswering, type FieldNow, type Traffic } from './wire-news';
 export { useNow, useTimeOf } from './use-now';
 export { useAway, useServerEvents } from './events';
+export { useDatabaseAway, useServers } from './servers';
 export { ApiError, isLocked, pathOf } from './http';
 export type { WaitingAct } from './outbox';
 export { outbox, useHeld } from './waiting';

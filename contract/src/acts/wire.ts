@@ -9,6 +9,7 @@ import {
   matching,
   number,
   object,
+  said,
   type Shape,
   text,
   whole,
@@ -80,6 +81,20 @@ export const wireActs = {
   }),
   silenceAll: does('/silence', {
     ...{ about: 'Falls silent at once on every wire.', right: 'look', stale: () => [keys.wires] },
+  }),
+  listServers: reads('/servers', 'Servers', {
+    about: 'The servers that work with this database, each with its wires.',
+    key: () => keys.servers,
+  }),
+  nameServer: answers('/servers/own', 'Servers', {
+    about: 'What the others call this server: where it stands.',
+    ...{ right: 'keep', body: object({ name: said(60) }), refusals: ['name'] },
+    stale: () => [keys.servers],
+  }),
+  silenceEverywhere: answers('/silence/everywhere', 'Silenced', {
+    about:
+      'Falls silent on every wire of every server; tells which of them answered that they did.',
+    ...{ right: 'keep', stale: () => [keys.wires] },
   }),
   readCabinet: reads('/jobs/:job/practice/cabinet', 'Cabinet', {
     about: 'The cabinets of the practice site of a job.',

@@ -126,3 +126,4 @@ export type { KindElsewhere, KindsElsewhere, KindsTaken } from './kinds-elsewher
 export type { RoundTimes, RoundTimesWish } from './round-times';
 export { adapterOf } from './wire-source';
 export type { TakenCallView, TakingCall } from './taken-call-views';
+export type { ServersView, ServerView, SilencedView, WireElsewhere } from './server-views';

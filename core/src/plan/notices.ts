@@ -43,6 +43,8 @@ export interface NoticeFacts {
   readonly 'plan-untold': { readonly why: string };
   /** A person took the wire from another. */
   readonly 'wire-taken': { readonly by: string; readonly from: string; readonly what: string };
+  /** A person at another server had everybody fall silent. */
+  readonly 'silenced-from': { readonly by: string; readonly from: string };
   /** The server met what nobody foresaw, and was started again. */
   readonly 'server-fell': { readonly why: string };
   /** So did the thread of the wire. */

@@ -34,6 +34,8 @@ const WORDS: { readonly [C in NoticeCode]: (facts: NoticeFacts[C]) => string } =
     `The plan was changed, but the wire could not be told of it (${why}), so it fell silent. Let it answer again: it is told first then.`,
   'wire-taken': ({ by, from, what }) =>
     `${by} took the wire from ${from}, who was listening for ${what}. That run has ended; what it heard is kept.`,
+  'silenced-from': ({ by, from }) =>
+    `${by}${from === '' ? '' : ` at ${from}`} had every laptop fall silent, this one too. Ask before you let it answer again.`,
   'server-fell': ({ why }) =>
     `The server met an error that nobody foresaw (${why}). It fell silent on the wire first and was started again; everything that was acknowledged is kept. Choose the wire and begin again.`,
   'thread-fell': ({ why }) =>

@@ -31,7 +31,14 @@ export const SERVER_WORDS = messages({
   noDatabaseUrl: 'DATABASE_URL is not set. npm run demo brings its own database.',
   databaseTaken: 'Another server took the database meanwhile: {owner}.',
   databaseSilent: 'The database does not answer. Is PostgreSQL running, and DATABASE_URL right?',
-  databaseOwned: 'Another server works with this database: {owner}. Stop it, or give DATABASE_URL.',
+  databaseOwned:
+    'This server runs already: {owner}. Stop it, or give IPSONOMO_DATA and DATABASE_URL of another one.',
+  databaseChanging:
+    'The tables of this database are being brought up to date by {owner}. Start again when that is done.',
+  databaseInUse:
+    'The tables of this database have to be brought up to date, and others work with them: {owner}. Stop those first.',
+  databaseAway: 'The database is out of reach. What goes on goes on; it is tried again and again.',
+  databaseBack: 'The database is there again.',
   diskFull: 'The disk is full. Make room and start again.',
   mayNotWrite: 'Ipsonomo may not write to {path}. Give it the right, or set IPSONOMO_DATA.',
   refusesUnnamed: '{act} refuses with {code}, which its contract does not name',

@@ -17,7 +17,7 @@ export async function audit(
     tell(COMMAND_WORDS.whichDatabase);
     return false;
   }
-  const database = openDatabase(url);
+  const database = openDatabase({ url });
   try {
     const store = new Store(database);
     if (mend) await store.evidence.rebuildLatest();

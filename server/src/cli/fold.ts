@@ -25,7 +25,7 @@ export async function fold(
     tell(COMMAND_WORDS.whichDatabaseAsOwner);
     return false;
   }
-  const database = openDatabase(url);
+  const database = openDatabase({ url });
   try {
     const { evidence } = new Store(database);
     const folded = await evidence.fold(new Date(Date.now() - count * DAY), userInfo().username);

@@ -34,7 +34,7 @@ import type { Services } from './services';
 
 /** Everything that can be asked: the acts of the contract, and the stream of news. */
 export function apiOf(services: Services, log: (line: string) => void): Router {
-  const { door, events, people, store, takenCalls } = services;
+  const { door, events, people, store, takenCalls, wires } = services;
   const api = Router();
   const actorOf = actorIn(door, people);
   // All files together, whichever kind.
@@ -46,7 +46,8 @@ export function apiOf(services: Services, log: (line: string) => void): Router {
   };
   const serving = {
     ...{ actorOf, before, ...rightsIn(services), decides: namedIn(door, people) },
-    needsJob: (job: string) => store.job(job),
+    // A job whose wire is open is there: its wire can be ended while the database is away.
+    needsJob: async (job: string) => wires.has(job) || store.job(job),
     // Who was at it is nothing that an act fails for.
     acted: (job: string, at: string, actor: Actor) =>
       void takenCalls.acted(job, at, actor).catch(() => undefined),

@@ -14,6 +14,7 @@ import type { PlanReader } from '../service/read-plan';
 import type { Rehearsals } from '../service/rehearsals';
 import type { Rounds } from '../service/round';
 import type { Vigils } from '../service/vigils';
+import type { Servers } from '../service/servers';
 import type { Wires } from '../service/wires';
 import type { Store } from '../store/store';
 import type { EventStream } from './event-stream';
@@ -34,6 +35,7 @@ export interface Services {
   readonly rounds: Rounds;
   readonly summaries: JobSummaries;
   readonly wires: Wires;
+  readonly servers: Servers;
   readonly rehearsals: Rehearsals;
   readonly proofs: Proofs;
   readonly vigils: Vigils;

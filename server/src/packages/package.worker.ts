@@ -25,7 +25,7 @@ const MOST_TOLD = 200;
 const MOST_SHOWN = 20_000;
 
 async function main(): Promise<void> {
-  const store = new Store(openDatabase(order.database.url, order.database.schema));
+  const store = new Store(openDatabase(order.database));
   const material = await materialFrom(store, order);
   const out = new PackageOut(order.path, material.at);
   const files: PackageFile[] = [];

@@ -58,11 +58,16 @@ const plainKey = (text: string): string =>
   text.toUpperCase().replace(/[\s-]/g, '').replace(/O/g, '0').replace(/[IL]/g, '1');
 
 const nameOf = (digest: Buffer): string => digest.toString('hex');
+
+function fill<R extends { readonly digest: Buffer }>(known: Map<string, R>, rows: readonly R[]) {
+  known.clear();
+  for (const row of rows) known.set(nameOf(row.digest), row);
+}
 const short = (text: string): string => visibleText(text).trim().slice(0, MOST_TEXT);
 
 /**
  * R-DOOR. Who may come in. A key makes an account, or opens one that is there, and is used up by that; each browser then has a
- * cookie of its own. This server is the only one that works with its database, so it knows all of them without asking,
+ * cookie of its own. All of them are in memory, and read anew where another server changed them, so that nobody is asked,
  * also while the database is away: whoever was let in can always fall silent.
  */
 export class Door {
@@ -82,10 +87,21 @@ export class Door {
 
   /** Reads who was let in before; what has ended is forgotten. */
   async open(): Promise<void> {
-    for (const row of await this.store.door.browsers()) this.browsers.set(nameOf(row.digest), row);
-    for (const row of await this.store.door.invitations())
-      this.invitations.set(nameOf(row.digest), row);
+    await this.read();
     await this.forget();
+  }
+
+  /** Another server let somebody in, or shut somebody out: what those have open here is closed. */
+  async read(): Promise<void> {
+    const [browsers, invitations] = await Promise.all([
+      this.store.door.browsers(),
+      this.store.door.invitations(),
+    ]);
+    const before = [...this.browsers.values()];
+    fill(this.browsers, browsers);
+    fill(this.invitations, invitations);
+    const left = new Set(browsers.map(({ id }) => id));
+    for (const { id } of before) if (!left.has(id)) this.takenBack(id);
   }
 
   /** Makes a key. */
@@ -116,16 +132,30 @@ export class Door {
     if (!invitation || invitation.ends_at.getTime() < this.clock())
       throw Refusal.of('door.wrongKey', 'key');
     this.needRoom();
-    // Of two who come with one key at once only the first has it.
-    if (invitation.is_once) this.invitations.delete(digest);
+    if (invitation.is_once) await this.use(digest, invitation);
     try {
       const account = await this.accountFor(invitation, name, password);
-      if (invitation.is_once) await this.store.door.remove(invitation.id);
       return await this.letIn(account, device);
     } catch (error) {
-      if (invitation.is_once) this.invitations.set(digest, invitation);
+      if (invitation.is_once) await this.putBack(digest, invitation);
       throw error;
     }
+  }
+
+  /** Of two who come with one key at once, through whichever server, only the first has it. */
+  private async use(digest: string, invitation: InvitationRow): Promise<void> {
+    this.invitations.delete(digest);
+    const wasThere = await this.store.door.remove(invitation.id).catch((error: unknown) => {
+      this.invitations.set(digest, invitation);
+      throw error;
+    });
+    if (!wasThere) throw Refusal.of('door.wrongKey', 'key');
+  }
+
+  /** Whoever could not come in with it may try again. */
+  private async putBack(digest: string, invitation: InvitationRow): Promise<void> {
+    await this.store.door.addInvitation(invitation);
+    this.invitations.set(digest, invitation);
   }
 
   private async accountFor(

@@ -80,7 +80,7 @@ export class JobWire {
   /** What the server itself has to say of this wire. */
   private readonly own = new Notices(() => this.house.told(this.jobId));
   private listening: Listening | undefined;
-  private readonly plan: WirePlan;
+  readonly plan: WirePlan;
 
   constructor(
     readonly jobId: string,

@@ -22,7 +22,8 @@ const nameText = (name: string): string => visibleText(name).trim().slice(0, MOS
 
 /**
  * R-PEOPLE. Accounts of people and programs: what each may do, and who may send on which wire until when. They are in
- * memory as a whole, so that whoever was let in can fall silent while the database is away.
+ * memory as a whole, so that whoever was let in can fall silent while the database is away; what another server changes of
+ * them is read anew.
  */
 export class People {
   private readonly accounts = new Map<string, AccountRow>();
@@ -35,8 +36,14 @@ export class People {
   ) {}
 
   async open(): Promise<void> {
-    for (const row of await this.store.people.accounts()) this.learn(row);
-    this.grants = await this.store.people.grants();
+    const [rows, grants] = await Promise.all([
+      this.store.people.accounts(),
+      this.store.people.grants(),
+    ]);
+    this.accounts.clear();
+    this.programs.clear();
+    for (const row of rows) this.learn(row);
+    this.grants = grants;
   }
 
   /** Nobody keeps this installation yet. */

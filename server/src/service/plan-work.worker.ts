@@ -6,8 +6,7 @@ import { PlanAnswers, type PlanAnswer, type PlanQuestion } from './plan-answers'
 
 // Works on whole plans, one question after the other, beside the thread that answers.
 
-const { url, schema } = workerData as Database;
-const answers = new PlanAnswers(new Store(openDatabase(url, schema)));
+const answers = new PlanAnswers(new Store(openDatabase(workerData as Database)));
 
 const transferOf = (made: PlanAnswer): readonly ArrayBuffer[] =>
   'file' in made ? [made.file.bytes.buffer as ArrayBuffer] : [];

@@ -59,6 +59,11 @@ export class Wires {
     return wire;
   }
 
+  /** Whether the wire of a job has threads. */
+  has(jobId: string): boolean {
+    return this.all.get(jobId)?.isOpen === true;
+  }
+
   view(jobId: string): FieldView {
     return this.at(jobId).view(this.notices);
   }
@@ -117,6 +122,16 @@ export class Wires {
   /** Nothing more is sent on any of them. */
   async silence(): Promise<void> {
     await Promise.all(this.open.map((wire) => wire.silence()));
+  }
+
+  /** Plans may be changed where nobody here hears of it: what is begun goes on, nothing new is answered by what may be old. */
+  plansOutOfSight(): void {
+    for (const wire of this.open) wire.plan.notTold();
+  }
+
+  /** They can be read again. */
+  async plansInSight(): Promise<void> {
+    await Promise.all(this.open.map((wire) => wire.planChanged()));
   }
 
   planChanged(jobId: string): Promise<void> {

@@ -7,24 +7,58 @@ export interface Database {
   readonly url: string;
   /** A schema of its own, for tests. */
   readonly schema?: string | undefined;
+  /** The server (UUID) in whose name is written: it need not be told of that. */
+  readonly server?: string | undefined;
 }
+
+/** What pg has of a connection, and says of it nowhere else. */
+interface Connection {
+  readonly connection: { readonly stream: { destroy(): void } };
+  query(text: string, values: readonly string[], done: (error: Error | null) => void): void;
+  once(event: 'end', act: () => void): void;
+}
+
+/** The connections of each database that is open, and whether somebody found that it is out of reach. */
+const links = new WeakMap<object, { readonly open: Set<Connection>; isAway: boolean }>();
 
 /**
  * Opens the database. Waits a little for a connection so that a short restart of PostgreSQL is no
  * error.
- * @param schema a schema of its own, for tests
  */
-export function openDatabase(url: string, schema?: string): Knex {
+export function openDatabase({ url, schema, server }: Database): Knex {
   const max = schema === undefined ? 10 : 2;
+  const open = new Set<Connection>();
+  const begun = (one: Connection, done: (error: Error | null, of: Connection) => void) => {
+    open.add(one);
+    one.once('end', () => open.delete(one));
+    const told = (error: Error | null) => done(error, one);
+    one.query("select set_config('ipsonomo.server', $1, false)", [server ?? ''], told);
+  };
   const database = knex({
     client: 'pg',
     connection: url,
     ...(schema === undefined ? {} : { searchPath: [schema] }),
-    pool: { min: 0, max },
+    pool: { min: 0, max, afterCreate: begun },
     acquireConnectionTimeout: 4000,
   });
+  links.set(database.client as object, { open, isAway: false });
   tellBusyApart(database, max);
   return database;
+}
+
+/**
+ * Ends its connections at once. Whoever waits for an answer over a network that was cut would do so for a quarter of an
+ * hour.
+ */
+export function letGo({ client }: Knex): void {
+  const open = links.get(client as object)?.open ?? [];
+  for (const { connection } of open) connection.stream.destroy();
+}
+
+/** Whoever asks is refused at once, or no longer: to try a connection takes seconds, for everybody anew. */
+export function setAway({ client }: Knex, isAway: boolean): void {
+  const link = links.get(client as object);
+  if (link) link.isAway = isAway;
 }
 
 /** What knex has of a pool, and says of it nowhere else. */
@@ -37,6 +71,7 @@ interface Client {
 function tellBusyApart({ client }: { client: Client }, max: number): void {
   const acquire = client.acquireConnection.bind(client);
   client.acquireConnection = async () => {
+    if (links.get(client)?.isAway) throw Refusal.of('store.away', '');
     try {
       return await acquire();
     } catch (error) {
@@ -49,6 +84,15 @@ function tellBusyApart({ client }: { client: Client }, max: number): void {
 /** Brings the tables up to date; safe to call at every start. */
 export async function migrate(database: Knex): Promise<void> {
   await database.migrate.latest({ migrationSource });
+}
+
+/** Whether nothing is yet to be done to its tables. */
+export async function isUpToDate(database: Knex): Promise<boolean> {
+  const [, due] = (await database.migrate.list({ migrationSource })) as [
+    unknown,
+    readonly unknown[],
+  ];
+  return due.length === 0;
 }
 
 /** What is yet to be done to a database that has something in it; empty for one that is new or up to date. */

@@ -26,11 +26,12 @@ export class DoorStore {
     await asking(() => BrowserRow.query(this.knex).findById(id).patch(change));
   }
 
-  /** Takes a browser or an invitation back, whichever has this id. */
-  async remove(id: string): Promise<void> {
-    await asking(async () => {
-      await BrowserRow.query(this.knex).deleteById(id);
-      await InvitationRow.query(this.knex).deleteById(id);
+  /** Takes a browser or an invitation back, whichever has this id. @returns whether it was there */
+  remove(id: string): Promise<boolean> {
+    return asking(async () => {
+      const browsers = await BrowserRow.query(this.knex).deleteById(id);
+      const invitations = await InvitationRow.query(this.knex).deleteById(id);
+      return browsers + invitations > 0;
     });
   }
 }

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { ACCOUNTS, TAKEN_CALLS } from './migrations-of-people';
+import { SEVERAL_SERVERS } from './migrations-of-servers';
 import type { Migration } from './migration';
 import {
   ARCHIVED,
@@ -428,6 +429,7 @@ const MIGRATIONS: readonly Migration[] = [
   ACCOUNTS,
   WAITED_ACTS,
   TAKEN_CALLS,
+  SEVERAL_SERVERS,
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

@@ -84,14 +84,14 @@ export class ProofStore {
     });
   }
 
-  /** Runs that were cut off end with the last thing they kept. */
+  /** Runs of this server that were cut off end with the last thing they kept. */
   endLeft(): Promise<void> {
     return asking(async () => {
       await this.knex.raw(`
         update proof set how = 'cut-off', ended_at = coalesce(
           (select max(at) from evidence where evidence.job_id = proof.job_id
             and ${OF_PROOF} = proof.id::text), started_at)
-        where ended_at is null`);
+        where ended_at is null and coalesce(server_id = own_server(), true)`);
     });
   }
 

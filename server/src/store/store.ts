@@ -6,9 +6,11 @@ import { HandOverRow, JobRow, PaperRow, RevisionRow, RunRow, ThingRow } from './
 import { EvidenceStore } from './evidence-store';
 import { PlanStore, type Change, type Changed, type Decision, type PlanState } from './plan-store';
 import { asking } from './asking';
+import { letGo, setAway } from './database';
 import { DoorStore } from './door-store';
 import { PeopleStore } from './people-store';
 import { RehearsalStore } from './rehearsal-store';
+import { ServerStore } from './server-store';
 import { TakenCallStore } from './taken-call-store';
 import { WholeJobStore } from './whole-job-store';
 import { ProofStore } from './proof-store';
@@ -46,6 +48,7 @@ export class Store {
   readonly rehearsals: RehearsalStore;
   readonly whole: WholeJobStore;
   readonly takenCalls: TakenCallStore;
+  readonly servers: ServerStore;
   private readonly plans: PlanStore;
 
   constructor(private readonly knex: Knex) {
@@ -57,6 +60,17 @@ export class Store {
     this.rehearsals = new RehearsalStore(knex);
     this.whole = new WholeJobStore(knex);
     this.takenCalls = new TakenCallStore(knex);
+    this.servers = new ServerStore(knex);
+  }
+
+  /** Somebody found that its connections lead nowhere: whoever waits for an answer on one is refused. */
+  letGo(): void {
+    letGo(this.knex);
+  }
+
+  /** The database is out of reach for now, or there again: nobody waits for what cannot come. */
+  setAway(isAway: boolean): void {
+    setAway(this.knex, isAway);
   }
 
   async isAlive(): Promise<boolean> {
@@ -130,6 +144,14 @@ export class Store {
     return asking(async () => {
       const at = archived ? new Date() : null;
       await JobRow.query(this.knex).findById(id).patch({ archived_at: at });
+    });
+  }
+
+  /** Whether it is there, and not put away. */
+  jobStands(id: string): Promise<boolean> {
+    return asking(async () => {
+      const row = await JobRow.query(this.knex).findById(id).select('archived_at');
+      return row !== undefined && row.archived_at === null;
     });
   }
 
@@ -339,13 +361,13 @@ export class Store {
     });
   }
 
-  /** Runs that a crash left open end with the last thing they saw. */
+  /** Runs that a crash of this server left open end with the last thing they saw. */
   endLeftRuns(): Promise<void> {
     return asking(async () => {
       await this.knex.raw(`
         update run set ended_at = coalesce(
           (select max(at) from evidence where evidence.run_id = run.id), started_at)
-        where ended_at is null`);
+        where ended_at is null and coalesce(server_id = own_server(), true)`);
     });
   }
 

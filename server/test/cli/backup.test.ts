@@ -46,7 +46,7 @@ const run = (script: string, ...args: readonly string[]) =>
 
 beforeAll(async () => {
   await sql(`create database ${NAME}`, admin);
-  const database = openDatabase(url);
+  const database = openDatabase({ url });
   await migrate(database);
   await seedDemo(new Store(database));
   await database.destroy();
@@ -71,7 +71,10 @@ test('backed up, spoiled, restored: the same; a wrong one, a used database and a
   await sql("delete from thing where type = 'device'");
   writeFileSync(join(data, 'captures', 'run.pcap'), 'other frames');
   expect((await run('restore.mjs', 'first')).told).toContain('There are jobs in this database');
-  const owned = await takeOwnership(url, '/elsewhere', () => undefined);
+  const owned = await takeOwnership({
+    ...{ url, server: 'one', folder: '/elsewhere' },
+    lost: () => undefined,
+  });
   expect((await run('restore.mjs', 'first', '--replace')).told).toMatch(
     /A server works with this database: ipsonomo \d+ on .*elsewhere/,
   );

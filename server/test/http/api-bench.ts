@@ -35,10 +35,20 @@ export class ApiBench {
   static async open(name: string, pace = 1): Promise<ApiBench> {
     const scratch = await Scratch.open(name);
     await seedDemo(scratch.store);
+    return ApiBench.on(scratch, pace);
+  }
+
+  /** Another server that works with the same database. */
+  static beside({ scratch }: ApiBench, pace = 1): Promise<ApiBench> {
+    return ApiBench.on(Scratch.beside(scratch), pace);
+  }
+
+  private static async on(scratch: Scratch, pace: number): Promise<ApiBench> {
     const logged: string[] = [];
     const folder = mkdtempSync(join(tmpdir(), 'ipsonomo-api-'));
     const running = await compose({
       store: scratch.store,
+      own: { id: scratch.server, name: 'Hall 1' },
       database: scratch.database,
       captures: folder,
       web: undefined,

@@ -20,11 +20,11 @@ let knex: Knex;
 let jobId: string;
 
 beforeAll(async () => {
-  cluster = openDatabase(admin);
+  cluster = openDatabase({ url: admin });
   await cluster.raw('drop database if exists ?? with (force)', [NAME]);
   await cluster.raw('create database ??', [NAME]);
   await cluster.raw('create extension if not exists pg_stat_statements');
-  knex = openDatabase(admin.replace(/\/ipsonomo$/, `/${NAME}`));
+  knex = openDatabase({ url: admin.replace(/\/ipsonomo$/, `/${NAME}`) });
   await migrate(knex);
   jobId = (await new Store(knex).addJob('Asked often')).id;
 });

@@ -6,7 +6,7 @@ const MOST = 20;
 /** Why nothing is done any more: nobody may push these out of sight. */
 const STOPS: ReadonlySet<FieldNotice['code']> = new Set([
   ...(['other-server', 'disk-full', 'page-lost', 'adapter-gone', 'link-down'] as const),
-  ...(['plan-untold', 'wire-taken', 'server-fell', 'thread-fell'] as const),
+  ...(['plan-untold', 'wire-taken', 'silenced-from', 'server-fell', 'thread-fell'] as const),
 ]);
 /** What anybody on the wire can cause as often as they like. */
 const CHEAP: ReadonlySet<FieldNotice['code']> = new Set([

@@ -16,6 +16,7 @@ import { LinkLine, Places, type Place, type PlaceEntry } from '../../parts';
 import { useColours, useLowWindow, useWide } from '../../theme';
 import { WaitingBar } from '../waiting';
 import { ClashBar } from './ClashBar';
+import { DatabaseBar } from './DatabaseBar';
 import { PageFell } from './PageFell';
 import { placeOf } from './place-of';
 import { SkipLink } from './SkipLink';
@@ -76,6 +77,7 @@ function Frame({ job }: { readonly job: string }) {
     <>
       <SkipLink page={page} />
       <WireLine job={job} name={now?.view.name} />
+      <DatabaseBar />
       <WaitingBar />
       <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column' }}>
         {wide ? bar : null}

@@ -1,2 +1,2 @@
 // What other features use of this one; its screens are for the routes alone.
-export { stateWords, wireWords } from './wire-words';
+export { elsewhereWords, sourceName, stateWords, wireWords } from './wire-words';

@@ -4,6 +4,7 @@ import { sourceWords } from '@ipsonomo/language';
 import { REHEARSAL_WORDS } from '@ipsonomo/language/screens/rehearsal';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { FRAME_WORDS } from '@ipsonomo/language/screens/frame';
+import type { WireElsewhere } from '@ipsonomo/core/api';
 import type { FieldNow } from '../../data';
 
 /** Sites that stand in no machine. */
@@ -35,10 +36,24 @@ export function whoWords(field: FieldNow | undefined, isSending: boolean): strin
 /** That nobody else answered is told, and no trouble. */
 const isTrouble = ({ code }: FieldNow['notices'][number]): boolean => code !== 'no-other-server';
 
+/** What a wire is called. @param source `practice`, `live:eth0` */
+export const sourceName = (source: string): string => SITES[source] ?? sourceWords(source);
+
+/** What goes on at a wire of another laptop. */
+export const elsewhereWords = (wire: WireElsewhere, now: number): string =>
+  stateWords(
+    {
+      ...{ source: wire.source, answeringUntil: wire.answeringUntil, answers: wire.answers },
+      ...{ proof: null, runId: wire.person },
+      tasks: wire.doing.map((kind) => ({ kind, phase: '' })),
+    },
+    now,
+  );
+
 export function wireWords(field: FieldNow | undefined): string {
   if (!field) return FRAME_WORDS.askingTheServer;
   if (field.source === null) return FRAME_WORDS.noWireChosen;
-  const name = SITES[field.source] ?? sourceWords(field.source);
+  const name = sourceName(field.source);
   if (field.link === 'gone') return FRAME_WORDS.adapterGone({ name });
   return field.link === 'down' ? FRAME_WORDS.noLink({ name }) : name;
 }
@@ -54,7 +69,12 @@ function proofWords(proof: FieldNow['proof']): string {
   return FRAME_WORDS.provingToGo({ left: proof?.left ?? 0 });
 }
 
-export function stateWords(field: FieldNow | undefined, now: number): string {
+/** What of a wire says what goes on there. */
+type Standing = Pick<FieldNow, 'source' | 'answeringUntil' | 'answers' | 'proof' | 'runId'> & {
+  readonly tasks: readonly Pick<FieldNow['tasks'][number], 'kind' | 'phase'>[];
+};
+
+export function stateWords(field: Standing | undefined, now: number): string {
   if (!field?.source) return FRAME_WORDS.tapToChoose;
   const [task] = field.tasks;
   if ((field.answeringUntil ?? 0) > now)

@@ -9,6 +9,7 @@ import { WIRE_WORDS } from '@ipsonomo/language/screens/wire';
 import { acts, adaptersQuery, jobsQuery, useAct, useField, usePlan, useTraffic } from '../../data';
 import { Choice, Notice, Page, Refusals, Words } from '../../parts';
 import { issuesOf } from '../words';
+import { Laptops } from './crew/Laptops';
 import { officeClashes } from './office';
 import { RehearseCard, useIsRehearsal } from './rehearsal/RehearseCard';
 import { SocketCard } from './SocketCard';
@@ -114,6 +115,7 @@ export function WireScreen({ job }: { readonly job: string }) {
       {listening ? <SocketCard job={job} /> : null}
       {listening ? <WhoIsThere job={job} /> : null}
       {listening ? <Counters /> : null}
+      <Laptops />
       {isRehearsal ? null : <RehearseCard job={job} />}
     </Page>
   );

@@ -58,6 +58,8 @@ export const FRAME_WORDS = messages({
   ofProvenOrNot: '{done} of {total} proven or not',
   assign: 'Assign',
   noWordFromTheServer: 'No word from the server',
+  databaseAwaySince:
+    '! The database of the crew is out of reach since {since}. What goes on at the wire goes on, and what is seen is kept on this laptop; what you change waits on your phone until it is back.',
   left: '{until}{wide, select, true { left} other {}}{isShort}',
   allJobs: 'all jobs',
   toAllJobs: '{name}: to all jobs',

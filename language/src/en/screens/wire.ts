@@ -68,4 +68,17 @@ export const WIRE_WORDS = messages({
   framesThatCouldNotBeRead: 'frames that could not be read',
   strangersForgottenAgain: 'strangers forgotten again',
   inThisRun: 'In this run',
+  laptopsOfTheCrew: 'Laptops of the crew',
+  thisLaptop: 'This laptop',
+  howThisLaptopIsCalled: 'What the others call this laptop: where it stands',
+  callItSo: 'Call it so',
+  noWireInUse: 'no wire in use',
+  notHeardOfSince: '! not heard of since {at}: nobody knows what goes on there',
+  endedAt: 'switched off {at}',
+  forJobBy: 'for {job}{person, select, none {} other {, {person} listens}}',
+  fallSilentOnAllLaptops: 'Fall silent on all laptops',
+  fellSilent: '{names} fell silent.',
+  didNotAnswer:
+    '{names} did not say that it fell silent. Go there, or pull its cable: what it began may go on.',
+  whatTheyDo: 'Each sends on its own wires only; from here all of them can be made to stop.',
 });

@@ -6,7 +6,7 @@ import { comesThrough } from '../guard';
 import type { Handlers } from '../serve';
 import type { Services } from '../services';
 
-export const wireHandlers = ({ people, wires }: Services): Handlers<typeof wireActs> => {
+export const wireHandlers = ({ people, servers, wires }: Services): Handlers<typeof wireActs> => {
   /** An adapter is a keeper's to choose, or of whoever was let send on it. */
   const needAdapter = ({ account }: Actor, job: string, adapter: string) => {
     if (!account || account.role === 'keep' || people.maySend(account.id, job, adapter)) return;
@@ -49,6 +49,9 @@ export const wireHandlers = ({ people, wires }: Services): Handlers<typeof wireA
     here: ({ actor }) => wires.here(actor.browser),
     silence: ({ params }) => then(params.job, wires.at(params.job).silence()),
     silenceAll: () => wires.silence(),
+    listServers: () => servers.view(),
+    nameServer: ({ body }) => servers.rename(body.name),
+    silenceEverywhere: ({ actor }) => servers.silenceEverywhere(actor),
     readCabinet: ({ params }) => wires.at(params.job).atCabinet(undefined),
     actAtCabinet: ({ params, body }) => wires.at(params.job).atCabinet(body.action),
   };
