@@ -98,6 +98,9 @@ module.exports = {
     only('packages', server('packages'), [
       ...['^core/', '^language/', '^handover/', '^threads/', server('common'), server('store')],
     ]),
+    only('bundles', server('bundles'), [
+      ...['^core/', server('common'), server('store'), server('packages/installation-key')],
+    ]),
     only('pages', server('pages'), [
       ...[
         '^core/',
@@ -118,6 +121,7 @@ module.exports = {
         server('common'),
         server('store'),
         server('lists'),
+        server('bundles'),
       ],
       // A rehearsal's mistakes are known before its site is begun.
       ...[server('pages'), '^practice/src/index\\.ts$'],

@@ -15,6 +15,7 @@ export const keys = {
   writtenTicks: (job: string) => ['job', job, 'written ticks'],
   handOvers: (job: string) => ['job', job, 'hand-overs'],
   package: (made: string) => ['package', made],
+  joined: (job: string) => ['job', job, 'joined'],
   rehearsal: (job: string) => ['job', job, 'rehearsal'],
   vigil: (job: string) => ['job', job, 'vigil'],
   list: (list: string) => ['list', list],

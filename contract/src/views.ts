@@ -1,5 +1,6 @@
 import type {
   AdapterView,
+  BundleTaken,
   CabinetView,
   DescriptionView,
   DoorView,
@@ -10,6 +11,7 @@ import type {
   FieldView,
   HeardView,
   JobSummary,
+  JoinedView,
   KeysView,
   ListLines,
   ListPreview,
@@ -79,6 +81,7 @@ export interface StateView {
 export interface Views {
   readonly Adapters: readonly AdapterView[];
   readonly Added: Added;
+  readonly BundleTaken: BundleTaken;
   readonly Cabinet: CabinetView;
   readonly Claimed: Claimed;
   readonly Description: DescriptionView;
@@ -113,6 +116,7 @@ export interface Views {
   readonly Revisions: readonly RevisionView[];
   /** The mark alone where it is the one that was sent. */
   readonly Round: RoundView | Pick<RoundView, 'mark'>;
+  readonly Joined: JoinedView;
   readonly KindsElsewhere: readonly KindsElsewhere[];
   readonly KindsTaken: KindsTaken;
   readonly RoundTimes: RoundTimes;

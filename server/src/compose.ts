@@ -12,6 +12,7 @@ import { throughLiveAdapter } from './http/guard';
 import { PageRelay, type RelayPlace } from './pages/relay';
 import { Packages } from './packages/packages';
 import { People } from './service/people';
+import { Bundles } from './service/bundles';
 import { PlanChanger } from './service/change-plan';
 import { Door } from './service/door';
 import { EvidenceSink } from './service/evidence-sink';
@@ -85,27 +86,26 @@ export async function compose(settings: Settings): Promise<Running> {
   const rehearsals = await Rehearsals.open(store);
   const sites = new Set(settings.practiceFirst ? await store.practiceSites() : []);
   const wires: Wires = wiresOf(settings, sites, rehearsals, {
-    news: (name, data) => {
-      events.send(name, data);
-      servers.wireNews(name);
-    },
+    news: (name, data) => (events.send(name, data), servers.wireNews(name)),
     seen: (seen) => sink.take(seen),
     status: (jobId, status) => proofs.stateChanged(jobId, status.proof),
   });
   const telling = { clock: Date.now, told: (view: ServersView) => events.send('servers', view) };
   const servers = new Servers({ store, own, wires, ...telling });
   await servers.open();
-  const changer = new PlanChanger(store, clock, toldBy(teller, wires));
+  const told = toldBy(teller, wires);
+  const changer = new PlanChanger(store, clock, told);
   const proofs = new Proofs(store, wires, changed);
-  const threads = threadsOf(settings, reader);
-  const { planWork } = threads;
+  const { thinking, ...threads } = threadsOf(settings, reader);
+  const { planWork, packages, lists } = threads;
   // They end by the time of people.
   const takenCalls = new TakenCalls(store, Date.now, (jobId) => teller.otherwise(jobId));
-  const importer = new ListImporter(threads.lists, store, changer, planWork, clock);
+  const importer = new ListImporter(lists, store, changer, planWork, clock);
   const relay = relayOf(wires, settings.pages);
   const app = buildApp({
     ...{ store, reader, changer, importer, rehearsals, takenCalls, proofs, captures },
     ...{ wires, servers, ...threads, papers: new Papers(store, clock) },
+    bundles: new Bundles({ store, own, captures, rehearsals, told }),
     ...{
       vigils: new Vigils(store, wires),
       changed: (jobId) => teller.otherwise(jobId),
@@ -117,8 +117,7 @@ export async function compose(settings: Settings): Promise<Running> {
   const others = new NewsOfOthers({ store, teller, wires, people, door, rehearsals, servers });
   begin(link, others, { store, servers, wires, planWork, log });
   const close = async () => {
-    for (const one of [events, relay, threads.lists, link]) one.close();
-    const { thinking, packages } = threads;
+    for (const one of [events, relay, lists, link]) one.close();
     for (const one of [thinking, planWork, packages, wires, servers]) await one.close();
     for (const one of [sink, time]) one.stop();
   };

@@ -1,4 +1,5 @@
 import { assignActs } from './assign';
+import { bundleActs } from './bundles';
 import { doorActs, houseActs } from './door';
 import { handOverActs } from './hand-over';
 import { jobActs } from './jobs';
@@ -10,6 +11,7 @@ import { wireActs } from './wire';
 
 export {
   assignActs,
+  bundleActs,
   doorActs,
   fileActs,
   handOverActs,
@@ -24,6 +26,7 @@ export {
 /** Everything that can be asked of the server, by name. */
 export const acts = {
   ...jobActs,
+  ...bundleActs,
   ...fileActs,
   ...assignActs,
   ...proofActs,

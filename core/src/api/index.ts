@@ -126,4 +126,5 @@ export type { KindElsewhere, KindsElsewhere, KindsTaken } from './kinds-elsewher
 export type { RoundTimes, RoundTimesWish } from './round-times';
 export { adapterOf } from './wire-source';
 export type { TakenCallView, TakingCall } from './taken-call-views';
+export type { BundleTaken, ClashView, JoinedView } from './bundle-views';
 export type { ServersView, ServerView, SilencedView, WireElsewhere } from './server-views';

@@ -280,6 +280,18 @@ export interface IssueFacts {
   readonly 'rehearsal.live': None;
   readonly 'rehearsal.ended': None;
   readonly 'store.conflict': None;
+  /** What another laptop wrote cannot be taken in. */
+  readonly 'bundle.unreadable': { readonly why: Value };
+  readonly 'bundle.cut': None;
+  readonly 'bundle.changed': None;
+  readonly 'bundle.newer': { readonly have: Value; readonly most: Value };
+  readonly 'bundle.large': { readonly most: Value };
+  readonly 'bundle.otherJob': { readonly name: string };
+  /** A chain of evidence that does not hold. */
+  readonly 'bundle.chain': { readonly place: Value };
+  /** The same laptop told another past before. */
+  readonly 'bundle.history': None;
+  readonly 'bundle.rehearsal': None;
   /** Kept in a browser by somebody else than whoever sends it. */
   readonly 'waiting.ofAnother': { readonly person: string };
   /** A browser has no room to keep what cannot be sent now. */

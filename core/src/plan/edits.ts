@@ -90,7 +90,7 @@ interface Changes {
 }
 
 /** A document in the making: only what changes is copied. */
-class Draft {
+export class Draft {
   private readonly own = new Map<ThingType, Changes>();
 
   constructor(private readonly doc: PlanDoc) {}

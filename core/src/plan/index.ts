@@ -46,6 +46,7 @@ export {
   type Edit,
   type EditConflict,
 } from './edits';
+export { unite, type RevisionMade, type Side, type United, type UnitedClash } from './unite';
 export {
   CHECK_KINDS,
   EVIDENCE_KINDS,

@@ -7,6 +7,7 @@ export const REVISION_WORDS = messages({
   readFromFile: 'read from a plan file',
   changed: 'changed the plan',
   addedSubnet: 'added subnet {name} {network}',
+  joined: 'joined with what {from} has',
   tookBack: 'took back: {what}',
   didAgain: 'did again: {what}',
   broughtUpToDate:

@@ -372,6 +372,23 @@ const SENTENCES: {
   'job.notWritten': (where) =>
     `${where} was not written to a file as it is now: download everything of it first.`,
   'job.taken': (where) => `There is a job called ${where} already.`,
+  'bundle.unreadable': (where, { why }) =>
+    `${where} is nothing that another laptop wrote (${why}). Choose a file that ends in .bundle.gz.`,
+  'bundle.cut': (where) =>
+    `${where} ends in the middle: it was not copied whole. Nothing was taken; write it anew.`,
+  'bundle.changed': (where) =>
+    `${where} is not what the other laptop wrote: something in it was changed. Nothing was taken; write it anew there.`,
+  'bundle.newer': (where, { have, most }) =>
+    `${where} is of version ${have}, and this program reads up to ${most}. Bring this laptop up to date first.`,
+  'bundle.large': (where, { most }) =>
+    `${where} holds more than ${most} MB when it is unpacked. No job does.`,
+  'bundle.otherJob': (_where, { name }) =>
+    `This is of another job, ${name}. Take it in from the list of jobs, if that is meant.`,
+  'bundle.chain': (_where, { place }) =>
+    `The chain of evidence in it does not hold at place ${place}: somebody changed evidence there. Nothing was taken.`,
+  'bundle.history': () =>
+    'That laptop told another past of this job before: its database was put back, or changed. Nothing was taken; look there first.',
+  'bundle.rehearsal': () => 'A rehearsal stays where it was begun: nothing of it counts elsewhere.',
   'store.conflict': () => 'Somebody changed this a moment ago. Load again and look.',
   'call.taken': (_where, { person }) =>
     `${person} is at this device. Take it over with a word to them, or leave it to them.`,

@@ -2,6 +2,7 @@ import { SERVER_WORDS } from '@ipsonomo/language/terminal';
 import { Router } from 'express';
 import {
   assignActs,
+  bundleActs,
   doorActs,
   fileActs,
   handOverActs,
@@ -16,6 +17,7 @@ import {
 import type { Actor } from '../service/actor';
 import { Refusal } from '../store/refusal';
 import { assignHandlers } from './acts/assign';
+import { bundleHandlers } from './acts/bundles';
 import { doorHandlers } from './acts/door';
 import { houseHandlers } from './acts/house';
 import { fileHandlers } from './acts/files';
@@ -43,6 +45,7 @@ export function apiOf(services: Services, log: (line: string) => void): Router {
   const before = {
     ...{ enter: [slowly()], signIn: [slowly()], addJobFromFile: plans, takeKindsFromFile: plans },
     ...{ sendList: files, describe: files, keepPaper: files },
+    ...{ takeBundle: plans, takeNewBundle: plans },
   };
   const serving = {
     ...{ actorOf, before, ...rightsIn(services), decides: namedIn(door, people) },
@@ -65,6 +68,7 @@ export function apiOf(services: Services, log: (line: string) => void): Router {
   api.get('/events', events.handler(actorOf));
   register(peopleActs, peopleHandlers(services));
   register(jobActs, jobHandlers(services));
+  register(bundleActs, bundleHandlers(services));
   register(fileActs, fileHandlers(services));
   register(assignActs, assignHandlers(services));
   register(proofActs, proofHandlers(services));

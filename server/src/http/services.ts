@@ -3,6 +3,7 @@ import type { Readings } from '../common/readings';
 import type { Packages } from '../packages/packages';
 import type { People } from '../service/people';
 import type { TakenCalls } from '../service/taken-calls';
+import type { Bundles } from '../service/bundles';
 import type { PlanChanger } from '../service/change-plan';
 import type { Door } from '../service/door';
 import type { ListImporter } from '../service/import-list';
@@ -28,6 +29,7 @@ export interface Services {
   readonly reader: PlanReader;
   readonly changer: PlanChanger;
   readonly takenCalls: TakenCalls;
+  readonly bundles: Bundles;
   readonly importer: ListImporter;
   readonly packages: Packages;
   readonly papers: Papers;

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { ACCOUNTS, TAKEN_CALLS } from './migrations-of-people';
+import { BUNDLES } from './migrations-of-bundles';
 import { SEVERAL_SERVERS } from './migrations-of-servers';
 import type { Migration } from './migration';
 import {
@@ -430,6 +431,7 @@ const MIGRATIONS: readonly Migration[] = [
   WAITED_ACTS,
   TAKEN_CALLS,
   SEVERAL_SERVERS,
+  BUNDLES,
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

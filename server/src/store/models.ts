@@ -74,6 +74,9 @@ export class RevisionRow extends Model {
   declare undoes: number | null;
   /** Whose it is; null of the machine's own person, and of what is older than accounts. */
   declare account_id: string | null;
+  declare uid: string;
+  declare depth: number;
+  declare is_joining: boolean;
   static override readonly tableName = 'revision';
   static override readonly idColumn = ['job_id', 'number'];
   static override readonly jsonAttributes = ['edits'];

@@ -38,6 +38,8 @@ export interface Change {
   readonly waited?: Waited | undefined;
   /** The revision that is taken back by this one. */
   readonly undoes?: number;
+  /** It only brings the plan to where revisions lead that were made elsewhere. */
+  readonly isJoining?: boolean;
 }
 
 /** A plan at one revision. */
@@ -80,9 +82,9 @@ export class PlanStore {
 
   constructor(private readonly knex: Knex) {}
 
-  /** The things of a new job. */
-  async begin(jobId: string, trx: Transaction): Promise<void> {
-    await write(jobId, trx, editsOfNew(firstDoc()));
+  /** The things of a new job. @param doc as it was elsewhere, before anything was changed */
+  async begin(jobId: string, trx: Transaction, doc: PlanDoc = firstDoc()): Promise<void> {
+    await write(jobId, trx, editsOfNew(doc));
   }
 
   /** The plan at its last revision, or at a newer one that was made meanwhile. */
@@ -185,6 +187,7 @@ export class PlanStore {
         ...{ job_id: jobId, number: revision, person: change.person, what: change.what },
         edits: applied,
         ...{ undoes: change.undoes ?? null, account_id: change.account ?? null },
+        is_joining: change.isJoining ?? false,
       });
       if (change.waited) await noteRevision(trx, jobId, change.waited, revision);
       const after = { ...state, revision, doc };

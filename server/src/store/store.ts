@@ -10,6 +10,7 @@ import { letGo, setAway } from './database';
 import { DoorStore } from './door-store';
 import { PeopleStore } from './people-store';
 import { RehearsalStore } from './rehearsal-store';
+import { BundleStore } from './bundle-store';
 import { ServerStore } from './server-store';
 import { TakenCallStore } from './taken-call-store';
 import { WholeJobStore } from './whole-job-store';
@@ -49,6 +50,7 @@ export class Store {
   readonly whole: WholeJobStore;
   readonly takenCalls: TakenCallStore;
   readonly servers: ServerStore;
+  readonly bundles: BundleStore;
   private readonly plans: PlanStore;
 
   constructor(private readonly knex: Knex) {
@@ -61,6 +63,7 @@ export class Store {
     this.whole = new WholeJobStore(knex);
     this.takenCalls = new TakenCallStore(knex);
     this.servers = new ServerStore(knex);
+    this.bundles = new BundleStore(knex, this.plans);
   }
 
   /** Somebody found that its connections lead nowhere: whoever waits for an answer on one is refused. */

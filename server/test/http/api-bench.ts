@@ -70,6 +70,11 @@ export class ApiBench {
     return new ApiBench(scratch, running, server, url, web, logged, job, folder);
   }
 
+  /** Whatever no server may do. */
+  async sql(text: string): Promise<void> {
+    await this.scratch.knex.raw(text);
+  }
+
   /** The database behind it. */
   get store(): Store {
     return this.scratch.store;

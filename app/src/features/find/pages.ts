@@ -11,6 +11,7 @@ const PAGES: readonly (readonly [path: string, title: string])[] = [
   ['block/new', FIND_WORDS.splitABlock],
   ['snags', FIND_WORDS.snags],
   ['revisions', FIND_WORDS.revisions],
+  ['join', FIND_WORDS.join],
   ['kinds', FIND_WORDS.kinds],
   ['wire', FIND_WORDS.wire],
   ['desk', FIND_WORDS.desk],

@@ -8,6 +8,7 @@ const TEXTS: Readonly<Record<string, string>> = {
   'hand-over': HELP_WORDS.handOver,
   snags: HELP_WORDS.snags,
   revisions: HELP_WORDS.revisions,
+  join: HELP_WORDS.join,
   kinds: HELP_WORDS.kinds,
   'new-kind': HELP_WORDS.newKind,
   'new-devices': HELP_WORDS.newDevices,

@@ -73,6 +73,11 @@ export function ThisJob({ job, name }: { readonly job: string; readonly name: st
           {PLAN_WORDS.putAwayMore}
         </Words>
       )}
+      <Button
+        type="outline"
+        title={PLAN_WORDS.anotherLaptop}
+        onPress={() => router.navigate(`/job/${job}/join`)}
+      />
       {isArchived ? <Deleting job={job} name={name} /> : null}
       <Refusals issues={issuesOf(rename.error ?? archive.error)} />
     </View>

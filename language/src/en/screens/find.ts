@@ -15,6 +15,7 @@ export const FIND_WORDS = messages({
   cabinetLine: 'cabinet {cabinet}',
   page: 'page',
   revisions: 'Revisions: undo, redo, compare',
+  join: 'Another laptop without a network: join by a stick',
   kinds: 'Kinds and their papers',
   splitABlock: 'Split a block into subnets',
   copyAMachine: 'Copy a machine',

@@ -22,6 +22,7 @@ export const HELP_WORDS = messages({
     'What leaves the job: lists, configurations and what was proven. What the plan still says against itself is named before it leaves.',
   snags:
     'What speaks against the plan, the worst first, by cause. Many have a mend that is shown before it is made; what is meant so is accepted, with a reason.',
+  join: 'Where two laptops worked on one job without a network between them, each writes a file, and the other takes it in. What both changed is told: decide which stands. The same file twice changes nothing.',
   revisions:
     'Every change of the plan, by whom and why. Give one a name, hold two against each other, take your last one back.',
   kinds:

@@ -74,6 +74,7 @@ export const PLAN_WORDS = messages({
   itsName: 'Its name',
   rename: 'Rename it',
   putAway: 'Put it among the archived jobs',
+  anotherLaptop: 'Another laptop without a network …',
   putAwayMore: 'Nothing of it is lost: it stands below the others, and its wire ends.',
   takeBack: 'Take it back from the archived jobs',
 });

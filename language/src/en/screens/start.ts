@@ -13,6 +13,7 @@ export const START_WORDS = messages({
   aNewJobTheSiteOr: 'A new job: the site or machine',
   beginThisJob: 'Begin this job',
   beginWithAPlanFile: 'Begin with a plan file …',
+  takeInAnotherLaptops: 'Take in a job of another laptop …',
   asThisDeviceHasIt: 'As this device has it',
   dayReadableInTheSun: 'Day: readable in the sun',
   nightForADarkCabinet: 'Night: for a dark cabinet',

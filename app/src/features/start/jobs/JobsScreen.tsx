@@ -159,12 +159,20 @@ function NewJob() {
   const [name, setName, forget] = useDraft('new job');
   const add = useAct(acts.addJob, {});
   const fromFile = useAct(acts.addJobFromFile, {});
+  const fromLaptop = useAct(acts.takeNewBundle, {});
   const router = useRouter();
   const open = ({ id }: { readonly id: string }) => router.navigate(`/job/${id}/plan`);
   const create = () => add.mutate({ name }, { onSuccess: (made) => (forget(), open(made)) });
   const choose = async () => {
     const file = await chooseFile('.json,application/json');
     if (file) fromFile.mutate(file, { onSuccess: open });
+  };
+  const takeIn = async () => {
+    const file = await chooseFile('.gz,application/gzip');
+    if (file)
+      fromLaptop.mutate(file, {
+        onSuccess: ({ jobId }) => router.navigate(`/job/${jobId}/join`),
+      });
   };
   return (
     <Card>
@@ -181,7 +189,13 @@ function NewJob() {
         loading={fromFile.isPending}
         onPress={() => void choose()}
       />
-      <Refusals issues={issuesOf(add.error ?? fromFile.error)} />
+      <Button
+        type="clear"
+        title={START_WORDS.takeInAnotherLaptops}
+        loading={fromLaptop.isPending}
+        onPress={() => void takeIn()}
+      />
+      <Refusals issues={issuesOf(add.error ?? fromFile.error ?? fromLaptop.error)} />
     </Card>
   );
 }
