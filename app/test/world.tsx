@@ -187,6 +187,7 @@ export function show(
   };
   const byPath: readonly (readonly [string, unknown])[] = [
     ...also,
+    ['/joined', { taken: [], clashes: [] }],
     ['/servers', { servers: [], databaseAwaySince: null }],
     ['/wires', wires],
     ['/wire', field],

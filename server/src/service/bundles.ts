@@ -72,10 +72,10 @@ export class Bundles {
   }
 
   async joined(jobId: string): Promise<JoinedView> {
-    const [taken, { united, doc }] = await Promise.all([
-      this.of.store.bundles.taken(jobId),
-      this.united(jobId),
-    ]);
+    const taken = await this.of.store.bundles.taken(jobId);
+    // Nothing clashes where nobody else changed anything.
+    if (taken.length === 0) return { taken, clashes: [] };
+    const { united, doc } = await this.united(jobId);
     const settled = new Set(
       (await this.of.store.bundles.settled(jobId)).map(({ stands, lost, what }) =>
         keyOf(stands, lost, what),

@@ -5,6 +5,7 @@ import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { PLAN_WORDS } from '@ipsonomo/language/screens/plan';
 import type { Job } from '../../data';
 import { Words } from '../../parts';
+import { BothChanged } from './join/BothChanged';
 import { Realms } from './Realms';
 import { ThisJob } from './ThisJob';
 
@@ -30,6 +31,7 @@ export function PlanTools({ id, job }: Props) {
   ];
   return (
     <View style={{ gap: 8 }}>
+      <BothChanged job={id} />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {tools.map(([title, path]) => (
           <Button

@@ -7,7 +7,7 @@ import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { REHEARSAL_WORDS } from '@ipsonomo/language/screens/rehearsal';
 import { WIRE_WORDS } from '@ipsonomo/language/screens/wire';
 import { acts, adaptersQuery, jobsQuery, useAct, useField, usePlan, useTraffic } from '../../data';
-import { Choice, Notice, Page, Refusals, Words } from '../../parts';
+import { Choice, Notice, Page, Refusals, TwoColumns, Words } from '../../parts';
 import { issuesOf } from '../words';
 import { Laptops } from './crew/Laptops';
 import { officeClashes } from './office';
@@ -42,6 +42,7 @@ export function WireScreen({ job }: { readonly job: string }) {
   };
   return (
     <Page
+      maxWidth={1100}
       action={
         listening ? (
           <Button
@@ -81,43 +82,61 @@ export function WireScreen({ job }: { readonly job: string }) {
           {options.length > 0 ? WIRE_WORDS.chooseOne : WIRE_WORDS.noAdapterHere}
         </Notice>
       ) : null}
-      {options.length > 0 ? (
-        <Choice
-          label={WIRE_WORDS.whereIpsonomoListensAndSpeaks}
-          options={options}
-          value={value}
-          onChange={pick}
-        />
-      ) : null}
-      {officeClashes(view?.subnets ?? [], adapters ?? [], value).map((one) => (
-        <Notice
-          key={one.adapter + one.address}
-          tone="ochre"
-          title={WIRE_WORDS.isInTheSameSubnetAs({ adapter: one.adapter, subnet: one.subnet })}
-        >
-          {WIRE_WORDS.itHasWhatIsMeantFor({ address: one.address, adapter: one.adapter })}
-        </Notice>
-      ))}
-      {field?.source === PRACTICE || isRehearsal ? (
-        <Button
-          type="outline"
-          title={WIRE_WORDS.goToTheCabinetsOfThe}
-          onPress={() => router.navigate(`/job/${job}/cabinet`)}
-        />
-      ) : null}
-      {isRehearsal ? (
-        <Button
-          type="outline"
-          title={REHEARSAL_WORDS.rehearsal}
-          onPress={() => router.navigate(`/job/${job}/rehearsal`)}
-        />
-      ) : null}
+      <TwoColumns second={<WhatGoesOn job={job} listening={listening} isRehearsal={isRehearsal} />}>
+        {options.length > 0 ? (
+          <Choice
+            label={WIRE_WORDS.whereIpsonomoListensAndSpeaks}
+            options={options}
+            value={value}
+            onChange={pick}
+          />
+        ) : null}
+        {officeClashes(view?.subnets ?? [], adapters ?? [], value).map((one) => (
+          <Notice
+            key={one.adapter + one.address}
+            tone="ochre"
+            title={WIRE_WORDS.isInTheSameSubnetAs({ adapter: one.adapter, subnet: one.subnet })}
+          >
+            {WIRE_WORDS.itHasWhatIsMeantFor({ address: one.address, adapter: one.adapter })}
+          </Notice>
+        ))}
+        {field?.source === PRACTICE || isRehearsal ? (
+          <Button
+            type="outline"
+            title={WIRE_WORDS.goToTheCabinetsOfThe}
+            onPress={() => router.navigate(`/job/${job}/cabinet`)}
+          />
+        ) : null}
+        {isRehearsal ? (
+          <Button
+            type="outline"
+            title={REHEARSAL_WORDS.rehearsal}
+            onPress={() => router.navigate(`/job/${job}/rehearsal`)}
+          />
+        ) : null}
+      </TwoColumns>
+    </Page>
+  );
+}
+
+/** What is heard on it, and at the wires of others. */
+function WhatGoesOn({
+  job,
+  listening,
+  isRehearsal,
+}: {
+  readonly job: string;
+  readonly listening: boolean;
+  readonly isRehearsal: boolean;
+}) {
+  return (
+    <>
       {listening ? <SocketCard job={job} /> : null}
       {listening ? <WhoIsThere job={job} /> : null}
       {listening ? <Counters /> : null}
       <Laptops />
       {isRehearsal ? null : <RehearseCard job={job} />}
-    </Page>
+    </>
   );
 }
 

@@ -14,6 +14,7 @@ export const JOIN_WORDS = messages({
   goThere: 'Open {name}',
   bothChanged:
     '{count, plural, one {Both changed this} other {Both changed these #}}: decide which stands',
+  decide: 'Decide',
   stands: 'Stands: {value}',
   other: 'The other: {value}',
   by: '{person}, {at}',

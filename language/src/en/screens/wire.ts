@@ -69,7 +69,7 @@ export const WIRE_WORDS = messages({
   strangersForgottenAgain: 'strangers forgotten again',
   inThisRun: 'In this run',
   laptopsOfTheCrew: 'Laptops of the crew',
-  thisLaptop: 'This laptop',
+  thisLaptop: 'this laptop',
   howThisLaptopIsCalled: 'What the others call this laptop: where it stands',
   callItSo: 'Call it so',
   noWireInUse: 'no wire in use',

@@ -27,7 +27,7 @@ export function JoinScreen({ job }: { readonly job: string }) {
   const { data: joined } = useQuery(reading(acts.readJoined, { job }));
   const doc = useJob(job).job?.now.doc;
   return (
-    <Page>
+    <Page maxWidth={1100}>
       <Words size="title" heading={1}>
         {JOIN_WORDS.title}
       </Words>
