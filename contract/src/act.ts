@@ -21,6 +21,7 @@ export const PARAMS = {
   account: uuid,
   interface: thingId,
   paper: thingId,
+  photo: thingId,
   package: uuid,
   format: thingId,
   mac: { type: 'string', maxLength: 40 },

@@ -27,6 +27,7 @@ import { TakenCalls } from './service/taken-calls';
 import { Thinking } from './service/thinking';
 import { JobSummaries } from './service/job-summaries';
 import { JobTeller, type Told } from './service/job-teller';
+import { Notes } from './service/notes';
 import { NewsOfOthers } from './service/news-of-others';
 import { Servers, type OwnServer } from './service/servers';
 import { Vigils } from './service/vigils';
@@ -105,6 +106,7 @@ export async function compose(settings: Settings): Promise<Running> {
   const app = buildApp({
     ...{ store, reader, changer, importer, rehearsals, takenCalls, proofs, captures },
     ...{ wires, servers, ...threads, papers: new Papers(store, clock) },
+    notes: new Notes(store, changer),
     bundles: new Bundles({ store, own, captures, rehearsals, told }),
     ...{
       vigils: new Vigils(store, wires),

@@ -21,12 +21,17 @@ export function saveText(name: string, type: string, text: string): void {
   setTimeout(() => URL.revokeObjectURL(link.href), 1000);
 }
 
-/** Lets a person choose a file. @param accept `.json,.csv` */
-export function chooseFile(accept: string): Promise<File | undefined> {
+/**
+ * Lets a person choose a file.
+ * @param accept `.json,.csv`
+ * @param isCamera a phone opens its camera, and not its files
+ */
+export function chooseFile(accept: string, isCamera = false): Promise<File | undefined> {
   return new Promise((resolve) => {
     const input = document.createElement('input');
     input.type = 'file';
     input.accept = accept;
+    if (isCamera) input.setAttribute('capture', 'environment');
     input.addEventListener('change', () => resolve(input.files?.[0]));
     input.addEventListener('cancel', () => resolve(undefined));
     input.click();

@@ -12,6 +12,7 @@ export * from './settings';
 export * from './files';
 export { fetchPieces, hearCapture, type HeardCapture } from './captures';
 export { readPicture } from './label-picture';
+export { photoOf, photoUrl } from './photo';
 export {
   foundRoutesQuery,
   lanesQuery,

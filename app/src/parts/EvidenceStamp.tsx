@@ -29,7 +29,14 @@ function whenWords({ at, facts }: EvidenceView): string {
 }
 
 /** What was seen, when, by whom, from where. */
-export function EvidenceStamp({ evidence }: { readonly evidence: EvidenceView }) {
+export function EvidenceStamp({
+  evidence,
+  children,
+}: {
+  readonly evidence: EvidenceView;
+  /** What else belongs to it. */
+  readonly children?: React.ReactNode;
+}) {
   const colours = useColours();
   const { source, again } = evidence;
   return (
@@ -43,6 +50,7 @@ export function EvidenceStamp({ evidence }: { readonly evidence: EvidenceView })
           {PARTS_WORDS.andTimesMoreTheLast({ count: again.count, until: timeOf(again.until) })}
         </Words>
       )}
+      {children}
     </View>
   );
 }

@@ -1,4 +1,5 @@
 import type {
+  Noted,
   Binding,
   GoingOn,
   ReadOff,
@@ -9,7 +10,7 @@ import type {
   StationGiving,
   StationReset,
 } from '@ipsonomo/core/api';
-import { answers, does, ends, reads } from '../act';
+import { answers, does, ends, reads, fetches } from '../act';
 import { keys } from '../keys';
 import { choice, list, number, object, said, text, thingId, whole, type Shape } from '../shape';
 import { ofJob } from './jobs';
@@ -39,6 +40,9 @@ const register: Shape<RegisterWish> = object({
 const written: Shape<SaidWritten> = object({
   ...{ place: text(200), whose: text(300), value: text(600), is: choice('yes', 'no') },
 });
+
+// Base64 of a photo of 1.5 MB.
+const noted: Shape<Noted> = object({ text: text(2000) }, { photo: text(2_100_000) });
 
 const takingCall: Shape<TakingCall> = object({}, { word: said(200) });
 
@@ -106,6 +110,13 @@ export const assignActs = {
     about:
       'A person says that a place where its address or name is written has what it should, or takes that back.',
     ...{ ...noting, body: written },
+  }),
+  note: does(`${at}/said-note`, {
+    about: 'Keeps what a person notes of a device, with a photo in base64 (JPEG, PNG).',
+    ...{ ...noting, body: noted, most: '3mb', refusals: ['note', 'photo'] },
+  }),
+  fetchPhoto: fetches('/jobs/:job/photos/:photo', '*/*', {
+    ...{ about: 'A photo that was kept.', refusals: ['photo'] },
   }),
   readOff: does(`${at}/read-off`, {
     about: 'Keeps what a person read off the display or the page of a device.',

@@ -125,6 +125,6 @@ export {
 export type { KindElsewhere, KindsElsewhere, KindsTaken } from './kinds-elsewhere';
 export type { RoundTimes, RoundTimesWish } from './round-times';
 export { adapterOf } from './wire-source';
-export type { TakenCallView, TakingCall } from './taken-call-views';
+export type { Noted, TakenCallView, TakingCall } from './taken-call-views';
 export type { BundleTaken, ClashView, JoinedView } from './bundle-views';
 export type { ServersView, ServerView, SilencedView, WireElsewhere } from './server-views';

@@ -16,6 +16,13 @@ export interface TakenCallView {
   } | null;
 }
 
+/** What a person notes of a device. */
+export interface Noted {
+  readonly text: string;
+  /** In base64: JPEG or PNG. */
+  readonly photo?: string;
+}
+
 /** Takes a call that somebody else is at over, with a word to them. */
 export interface TakingCall {
   readonly word?: string;

@@ -280,6 +280,12 @@ export interface IssueFacts {
   readonly 'rehearsal.live': None;
   readonly 'rehearsal.ended': None;
   readonly 'store.conflict': None;
+  readonly 'photo.unreadable': None;
+  readonly 'photo.large': { readonly most: Value };
+  /** All photos of a job together. */
+  readonly 'photo.full': { readonly most: Value };
+  readonly 'photo.missing': None;
+  readonly 'note.empty': None;
   /** What another laptop wrote cannot be taken in. */
   readonly 'bundle.unreadable': { readonly why: Value };
   readonly 'bundle.cut': None;

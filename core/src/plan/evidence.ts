@@ -109,6 +109,8 @@ const EVIDENCE_FACTS = forms({
   'read-otherwise': READ_OFF,
   /** A person says it was given: said, not seen. */
   'said-given': LATER,
+  /** What a person notes of it; a picture by the SHA-256 of its bytes. */
+  'said-note': { text: 'text', photo: 'text?', ...LATER },
   /** A person says it was set back or released by who owned it: said, not seen. */
   'said-set-back': { reason: 'text', ...LATER },
   /** One device alone has its MAC, although two were heard. */

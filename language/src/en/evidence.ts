@@ -201,6 +201,10 @@ const EVIDENCE: { readonly [K in EvidenceKind]: (facts: FactsOf<K>) => string } 
     is === 'yes'
       ? `said to be written as it should in ${whose}: ${value}`
       : `said not to be written in ${whose} after all: ${value}`,
+  'said-note': ({ text, photo }) =>
+    text === ''
+      ? 'noted: a photo'
+      : `noted: ${text}${photo === undefined ? '' : ' (with a photo)'}`,
   'said-given': () => 'said to have its address; said, not seen',
   overruled: ({ act, reason }) =>
     `${act === 'power' ? 'its power was cut' : 'it was told to keep its address'} although a controller uses it: ${reason}`,

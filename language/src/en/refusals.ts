@@ -372,6 +372,12 @@ const SENTENCES: {
   'job.notWritten': (where) =>
     `${where} was not written to a file as it is now: download everything of it first.`,
   'job.taken': (where) => `There is a job called ${where} already.`,
+  'photo.unreadable': () => 'This is no picture that can be kept (JPEG or PNG).',
+  'photo.large': (_where, { most }) => `A photo may have ${most} MB. Make it smaller.`,
+  'photo.full': (_where, { most }) =>
+    `The photos of this job have ${most} MB together, which is the most.`,
+  'photo.missing': () => 'This photo is not kept here.',
+  'note.empty': () => 'There is nothing to keep: write something, or take a photo.',
   'bundle.unreadable': (where, { why }) =>
     `${where} is nothing that another laptop wrote (${why}). Choose a file that ends in .bundle.gz.`,
   'bundle.cut': (where) =>

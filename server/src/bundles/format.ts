@@ -35,4 +35,5 @@ export type Line =
   | { readonly table: CarriedTable; readonly row: object }
   | { readonly link: CarriedLink }
   /** SHA-256 of its bytes, and those in base64. */
-  | { readonly paper: string; readonly bytes: string };
+  | { readonly paper: string; readonly bytes: string }
+  | { readonly photo: string; readonly bytes: string };

@@ -63,6 +63,10 @@ async function* lines({ store, own }: Writing, jobId: string): AsyncGenerator<He
     const bytes = await store.paper(jobId, paper);
     if (bytes) yield { paper, bytes: bytes.toString('base64') };
   }
+  for (const photo of await store.photos.ids(jobId)) {
+    const bytes = await store.photos.find(jobId, photo);
+    if (bytes) yield { photo, bytes: bytes.toString('base64') };
+  }
 }
 
 /** The plan before the first of these revisions. */

@@ -4,6 +4,7 @@ import type { Packages } from '../packages/packages';
 import type { People } from '../service/people';
 import type { TakenCalls } from '../service/taken-calls';
 import type { Bundles } from '../service/bundles';
+import type { Notes } from '../service/notes';
 import type { PlanChanger } from '../service/change-plan';
 import type { Door } from '../service/door';
 import type { ListImporter } from '../service/import-list';
@@ -30,6 +31,7 @@ export interface Services {
   readonly changer: PlanChanger;
   readonly takenCalls: TakenCalls;
   readonly bundles: Bundles;
+  readonly notes: Notes;
   readonly importer: ListImporter;
   readonly packages: Packages;
   readonly papers: Papers;

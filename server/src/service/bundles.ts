@@ -207,14 +207,16 @@ class Taking {
     else {
       await this.flush();
       if ('table' in line) await this.taking.rows(line.table, [line.row]);
-      else await this.paper(line.paper, Buffer.from(line.bytes, 'base64'));
+      else if ('paper' in line) await this.file('paper', line.paper, line.bytes);
+      else await this.file('photo', line.photo, line.bytes);
     }
     if (this.revisions.length >= TOGETHER || this.links.length >= TOGETHER) await this.flush();
   }
 
-  private async paper(id: string, bytes: Buffer): Promise<void> {
+  private async file(table: 'paper' | 'photo', id: string, base64: string): Promise<void> {
+    const bytes = Buffer.from(base64, 'base64');
     if (digestOf(bytes) !== id) throw Refusal.of('bundle.changed', this.name);
-    await this.taking.paper(id, bytes);
+    await this.taking.file(table, id, bytes);
   }
 
   private async flush(): Promise<void> {

@@ -225,6 +225,16 @@ export class PlanChanger {
     return this.tick(jobId, interfaceId, 'said-written', actor, said);
   }
 
+  /** What a person notes of it, and photographs. */
+  note(
+    jobId: string,
+    interfaceId: string,
+    facts: { readonly text: string; readonly photo?: string },
+    actor: Actor,
+  ): Promise<void> {
+    return this.tick(jobId, interfaceId, 'said-note', actor, facts);
+  }
+
   /** R-TWINS: lifts the verdict that two devices have its MAC. */
   sayOneDevice(jobId: string, interfaceId: string, reason: string, actor: Actor): Promise<void> {
     return this.tick(jobId, interfaceId, 'said-one-device', actor, { reason });

@@ -280,8 +280,8 @@ export class BundleTaking {
     return rows.length;
   }
 
-  async paper(id: string, bytes: Buffer): Promise<void> {
-    await this.trx('paper').insert({ job_id: this.job, id, bytes }).onConflict().ignore();
+  async file(table: 'paper' | 'photo', id: string, bytes: Buffer): Promise<void> {
+    await this.trx(table).insert({ job_id: this.job, id, bytes }).onConflict().ignore();
   }
 
   async note(taken: Omit<TakenBundle, 'at'> & { readonly digest: string }): Promise<void> {

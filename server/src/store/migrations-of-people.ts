@@ -1,5 +1,28 @@
 import type { Migration } from './migration';
 
+/** Who was let in. Only digests are kept: whoever reads the database cannot come in with what stands there. */
+export const DOOR: Migration = {
+  name: '006_door',
+  up: `
+    create table invitation (
+      id uuid primary key default gen_random_uuid(),
+      digest bytea not null unique,
+      made_by text not null,
+      made_at timestamptz not null,
+      ends_at timestamptz not null
+    );
+    create table browser (
+      id uuid primary key default gen_random_uuid(),
+      digest bytea not null unique,
+      person text not null default '',
+      device text not null,
+      let_in_at timestamptz not null,
+      seen_at timestamptz not null
+    );
+  `,
+  down: 'drop table browser; drop table invitation;',
+};
+
 /**
  * Accounts, with what they may do. Browsers that were let in before keep being in: each name that they gave becomes an
  * account that may do everything, as they could.

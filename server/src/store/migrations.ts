@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
-import { ACCOUNTS, TAKEN_CALLS } from './migrations-of-people';
+import { ACCOUNTS, DOOR, TAKEN_CALLS } from './migrations-of-people';
 import { BUNDLES } from './migrations-of-bundles';
+import { PHOTOS } from './migrations-of-photos';
 import { SEVERAL_SERVERS } from './migrations-of-servers';
 import type { Migration } from './migration';
 import {
@@ -253,28 +254,7 @@ const MIGRATIONS: readonly Migration[] = [
         on evidence for each row execute function evidence_stays();
     `,
   },
-  {
-    // Who was let in. Only digests are kept: whoever reads the database cannot come in with what stands there.
-    name: '006_door',
-    up: `
-      create table invitation (
-        id uuid primary key default gen_random_uuid(),
-        digest bytea not null unique,
-        made_by text not null,
-        made_at timestamptz not null,
-        ends_at timestamptz not null
-      );
-      create table browser (
-        id uuid primary key default gen_random_uuid(),
-        digest bytea not null unique,
-        person text not null default '',
-        device text not null,
-        let_in_at timestamptz not null,
-        seen_at timestamptz not null
-      );
-    `,
-    down: 'drop table browser; drop table invitation;',
-  },
+  DOOR,
   {
     // What pages ask for again and again is kept beside what it is made from: the latest evidence by its trigger, in the
     // same transaction; the numbers of a proof once it has ended; what the list of jobs says of one.
@@ -432,6 +412,7 @@ const MIGRATIONS: readonly Migration[] = [
   TAKEN_CALLS,
   SEVERAL_SERVERS,
   BUNDLES,
+  PHOTOS,
 ];
 
 export const migrationSource: Knex.MigrationSource<Migration> = {

@@ -3,6 +3,7 @@ import type { Knex } from 'knex';
 /** What the server may do with evidence; with the other tables it may do as it likes. */
 const RIGHTS: Readonly<Record<string, string>> = {
   evidence: 'select, insert',
+  photo: 'select, insert',
   // Kept by the trigger of what is added to the other, with its owner's rights.
   latest_evidence: 'select',
   // What was folded, by their owner.

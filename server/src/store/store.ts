@@ -11,6 +11,7 @@ import { DoorStore } from './door-store';
 import { PeopleStore } from './people-store';
 import { RehearsalStore } from './rehearsal-store';
 import { BundleStore } from './bundle-store';
+import { PhotoStore } from './photo-store';
 import { ServerStore } from './server-store';
 import { TakenCallStore } from './taken-call-store';
 import { WholeJobStore } from './whole-job-store';
@@ -51,6 +52,7 @@ export class Store {
   readonly takenCalls: TakenCallStore;
   readonly servers: ServerStore;
   readonly bundles: BundleStore;
+  readonly photos: PhotoStore;
   private readonly plans: PlanStore;
 
   constructor(private readonly knex: Knex) {
@@ -63,6 +65,7 @@ export class Store {
     this.whole = new WholeJobStore(knex);
     this.takenCalls = new TakenCallStore(knex);
     this.servers = new ServerStore(knex);
+    this.photos = new PhotoStore(knex);
     this.bundles = new BundleStore(knex, this.plans);
   }
 

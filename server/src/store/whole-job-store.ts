@@ -15,6 +15,7 @@ export const JOB_TABLES = [
   ['evidence_count', 'evidence_id'],
   ['evidence_gap', 'first_place'],
   ['proof', 'id'],
+  ['photo', 'id'],
   ['hand_over', 'id'],
 ] as const;
 

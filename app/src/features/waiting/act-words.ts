@@ -26,6 +26,11 @@ const WORDS: Readonly<Partial<Record<WaitingAct['act'], (body: Body) => string>>
   saySetBack: (body) => WAITING_WORDS.saidSetBack({ reason: textOf(body, 'reason') }),
   sayWritten: (body) =>
     WAITING_WORDS.saidWritten({ place: textOf(body, 'place'), is: textOf(body, 'is') }),
+  note: (body) =>
+    WAITING_WORDS.noted({
+      text: textOf(body, 'text').slice(0, 120),
+      hasPhoto: textOf(body, 'photo') === '' ? 'no' : 'yes',
+    }),
   readOff: (body) => WAITING_WORDS.readOff({ text: textOf(body, 'text').slice(0, 120) }),
 };
 

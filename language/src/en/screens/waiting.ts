@@ -28,6 +28,7 @@ export const WAITING_WORDS = messages({
   changesWhy: '{count, plural, one {# change} other {# changes}} of the plan: {why}',
   bound: 'MAC {mac} bound',
   unbound: 'MAC taken off',
+  noted: 'noted: {text}{hasPhoto, select, yes { (with a photo)} other {}}',
   saidKept: 'said: told to keep its address',
   saidGiven: 'said: given its address by hand',
   saidSetBack: 'said: set back ({reason})',

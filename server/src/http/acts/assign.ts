@@ -12,7 +12,7 @@ interface At {
 const idsOf = (params: At) => [params.job, params.interface] as const;
 
 export const assignHandlers = (services: Services): Handlers<typeof assignActs> => {
-  const { reader, changer, wires, openPage, takenCalls } = services;
+  const { notes, reader, changer, wires, openPage, takenCalls } = services;
   const wireOf = ({ job }: Pick<At, 'job'>) => wires.at(job);
   return {
     readEvidence: ({ params }) => reader.evidenceOf(...idsOf(params)),
@@ -37,6 +37,14 @@ export const assignHandlers = (services: Services): Handlers<typeof assignActs> 
       await wireOf(params).oneDevice(params.interface);
     },
     sayWritten: ({ params, body, actor }) => changer.sayWritten(...idsOf(params), body, actor),
+    note: ({ params, body, actor }) => notes.add(...idsOf(params), body, actor),
+    fetchPhoto: async ({ params, response }) => {
+      const { bytes, type } = await notes.photo(params.job, params.photo);
+      // It never changes: its name is the digest of it.
+      response.set('Cache-Control', 'private, max-age=31536000, immutable').type(type);
+      response.set('X-Content-Type-Options', 'nosniff');
+      return { name: `${params.photo.slice(0, 12)}.${type.slice('image/'.length)}`, bytes };
+    },
     readOff: ({ params, body, actor }) => changer.readOff(...idsOf(params), body, actor),
     follow: ({ params, actor }) => wireOf(params).follow(params.interface, actor),
     pin: ({ params, body, actor }) => wireOf(params).pin(params.interface, actor, body.evenSo),
