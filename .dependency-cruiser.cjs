@@ -108,7 +108,7 @@ module.exports = {
         '^contract/',
         '^wire/',
         server('store/refusal'),
-        server('encrypted'),
+        server('tls/encrypted'),
       ],
     ]),
     only('service', server('service'), [

@@ -92,8 +92,12 @@ test('cut off from the database a laptop goes on, keeps what is done and seen, a
   const drive = things.device.find((one) => one['title'] === 'Drum filter drive 1');
   const at = String(things.interface.find((one) => one['deviceId'] === drive?.['id'])?.['id']);
   const { mac } = asking;
+  const wire = () => api<FieldView>(tower, 'GET', `/jobs/${job}/wire`);
+  const { answers } = await wire();
   await api(hall, 'POST', `/jobs/${job}/interfaces/${at}/bind`, { mac, label: mac });
   await power(false);
+  // A wire that hears of a change and cannot read it falls silent, and rightly so.
+  await until('the tower knows it', async () => (await wire()).answers > answers);
   link.cut();
   await expect(ilse.getByText(/The database of the crew is out of reach since/)).toBeVisible({
     timeout: 30_000,
@@ -104,7 +108,6 @@ test('cut off from the database a laptop goes on, keeps what is done and seen, a
   await expect(mara.getByText(/not heard of since/)).toBeVisible({ timeout: 60_000 });
 
   // What was begun goes on until somebody ends it, which needs no database; what is planned now nobody here knows.
-  const wire = () => api<FieldView>(tower, 'GET', `/jobs/${job}/wire`);
   expect((await wire()).answeringUntil).not.toBeNull();
   await button(ilse, 'Fall silent').click();
   await until('it is silent', async () => (await wire()).answeringUntil === null);
@@ -147,3 +150,69 @@ test('cut off from the database a laptop goes on, keeps what is done and seen, a
   await arm();
   for (const page of [mara, ilse]) await page.context().close();
 });
+
+test('where no network joins them, a stick makes two laptops one: both ways, with what both changed', async ({
+  browser,
+}) => {
+  // A laptop with a database of its own.
+  const shed = await startServer('crew_shed', { demo: false, called: 'Shed' });
+  const job = await jobId();
+  const mara = await phoneAt(browser, hall, 'Mara Quist');
+  const context = await browser.newContext({ viewport: PHONE });
+  await letBrowserIn(context, shed, 'Ova Lindt');
+  const ova = await context.newPage();
+
+  await mara.goto(`${hall.url}/job/${job}/join`);
+  const carried = await written(mara);
+  await ova.goto(shed.url);
+  await taken(ova, 'Take in a job of another laptop …', carried);
+  await expect(
+    ova.getByRole('heading', { name: 'Another laptop without a network' }),
+  ).toBeVisible();
+  await expect(ova.getByText(/^Hall 1: \d+ revisions? and/).first()).toBeVisible();
+
+  await ova.goto(`${shed.url}/job/${job}/plan`);
+  await rename(ova, 'Drum filter drive 2', 'Drive of the shed');
+  await mara.goto(`${hall.url}/job/${job}/plan`);
+  await rename(mara, 'Drum filter drive 2', 'Drive of the hall');
+
+  await ova.goto(`${shed.url}/job/${job}/join`);
+  const back = await written(ova);
+  await mara.goto(`${hall.url}/job/${job}/join`);
+  await taken(mara, 'Take in what another laptop wrote', back);
+  await expect(mara.getByText('Shed: 1 revision and no piece of evidence').first()).toBeVisible();
+  await expect(mara.getByText('Both changed this: decide which stands')).toBeVisible();
+  for (const size of [PHONE, WIDE]) {
+    await mara.setViewportSize(size);
+    expect(await findings(mara)).toEqual([]);
+  }
+  await button(mara, 'Take the other').click();
+  await expect(mara.getByText('Both changed this: decide which stands')).toBeHidden();
+
+  const forth = await written(mara);
+  await taken(ova, 'Take in what another laptop wrote', forth);
+  await expect(ova.getByText(/^Hall 1: \d+ revisions? and/).first()).toBeVisible();
+  await expect(ova.getByText('Both changed this: decide which stands')).toBeHidden();
+  const titles = async (server: TestServer) =>
+    (await api<PlanView>(server, 'GET', `/jobs/${job}/plan`)).things.device
+      .map((one) => String(one['title']))
+      .sort();
+  expect(await titles(shed)).toEqual(await titles(hall));
+  for (const page of [mara, ova]) await page.context().close();
+  await shed.stop();
+});
+
+/** The file that a laptop writes for another. */
+async function written(page: Page): Promise<string> {
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    button(page, 'Write what this laptop knows').click(),
+  ]);
+  expect(file.suggestedFilename()).toMatch(/\.bundle\.gz$/);
+  return file.path();
+}
+
+async function taken(page: Page, by: string, file: string): Promise<void> {
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), button(page, by).click()]);
+  await chooser.setFiles(file);
+}

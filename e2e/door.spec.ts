@@ -57,7 +57,11 @@ test.describe('a browser that was not let in', () => {
     });
 
     await test.step('with the right it goes on where it stood', async () => {
-      await pick(page, 'What they may do: Ilse Brandt', 'plan and assign');
+      // Chosen is not yet so.
+      await Promise.all([
+        page.waitForResponse((answer) => /\/people\/[^/]+$/.test(answer.url())),
+        pick(page, 'What they may do: Ilse Brandt', 'plan and assign'),
+      ]);
       await button(other, 'Add this subnet').click();
       await expect(other).toHaveURL(/plan|subnet\//);
     });

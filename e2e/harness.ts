@@ -36,6 +36,8 @@ interface Options {
   readonly cluster?: Cluster | undefined;
   /** A database that is there already, and that another server works with. */
   readonly databaseUrl?: string;
+  /** Where it listens; this machine alone, where nothing is said. */
+  readonly host?: string;
   /** What the others call it. */
   readonly called?: string;
   /** The network namespace it runs in; it is then reached through a Unix socket. */
@@ -125,7 +127,7 @@ export async function startServer(name: string, options: Options): Promise<TestS
     options.databaseUrl ??
     (await freshDatabase(databaseName(name), cluster?.socketUrl ?? adminUrl()));
   const folder = mkdtempSync(join(tmpdir(), 'ipsonomo-e2e-'));
-  const port = await freePort();
+  const [port, httpsPort] = [await freePort(), await freePort()];
   const socketPath = join(folder, 'ipsonomo.sock');
   const inside = namespace === undefined ? [] : ['ip', 'netns', 'exec', namespace];
   const [command = '', ...args] = [
@@ -140,7 +142,8 @@ export async function startServer(name: string, options: Options): Promise<TestS
       env: {
         ...process.env,
         ...{
-          HOST: '127.0.0.1',
+          HOST: options.host ?? '127.0.0.1',
+          HTTPS_PORT: String(httpsPort),
           PAGE_PORT: '0',
           PORT: namespace === undefined ? String(port) : socketPath,
         },
@@ -197,14 +200,20 @@ function knownAs(person: string): void {
   if (localStorage.getItem(KEY) === null) localStorage.setItem(KEY, JSON.stringify({ person }));
 }
 
-/** Has a browser let in, as one that came with a key before. @param person who sits before it; nobody where empty */
+/**
+ * Has a browser let in, as one that came with a key before.
+ * @param person who sits before it; nobody where empty
+ * @param url where it opens the server: a cookie is called by the port
+ */
 export async function letBrowserIn(
   context: BrowserContext,
   server: TestServer,
   person = 'Mara Quist',
+  url = server.url,
 ): Promise<void> {
   if (person !== '') await context.addInitScript(knownAs, person);
-  await context.addCookies([{ ...(await letIn(server)), url: server.url }]);
+  const { value } = await letIn(server);
+  await context.addCookies([{ name: `ipsonomo-${new URL(url).port}`, value, url }]);
 }
 
 /** A refused call; the codes are in its message. */

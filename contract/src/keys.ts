@@ -31,6 +31,7 @@ export const keys = {
   cabinet: (job: string) => ['cabinet', job],
   state: ['state'],
   door: ['door'],
+  authority: ['authority'],
   browsers: ['keys'],
   me: ['me'],
   people: ['people'],

@@ -60,7 +60,8 @@ export function buildApp(parts: AppParts): Express {
   app.use(notThroughLiveAdapter(wires));
   app.use(underOwnName);
   app.use(helmet(HEADERS));
-  app.use(encryptedOnly);
+  // With an authority of its own it is opened both ways: who does not trust it yet has to get there.
+  if (!parts.authority) app.use(encryptedOnly);
   // A compressed event stream would be held back until it is long enough.
   app.use(compression({ filter: (request) => !request.path.endsWith('/events') }));
   app.use('/api', apiOf(parts, log));

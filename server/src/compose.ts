@@ -8,6 +8,7 @@ import { Readings } from './common/readings';
 import { undoBorrowings } from '@ipsonomo/wire';
 import { Lists } from './lists/lists';
 import { EventStream } from './http/event-stream';
+import type { Services } from './http/services';
 import { throughLiveAdapter } from './http/guard';
 import { PageRelay, type RelayPlace } from './pages/relay';
 import { Packages } from './packages/packages';
@@ -53,6 +54,8 @@ export interface Settings {
   readonly openAt: (key: string) => readonly string[];
   /** Where pages of devices are handed to a browser; port 0 is any that is free. */
   readonly pages: RelayPlace;
+  /** What phones are to trust; it is opened without encryption too then. */
+  readonly authority?: Services['authority'];
   /** The practice site is the wire of a job that has one, until it chooses another. */
   readonly practiceFirst?: boolean;
 }
@@ -115,6 +118,7 @@ export async function compose(settings: Settings): Promise<Running> {
     },
     isDemo: settings.practiceFirst ?? false,
     ...{ door, people, events, log, web, openAt: settings.openAt },
+    ...{ authority: settings.authority },
   });
   const others = new NewsOfOthers({ store, teller, wires, people, door, rehearsals, servers });
   begin(link, others, { store, servers, wires, planWork, log });

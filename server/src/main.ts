@@ -8,7 +8,8 @@ import { hastenedTime, REAL_TIME } from '@ipsonomo/threads';
 import type { Express } from 'express';
 import type { Knex } from 'knex';
 import { compose, type Running } from './compose';
-import { readCertificate, schemeOf, webServer, type Certificate } from './encrypted';
+import { bothWays, type Encrypted } from './tls/both-ways';
+import { readCertificate, schemeOf, webServer, type Certificate } from './tls/encrypted';
 import { noteFall, takeFall } from './fallen';
 import { ownServer } from './own-server';
 import { addressesToOpen, invitation, readyAt, listen, LONGEST_SOCKET } from './opening';
@@ -45,6 +46,10 @@ const OWNER_URL = env['DATABASE_OWNER_URL'];
 const ORIGIN = env['ORIGIN'];
 /** A certificate and its key, for TLS. */
 const TLS = { cert: env['TLS_CERT'], key: env['TLS_KEY'] };
+/** Beside the port that is not encrypted, one that is, with a certificate of an authority of its own. */
+const HTTPS_PORT = env['HTTPS_PORT'] ?? (IS_SOCKET ? 'off' : String(Number(PORT) + 2));
+/** Who opens it on this machine alone needs none. */
+const IS_LOOPBACK = /^(127\.|localhost$|::1$)/.test(HOST);
 /** Why the server before this one fell. */
 const FALLEN = join(DATA, 'fallen.txt');
 /** A key at every start, for a terminal; a log keeps no keys. */
@@ -95,6 +100,7 @@ function certificateGiven(): Certificate | undefined {
 }
 
 const certificate = certificateGiven();
+const HAS_AUTHORITY = !certificate && !IS_SOCKET && !IS_LOOPBACK && HTTPS_PORT !== 'off';
 const SCHEME = schemeOf(certificate);
 
 const openAt = (key?: string): readonly string[] =>
@@ -116,6 +122,32 @@ function ownSocket(app: Express): Server | undefined {
   own.on('error', (error) => log(`${SOCKET}: ${error.message}`));
   listen(own, SOCKET);
   return own;
+}
+
+function openWeb(running: Running): Server {
+  const server = webServer(IS_SOCKET ? undefined : certificate, TIMES, running.app);
+  Object.assign(server, { maxConnections: MOST_CONNECTIONS }).once('error', noPort);
+  const place = IS_SOCKET ? PORT : { host: HOST, port: Number(PORT) };
+  listen(server, place, () => void tellReady(running));
+  return server;
+}
+
+/** A port that is taken leaves the other one. */
+function openEncrypted(encrypted: Encrypted, app: Express): Server {
+  const { port, fingerprint } = encrypted.view;
+  const https = encrypted.server(TIMES, app);
+  Object.assign(https, { maxConnections: MOST_CONNECTIONS });
+  https.on('error', (error) => {
+    say(SERVER_WORDS.httpsPortInUse({ port: String(port) }));
+    log(error.message);
+  });
+  listen(https, { host: HOST, port }, () => {
+    say(SERVER_WORDS.encryptedAt);
+    for (const address of addressesToOpen({ host: HOST, port, scheme: 'https' }))
+      say(`  ${address}`);
+    say(SERVER_WORDS.authorityIs({ fingerprint }));
+  });
+  return https;
 }
 
 async function tellReady({ door, people }: Running): Promise<void> {
@@ -201,8 +233,11 @@ async function start(): Promise<void> {
   const database = openDatabase(at);
   const store = new Store(database);
   if (DEMO) await seedDemo(store);
+  const encrypted = HAS_AUTHORITY
+    ? await bothWays(join(DATA, 'tls'), Number(HTTPS_PORT))
+    : undefined;
   const running = await compose({
-    ...{ store, own },
+    ...{ store, own, authority: encrypted },
     database: at,
     captures: join(DATA, 'captures'),
     web: join(__dirname, '../../app/dist'),
@@ -224,13 +259,11 @@ async function start(): Promise<void> {
     process.exit(EX_SOFTWARE);
   };
 
-  const server = webServer(IS_SOCKET ? undefined : certificate, TIMES, running.app);
-  Object.assign(server, { maxConnections: MOST_CONNECTIONS }).once('error', noPort);
-  const place = IS_SOCKET ? PORT : { host: HOST, port: Number(PORT) };
-  listen(server, place, () => void tellReady(running));
+  const server = openWeb(running);
   const socket = IS_SOCKET ? undefined : ownSocket(running.app);
+  const https = encrypted && openEncrypted(encrypted, running.app);
   const stop = () => {
-    for (const one of [server, socket]) {
+    for (const one of [server, socket, https]) {
       one?.close();
       one?.closeAllConnections();
     }

@@ -1,4 +1,4 @@
-import { answers, does, ends, reads } from '../act';
+import { answers, does, ends, fetches, reads } from '../act';
 import { keys } from '../keys';
 import { ROLES } from '@ipsonomo/core/api';
 import { choice, object, text, uuid } from '../shape';
@@ -40,6 +40,13 @@ export const houseActs = {
   }),
   takeKeyBack: ends('/keys/:key', {
     ...{ about: 'Takes back a key, or shuts a browser out.', right: 'keep', stale: ofBrowsers },
+  }),
+  readAuthority: reads('/authority', 'Authority', {
+    about: 'The authority that a phone is to trust, so that it opens the application encrypted.',
+    key: () => keys.authority,
+  }),
+  fetchAuthority: fetches('/authority.crt', 'application/x-x509-ca-cert', {
+    about: 'Its certificate (DER, RFC 5280).',
   }),
   readHealth: reads('/health', 'Health', { about: 'Whether the database answers.' }),
   readState: reads('/state', 'State', {

@@ -1,6 +1,14 @@
 import type { Role } from './people-views';
 
 /** Whoever asks: a browser that was let in, or the machine itself through its socket. */
+/** The authority of this installation, which a phone is to trust so that it opens the application encrypted. */
+export interface AuthorityView {
+  /** Where it is opened encrypted then: a port of this machine. */
+  readonly port: number;
+  /** SHA-256 of its certificate: `AB:CD:…`. */
+  readonly fingerprint: string;
+}
+
 export interface DoorView {
   readonly isMachine: boolean;
   /** Of a demo: whoever has its key may do everything. */

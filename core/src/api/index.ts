@@ -3,6 +3,7 @@ export {
   KEY_MARK,
   spokenKey,
   type BrowserView,
+  type AuthorityView,
   type DoorView,
   type InvitationView,
   type KeysView,

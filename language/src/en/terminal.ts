@@ -37,6 +37,11 @@ export const SERVER_WORDS = messages({
     'The tables of this database are being brought up to date by {owner}. Start again when that is done.',
   databaseInUse:
     'The tables of this database have to be brought up to date, and others work with them: {owner}. Stop those first.',
+  encryptedAt:
+    'Encrypted, for phones that trust it (in the application: What waits to be sent → Trust this laptop):',
+  authorityIs: 'Its authority has the SHA-256 fingerprint {fingerprint}',
+  httpsPortInUse:
+    'Port {port} is in use, so nothing is encrypted. Set HTTPS_PORT to another one, or to off.',
   databaseAway: 'The database is out of reach. What goes on goes on; it is tried again and again.',
   databaseBack: 'The database is there again.',
   diskFull: 'The disk is full. Make room and start again.',

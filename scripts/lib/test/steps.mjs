@@ -78,7 +78,10 @@ const browser = {
   lane: 'browser',
   after: ['build server', 'build application'],
   needs: {
-    ...{ database: true, packages: ['chromium-headless-shell', 'openssl', ...READERS] },
+    ...{
+      database: true,
+      packages: ['chromium-headless-shell', 'openssl', 'libnss3-tools', ...READERS],
+    },
     servers: DHCP_SERVERS,
   },
   // Browser tests wait for most of their time: two a pair of cores fill each other's pauses.

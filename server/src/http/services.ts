@@ -1,4 +1,5 @@
 import type { OpenedAt } from '@ipsonomo/contract';
+import type { AuthorityView } from '@ipsonomo/core/api';
 import type { Readings } from '../common/readings';
 import type { Packages } from '../packages/packages';
 import type { People } from '../service/people';
@@ -46,6 +47,8 @@ export interface Services {
   readonly planWork: PlanWork;
   readonly events: EventStream;
   readonly captures: string;
+  /** Undefined where there is none. */
+  readonly authority?: { readonly view: AuthorityView; readonly der: Buffer } | undefined;
   /** Addresses under which this server can be opened, each bringing the key. */
   readonly openAt: (key: string) => readonly string[];
   /** Makes a place at which the page of a device that is open is read, by one browser. */

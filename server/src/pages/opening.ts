@@ -6,7 +6,7 @@ import {
   type ServerResponse,
 } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { schemeOf, webServer, type Certificate } from '../encrypted';
+import { schemeOf, webServer, type Certificate } from '../tls/encrypted';
 import { noteAdapters } from '@ipsonomo/wire';
 import { CookieJar } from './cookie-jar';
 import { leadsAway, towardsBrowser, towardsDevice, type Ends } from './headers';

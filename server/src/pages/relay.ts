@@ -1,5 +1,5 @@
 import type { OpenedAt } from '@ipsonomo/contract';
-import type { Certificate } from '../encrypted';
+import type { Certificate } from '../tls/encrypted';
 import { Refusal } from '../store/refusal';
 import { Opening } from './opening';
 import type { RelayDoor } from './relayed-page';

@@ -1,4 +1,5 @@
 import { timingSafeEqual } from 'node:crypto';
+import { dictionary } from '@zxcvbn-ts/language-common';
 import { argon2id, hash, verify } from 'argon2';
 import { PASSWORD } from '@ipsonomo/core/api';
 import { Turns } from '@ipsonomo/threads';
@@ -12,8 +13,20 @@ const plain = (password: string): string => password.normalize('NFKC');
 
 const small = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
 
+/**
+ * What people used and others know, from lists of passwords that were stolen (OWASP ASVS 2.1.7); capitals, signs between
+ * and figures behind make it no other.
+ */
+let known: ReadonlySet<string> | undefined;
+function isKnown(password: string): boolean {
+  known ??= new Set(dictionary.passwords.map(small));
+  const word = small(password);
+  return known.has(word) || known.has(word.replace(/\d+$/, ''));
+}
+
 /** Few different characters, or a word that everybody tries first and hardly more. */
 function isPlain(password: string, name: string): boolean {
+  if (isKnown(password)) return true;
   const word = small(password);
   const tried = [small(name), 'ipsonomo'].filter((one) => one !== '' && word.includes(one));
   const isTried = tried.some((one) => word.replaceAll(one, '').length < 4);

@@ -1,5 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { ServersView, ServerView, SilencedView, WireElsewhere } from '@ipsonomo/core/api';
+import { Turns } from '@ipsonomo/threads';
 import type { News } from '../store/news-link';
 import type { ServerRecord } from '../store/server-store';
 import type { Store } from '../store/store';
@@ -44,6 +45,7 @@ export class Servers {
   private awaySince: number | undefined;
   private lastTold: unknown;
   private noted: readonly WireElsewhere[] = [];
+  private readonly turns = new Turns();
   private telling: NodeJS.Timeout | undefined;
   private readonly beat = setInterval(() => void this.isHere(), BEAT);
   /** By the number of the question, who said that they fell silent. */
@@ -154,8 +156,13 @@ export class Servers {
     }
   }
 
+  /** One after the other: an older state must not be written over a newer one. */
+  private noteWires(): Promise<void> {
+    return this.turns.take(() => this.noteNow());
+  }
+
   /** Where the database is away it is noted with the next beat. */
-  private async noteWires(): Promise<void> {
+  private async noteNow(): Promise<void> {
     const now = this.own();
     if (isDeepStrictEqual(this.noted, now)) return;
     try {

@@ -178,7 +178,10 @@ function forged(bytes: Buffer, change: (lines: string[]) => string[], isSealed =
   const sha256 = createHash('sha256').update(text).digest('hex');
   const { privateKey, publicKey } = generateKeyPairSync('ed25519');
   const end = {
-    ...{ end: lines.length, sha256: isSealed ? sha256 : sha256.replace(/./, '0') },
+    ...{
+      end: lines.length,
+      sha256: isSealed ? sha256 : sha256.replace(/./, (first) => (first === '0' ? '1' : '0')),
+    },
     signature: sign(null, Buffer.from(sha256), privateKey).toString('base64'),
     publicKey: publicKey.export({ type: 'spki', format: 'pem' }),
   };

@@ -10,7 +10,7 @@ import { request, type RequestOptions } from 'node:https';
 import { connect, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { readCertificate, webServer, type Certificate } from '../../src/encrypted';
+import { readCertificate, webServer, type Certificate } from '../../src/tls/encrypted';
 import { indexOf } from '../../../wire/src/carriers/linux/adapters';
 import { cameInThrough } from '../../../wire/src/carriers/linux/came-in';
 import { addressesToOpen, listen } from '../../src/opening';

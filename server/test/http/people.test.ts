@@ -128,6 +128,8 @@ describe('passwords', () => {
     ['a short one', 'elf letters', 'people.password'],
     ['a long one', 'x1y2z3'.repeat(30), 'people.password'],
     ['one character', 'aaaaaaaaaaaaaaaa', 'people.plainPassword'],
+    ['one that was stolen', 'Leave-Me Alone 2026', 'people.plainPassword'],
+    ['another that was stolen', 'unbelievable', 'people.plainPassword'],
     ['the name', 'Person-Plain-Person-Plain', 'people.plainPassword'],
   ])('%s is refused, and the key stays good', async (_what, password, code) => {
     const key = await keyFor('look');

@@ -1,11 +1,16 @@
 import { WAITING_WORDS } from '@ipsonomo/language/screens/waiting';
+import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
+import { useRouter } from 'expo-router';
+import { View } from 'react-native';
+import { TRUST_WORDS } from '@ipsonomo/language/screens/trust';
 import { Words } from '../../parts';
 import { sizeWords } from '../words';
 
 /** How much this browser keeps, and whether it may take it away (Storage Standard). */
 export function Room() {
   const { data } = useQuery({ queryKey: ['room'], queryFn: readRoom });
+  const router = useRouter();
   const isEncrypted = globalThis.isSecureContext;
   return (
     <>
@@ -15,9 +20,18 @@ export function Room() {
         </Words>
       ) : null}
       {isEncrypted ? null : (
-        <Words size="second" tone="second">
-          {WAITING_WORDS.notOffline}
-        </Words>
+        <>
+          <Words size="second" tone="second">
+            {WAITING_WORDS.notOffline}
+          </Words>
+          <View style={{ alignItems: 'flex-start' }}>
+            <Button
+              type="outline"
+              title={TRUST_WORDS.head}
+              onPress={() => router.navigate('/trust')}
+            />
+          </View>
+        </>
       )}
     </>
   );

@@ -1,9 +1,10 @@
 import type { houseActs } from '@ipsonomo/contract';
+import { Refusal } from '../../store/refusal';
 import type { Handlers } from '../serve';
 import type { Services } from '../services';
 
 export const houseHandlers = (services: Services): Handlers<typeof houseActs> => {
-  const { door, openAt, store, events } = services;
+  const { authority, door, openAt, store, events } = services;
   return {
     listKeys: ({ actor }) => door.view(actor.browser),
     addKey: async ({ actor, body }) => {
@@ -16,6 +17,11 @@ export const houseHandlers = (services: Services): Handlers<typeof houseActs> =>
       return { key, endsAt, addresses: openAt(key) };
     },
     takeKeyBack: ({ params }) => door.takeBack(params.key),
+    readAuthority: () => authority?.view ?? null,
+    fetchAuthority: () => {
+      if (!authority) throw Refusal.of('thing.unknown', 'authority');
+      return { name: 'ipsonomo-authority.crt', bytes: authority.der };
+    },
     readHealth: async () => ({ database: await store.isAlive() }),
     readState: () => events.state(),
   };

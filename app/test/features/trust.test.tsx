@@ -1,0 +1,39 @@
+import { fireEvent } from '@testing-library/react';
+import type { AuthorityView } from '@ipsonomo/core/api';
+import { TrustScreen } from '../../src/features/waiting/TrustScreen';
+import { show } from '../world';
+
+// How a phone comes to trust a laptop.
+
+const FINGERPRINT = 'AB:CD:EF';
+const open = (authority: AuthorityView | null) =>
+  show(<TrustScreen />, { also: [['/authority', authority]] });
+const encrypted = (is: boolean) =>
+  Object.defineProperty(globalThis, 'isSecureContext', { value: is, configurable: true });
+afterEach(() => encrypted(false));
+
+test('the certificate, the steps for each system, what to compare, and where it is opened then', async () => {
+  encrypted(false);
+  const clicked: string[] = [];
+  jest.spyOn(HTMLAnchorElement.prototype, 'click').mockImplementation(function click(
+    this: HTMLAnchorElement,
+  ) {
+    clicked.push(new URL(this.href).pathname);
+  });
+  const { findByText, getByText, queryByText } = open({ port: 4782, fingerprint: FINGERPRINT });
+  fireEvent.click(await findByText('Take the certificate'));
+  expect(clicked).toEqual(['/api/authority.crt']);
+  for (const system of [/^Android: /, /^iPhone, iPad: /, /^Windows: /])
+    expect(getByText(system)).toBeTruthy();
+  expect(getByText(FINGERPRINT)).toBeTruthy();
+  expect(getByText('Open https://localhost:4782/')).toBeTruthy();
+  expect(queryByText(/^This page is encrypted/)).toBeNull();
+});
+
+test('a page that is encrypted says so; a server without an authority says why', async () => {
+  encrypted(true);
+  const { findByText, queryByText } = open(null);
+  expect(await findByText(/^This server has no authority of its own/)).toBeTruthy();
+  expect(await findByText(/^This page is encrypted/)).toBeTruthy();
+  expect(queryByText('Take the certificate')).toBeNull();
+});
