@@ -27,13 +27,13 @@ test('the certificate, the steps for each system, what to compare, and where it 
     expect(getByText(system)).toBeTruthy();
   expect(getByText(FINGERPRINT)).toBeTruthy();
   expect(getByText('Open https://localhost:4782/')).toBeTruthy();
-  expect(queryByText(/^This page is encrypted/)).toBeNull();
+  expect(queryByText(/^Here the application opens without/)).toBeNull();
 });
 
-test('a page that is encrypted says so; a server without an authority says why', async () => {
+test('where it opens without a network already, it says so; a server without an authority says why', async () => {
   encrypted(true);
   const { findByText, queryByText } = open(null);
   expect(await findByText(/^This server has no authority of its own/)).toBeTruthy();
-  expect(await findByText(/^This page is encrypted/)).toBeTruthy();
+  expect(await findByText(/^Here the application opens without/)).toBeTruthy();
   expect(queryByText('Take the certificate')).toBeNull();
 });

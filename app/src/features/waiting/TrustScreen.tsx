@@ -25,7 +25,7 @@ export function TrustScreen() {
         {TRUST_WORDS.head}
       </Words>
       <Words tone="second">{TRUST_WORDS.why}</Words>
-      {globalThis.isSecureContext ? <Notice tone="moss" title={TRUST_WORDS.isEncrypted} /> : null}
+      {globalThis.isSecureContext ? <Notice tone="moss" title={TRUST_WORDS.opensAlready} /> : null}
       {authority === null ? <Notice tone="plain">{TRUST_WORDS.none}</Notice> : null}
       {authority ? <Steps authority={authority} /> : null}
     </Page>

@@ -3,7 +3,7 @@ import { messages } from '../../message';
 export const TRUST_WORDS = messages({
   head: 'Trust this laptop',
   why: 'A phone opens the application without a network only where it was encrypted. This laptop has an authority of its own that vouches for it; once the phone trusts that, it is done for good.',
-  isEncrypted: 'This page is encrypted. The application opens without a network from now on.',
+  opensAlready: 'Here the application opens without a network already.',
   none: 'This server has no authority of its own: it is opened on this machine alone, or shows a certificate that it was given.',
   first: '1. Take the certificate of the authority',
   take: 'Take the certificate',
