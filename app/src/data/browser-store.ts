@@ -10,10 +10,18 @@ interface Step {
   readonly value: unknown;
 }
 
+export interface CarriedPaper {
+  readonly bytes: ArrayBuffer;
+  /** As the server said it. */
+  readonly type: string;
+}
+
 interface Kept extends DBSchema {
   /** Each the text it came as. */
   answers: { key: string; value: string };
   steps: { key: number; value: Step; indexes: { of: string } };
+  /** Papers of kinds that are carried along, by the SHA-256 of their bytes. */
+  papers: { key: string; value: CarriedPaper };
   waiting: { key: number; value: Omit<WaitingAct, 'place'> & { readonly place?: number } };
 }
 
@@ -24,8 +32,11 @@ let opened: Promise<BrowserDatabase | undefined> | undefined;
 /** Undefined where the browser keeps nothing: in a private window, or on a disk that is full. */
 export function browserDatabase(): Promise<BrowserDatabase | undefined> {
   if (typeof indexedDB === 'undefined') return Promise.resolve(undefined);
-  opened ??= openDB<Kept>('ipsonomo', 1, {
-    upgrade: (made) => {
+  opened ??= openDB<Kept>('ipsonomo', 2, {
+    // What an older version keeps stays: its outbox above all.
+    upgrade: (made, before) => {
+      if (before < 2) made.createObjectStore('papers');
+      if (before > 0) return;
       made.createObjectStore('answers');
       made.createObjectStore('steps', { autoIncrement: true }).createIndex('of', 'of');
       made.createObjectStore('waiting', { keyPath: 'place', autoIncrement: true });

@@ -13,6 +13,7 @@ export * from './files';
 export { fetchPieces, hearCapture, type HeardCapture } from './captures';
 export { readPicture } from './label-picture';
 export { photoOf, photoUrl } from './photo';
+export { carriedUrl, useCarried, useCarry } from './carried-papers';
 export {
   foundRoutesQuery,
   lanesQuery,

@@ -63,4 +63,5 @@ export async function forgetAnswers(): Promise<void> {
   const known = await browserDatabase();
   await known?.clear('answers');
   await known?.clear('steps');
+  await known?.clear('papers');
 }

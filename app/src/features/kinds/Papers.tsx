@@ -3,7 +3,16 @@ import { Pressable, View } from 'react-native';
 import type { Kind, Paper, PlanDoc } from '@ipsonomo/core/plan';
 import { COMMON_WORDS } from '@ipsonomo/language/screens/common';
 import { KINDS_WORDS } from '@ipsonomo/language/screens/kinds';
-import { acts, chooseFile, paperPath, useAct, useEdit } from '../../data';
+import {
+  acts,
+  carriedUrl,
+  chooseFile,
+  paperPath,
+  useAct,
+  useCarried,
+  useCarry,
+  useEdit,
+} from '../../data';
 import { Refusals, Words } from '../../parts';
 import { TOUCH } from '../../theme';
 import { issuesOf, sizeWords } from '../words';
@@ -11,12 +20,15 @@ import { editsOfPapers, paperKindOf, withPaper } from './kind-edits';
 
 /** The papers of a kind, each opened by a touch: there is no internet at the cabinet. */
 export function PaperList({ job, papers, onTake }: ListProps) {
+  const carried = useCarried();
   return (
     <View>
       {papers.map((paper) => (
         <View key={paper.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
           <Pressable
-            {...opensBeside(paperPath(job, paper))}
+            {...(carried?.has(paper.id)
+              ? { role: 'link' as const, onPress: () => void openCarried(paper) }
+              : opensBeside(paperPath(job, paper)))}
             accessibilityLabel={COMMON_WORDS.open({ name: paper.name })}
             style={{ minHeight: TOUCH, justifyContent: 'center', flex: 1 }}
           >
@@ -24,7 +36,11 @@ export function PaperList({ job, papers, onTake }: ListProps) {
               {paper.name}
             </Words>
             <Words size="caption" tone="second">
-              {PAPER_WORDS[paper.what]}, {sizeWords(paper.bytes)}
+              {[
+                PAPER_WORDS[paper.what],
+                sizeWords(paper.bytes),
+                ...(carried?.has(paper.id) ? [KINDS_WORDS.onThisPhone] : []),
+              ].join(', ')}
             </Words>
           </Pressable>
           {onTake ? (
@@ -37,6 +53,52 @@ export function PaperList({ job, papers, onTake }: ListProps) {
           ) : null}
         </View>
       ))}
+      {carried && papers.length > 0 ? <Carry job={job} papers={papers} carried={carried} /> : null}
+    </View>
+  );
+}
+
+async function openCarried(paper: Paper): Promise<void> {
+  const url = await carriedUrl(paper);
+  if (url !== undefined) globalThis.open(url, '_blank');
+}
+
+interface CarryProps extends Omit<ListProps, 'onTake'> {
+  readonly carried: ReadonlyMap<string, number>;
+}
+
+/** Taken along, they open without a network; it is said how much room they take and what is missing. */
+function Carry({ job, papers, carried }: CarryProps) {
+  const carry = useCarry(job);
+  const missing = papers.filter(({ id }) => !carried.has(id));
+  const room = sizeWords(missing.reduce((sum, { bytes }) => sum + bytes, 0));
+  const some = missing.length < papers.length;
+  return (
+    <View style={{ alignItems: 'flex-start', gap: 4 }}>
+      {missing.length > 0 ? (
+        <Button
+          type="outline"
+          title={
+            some
+              ? KINDS_WORDS.carryTheRest({ count: missing.length, room })
+              : KINDS_WORDS.carryThem({ room })
+          }
+          loading={carry.isPending}
+          onPress={() => carry.mutate({ papers: missing, takes: true })}
+        />
+      ) : (
+        <Button
+          type="clear"
+          title={KINDS_WORDS.carriedLetGo}
+          loading={carry.isPending}
+          onPress={() => carry.mutate({ papers, takes: false })}
+        />
+      )}
+      {(carry.data ?? 0) > 0 ? (
+        <Words size="second" tone="brick">
+          {KINDS_WORDS.couldNotBeCarried({ count: carry.data ?? 0 })}
+        </Words>
+      ) : null}
     </View>
   );
 }

@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { TRUST_WORDS } from '@ipsonomo/language/screens/trust';
+import { useCarried } from '../../data';
 import { Words } from '../../parts';
 import { sizeWords } from '../words';
 
@@ -12,8 +13,18 @@ export function Room() {
   const { data } = useQuery({ queryKey: ['room'], queryFn: readRoom });
   const router = useRouter();
   const isEncrypted = globalThis.isSecureContext;
+  const carried = useCarried();
+  const papers = [...(carried?.values() ?? [])];
   return (
     <>
+      {papers.length > 0 ? (
+        <Words size="second" tone="second">
+          {WAITING_WORDS.papersCarried({
+            count: papers.length,
+            room: sizeWords(papers.reduce((sum, one) => sum + one, 0)),
+          })}
+        </Words>
+      ) : null}
       {data ? (
         <Words size="second" tone="second">
           {`${WAITING_WORDS.room(data)} ${data.isPromised ? WAITING_WORDS.promised : WAITING_WORDS.notAsked}`}

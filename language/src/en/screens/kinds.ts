@@ -9,6 +9,13 @@ export const KINDS_WORDS = messages({
   inTheJob: 'Kinds of the job {name}',
   takeIt: 'Take it',
   takeAllKinds: 'Take all {count}',
+  onThisPhone: 'on this phone',
+  carryThem: 'Carry them on this phone ({room})',
+  carryTheRest:
+    '{count, plural, one {One is missing} other {# are missing}}: carry {count, plural, one {it} other {them}} too ({room})',
+  carriedLetGo: 'Carried on this phone; leave them here',
+  couldNotBeCarried:
+    '! {count, plural, one {One could not be taken along} other {# could not be taken along}}: the server does not answer, or this browser has no room.',
   takeAway: 'Take away',
   takeAway2: 'Take {name} away',
   descriptionFile: 'description file',

@@ -40,6 +40,7 @@ export const WAITING_WORDS = messages({
   notAsked:
     'It may take it away when its disk is full and this page was not opened for long: send it soon.',
   promised: 'It has promised not to take it away by itself.',
+  papersCarried: '{count, plural, one {One paper is} other {# papers are}} carried along ({room}).',
   notOffline:
     'Opened over plain HTTP this page works without the server only as long as its tab stays open. With HTTPS it opens without it, too.',
   heldHere: 'Kept here until the server answers',
