@@ -101,6 +101,7 @@ module.exports = {
     only('bundles', server('bundles'), [
       ...['^core/', server('common'), server('store'), server('packages/installation-key')],
     ]),
+    only('tls', server('tls'), ['^core/', '^language/']),
     only('pages', server('pages'), [
       ...[
         '^core/',

@@ -82,8 +82,7 @@ export interface StateView {
 export interface Views {
   readonly Adapters: readonly AdapterView[];
   readonly Added: Added;
-  /** Null where this server has none: it is opened on this machine alone, or shows a certificate that it was given. */
-  readonly Authority: AuthorityView | null;
+  readonly Authority: AuthorityView;
   readonly BundleTaken: BundleTaken;
   readonly Cabinet: CabinetView;
   readonly Claimed: Claimed;

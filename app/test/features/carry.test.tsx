@@ -18,12 +18,9 @@ test('how much room they take, what is missing, and that they are there', async 
   const opened: string[] = [];
   Object.assign(globalThis, { open: (url: string) => opened.push(url) });
   Object.assign(URL, { createObjectURL: () => 'blob:one' });
-  const {
-    findByText,
-    findAllByText,
-    getByLabelText,
-    rerender: _,
-  } = show(<PaperList job="job" papers={papers} />);
+  const { findByText, findAllByText, getByLabelText } = show(
+    <PaperList job="job" papers={papers} />,
+  );
   const carry = await findByText('Carry them on this phone (2.5 MB)');
   Object.assign(globalThis, {
     fetch: (path: string) =>

@@ -6,7 +6,7 @@ import { show } from '../world';
 // How a phone comes to trust a laptop.
 
 const FINGERPRINT = 'AB:CD:EF';
-const open = (authority: AuthorityView | null) =>
+const open = (authority: AuthorityView) =>
   show(<TrustScreen />, { also: [['/authority', authority]] });
 const encrypted = (is: boolean) =>
   Object.defineProperty(globalThis, 'isSecureContext', { value: is, configurable: true });
@@ -32,7 +32,7 @@ test('the certificate, the steps for each system, what to compare, and where it 
 
 test('where it opens without a network already, it says so; a server without an authority says why', async () => {
   encrypted(true);
-  const { findByText, queryByText } = open(null);
+  const { findByText, queryByText } = open({ port: null, fingerprint: '' });
   expect(await findByText(/^This server has no authority of its own/)).toBeTruthy();
   expect(await findByText(/^Here the application opens without/)).toBeTruthy();
   expect(queryByText('Take the certificate')).toBeNull();

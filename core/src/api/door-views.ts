@@ -3,9 +3,9 @@ import type { Role } from './people-views';
 /** Whoever asks: a browser that was let in, or the machine itself through its socket. */
 /** The authority of this installation, which a phone is to trust so that it opens the application encrypted. */
 export interface AuthorityView {
-  /** Where it is opened encrypted then: a port of this machine. */
-  readonly port: number;
-  /** SHA-256 of its certificate: `AB:CD:…`. */
+  /** Where it is opened encrypted then, a port of this machine; null where it has none: it is opened on this machine alone, or shows a certificate that it was given. */
+  readonly port: number | null;
+  /** SHA-256 of its certificate: `AB:CD:…`; empty where there is none. */
   readonly fingerprint: string;
 }
 

@@ -20,7 +20,7 @@ export function machineNames(): MachineNames {
 
 /** The same application encrypted, beside the port at which it is not, for those who trust its authority. */
 export interface Encrypted {
-  readonly view: AuthorityView;
+  readonly view: AuthorityView & { readonly port: number };
   /** What a phone is given to trust. */
   readonly der: Buffer;
   server(options: ServerOptions, app: RequestListener): TlsServer;

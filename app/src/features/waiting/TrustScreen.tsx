@@ -26,8 +26,8 @@ export function TrustScreen() {
       </Words>
       <Words tone="second">{TRUST_WORDS.why}</Words>
       {globalThis.isSecureContext ? <Notice tone="moss" title={TRUST_WORDS.opensAlready} /> : null}
-      {authority === null ? <Notice tone="plain">{TRUST_WORDS.none}</Notice> : null}
-      {authority ? <Steps authority={authority} /> : null}
+      {authority?.port === null ? <Notice tone="plain">{TRUST_WORDS.none}</Notice> : null}
+      {authority?.port ? <Steps authority={authority} /> : null}
     </Page>
   );
 }

@@ -17,7 +17,7 @@ export const houseHandlers = (services: Services): Handlers<typeof houseActs> =>
       return { key, endsAt, addresses: openAt(key) };
     },
     takeKeyBack: ({ params }) => door.takeBack(params.key),
-    readAuthority: () => authority?.view ?? null,
+    readAuthority: () => authority?.view ?? { port: null, fingerprint: '' },
     fetchAuthority: () => {
       if (!authority) throw Refusal.of('thing.unknown', 'authority');
       return { name: 'ipsonomo-authority.crt', bytes: authority.der };
