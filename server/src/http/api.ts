@@ -36,7 +36,7 @@ import type { Services } from './services';
 
 /** Everything that can be asked: the acts of the contract, and the stream of news. */
 export function apiOf(services: Services, log: (line: string) => void): Router {
-  const { door, events, people, store, takenCalls, wires } = services;
+  const { door, events, people, rehearsals, store, takenCalls, wires } = services;
   const api = Router();
   const actorOf = actorIn(door, people);
   // All files together, whichever kind.
@@ -50,7 +50,11 @@ export function apiOf(services: Services, log: (line: string) => void): Router {
   const serving = {
     ...{ actorOf, before, ...rightsIn(services), decides: namedIn(door, people) },
     // A job whose wire is open is there: its wire can be ended while the database is away.
-    needsJob: async (job: string) => wires.has(job) || store.job(job),
+    needsJob: async (job: string) => {
+      if (wires.has(job)) return;
+      await store.job(job);
+      await rehearsals.lookUp(job);
+    },
     // Who was at it is nothing that an act fails for.
     acted: (job: string, at: string, actor: Actor) =>
       void takenCalls.acted(job, at, actor).catch(() => undefined),

@@ -12,6 +12,8 @@ const COPIED = 1;
 /** Jobs whose wire is a site made of their own plan, with mistakes to be found (R-REHEARSE). */
 export class Rehearsals {
   private readonly known = new Set<string>();
+  /** Jobs that were looked up, and are none. */
+  private readonly others = new Set<string>();
 
   private constructor(private readonly store: Store) {}
 
@@ -27,6 +29,14 @@ export class Rehearsals {
 
   begun(jobId: string): void {
     this.known.add(jobId);
+  }
+
+  /** One that another server began is known before anything of it is answered here, however late the news of it come. */
+  async lookUp(jobId: string): Promise<void> {
+    if (this.known.has(jobId) || this.others.has(jobId)) return;
+    const row = await this.store.rehearsals.find(jobId);
+    if (row) this.begun(jobId);
+    else this.others.add(jobId);
   }
 
   /** What the site of a job is made of; undefined where it is no rehearsal. */

@@ -1,6 +1,7 @@
 import { get, type IncomingMessage } from 'node:http';
 import request from 'supertest';
 import type {
+  CabinetView,
   FieldView,
   JobNews,
   MeView,
@@ -216,10 +217,11 @@ test('who is at a device is seen at the other, and that it is a rehearsal', asyn
   expect(call).toMatchObject({ interface: id, person: 'Mara Quist' });
   const made = await post('hall', `${path}/rehearsals`, { wish: { kind: 'chosen', which: [] } });
   const { id: rehearsal } = made.body as { id: string };
-  await until('the rehearsal has its site at the other', async () => {
-    const answer = await post('tower', `/jobs/${rehearsal}/wire`, { kind: 'practice' });
-    return (answer.body as FieldView).source === 'rehearsal';
-  });
+  // At once, before any news of it can have come.
+  const chosen = await post('tower', `/jobs/${rehearsal}/wire`, { kind: 'practice' }).expect(200);
+  expect(chosen.body).toMatchObject({ source: 'rehearsal' });
+  const cabinet = await read<CabinetView>('tower', `/jobs/${rehearsal}/practice/cabinet`);
+  expect(cabinet.devices.map((one) => one.title)).toEqual(['Valve block']);
   pages.close();
 });
 
