@@ -46,8 +46,8 @@ const OWNER_URL = env['DATABASE_OWNER_URL'];
 const ORIGIN = env['ORIGIN'];
 /** A certificate and its key, for TLS. */
 const TLS = { cert: env['TLS_CERT'], key: env['TLS_KEY'] };
-/** Beside the port that is not encrypted, one that is, with a certificate of an authority of its own. */
-const HTTPS_PORT = env['HTTPS_PORT'] ?? (IS_SOCKET ? 'off' : String(Number(PORT) + 2));
+/** Beside the port that is not encrypted, one that is, behind the ten of pages; with a certificate of an authority of its own. */
+const HTTPS_PORT = env['HTTPS_PORT'] ?? (IS_SOCKET ? 'off' : String(Number(PORT) + 11));
 /** Who opens it on this machine alone needs none. */
 const IS_LOOPBACK = /^(127\.|localhost$|::1$)/.test(HOST);
 /** Why the server before this one fell. */

@@ -20,13 +20,13 @@ test('the certificate, the steps for each system, what to compare, and where it 
   ) {
     clicked.push(new URL(this.href).pathname);
   });
-  const { findByText, getByText, queryByText } = open({ port: 4782, fingerprint: FINGERPRINT });
+  const { findByText, getByText, queryByText } = open({ port: 4791, fingerprint: FINGERPRINT });
   fireEvent.click(await findByText('Take the certificate'));
   expect(clicked).toEqual(['/api/authority.crt']);
   for (const system of [/^Android: /, /^iPhone, iPad: /, /^Windows: /])
     expect(getByText(system)).toBeTruthy();
   expect(getByText(FINGERPRINT)).toBeTruthy();
-  expect(getByText('Open https://localhost:4782/')).toBeTruthy();
+  expect(getByText('Open https://localhost:4791/')).toBeTruthy();
   expect(queryByText(/^Here the application opens without/)).toBeNull();
 });
 
