@@ -45,7 +45,7 @@ export async function carriedUrl({ id }: Named): Promise<string | undefined> {
   return paper && URL.createObjectURL(new Blob([paper.bytes], { type: paper.type }));
 }
 
-const KEY = ['carried papers'];
+const KEY = ['carried-papers'];
 
 /** The bytes of each paper that is carried; undefined until the browser has said. */
 export const useCarried = (): ReadonlyMap<string, number> | undefined =>
