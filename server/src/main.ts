@@ -15,7 +15,7 @@ import { ownServer } from './own-server';
 import { addressesToOpen, invitation, readyAt, listen, LONGEST_SOCKET } from './opening';
 import { seedDemo } from './demo';
 import { dumpDatabase } from './backup';
-import { dueMigrations, isUpToDate, migrate, openDatabase } from './store/database';
+import { dueMigrations, migrate, openDatabase } from './store/database';
 import { limitRights } from './store/rights';
 import { isAway } from './store/refusal';
 import { takeOwnership, type OwnedBy, type Ownership } from './store/owner';
@@ -180,7 +180,8 @@ const tellInTheWay = ({ why, owner }: OwnedBy): never => giveUp(IN_THE_WAY[why](
 async function bringUpToDate(url: string, owned: Ownership): Promise<void> {
   const owner = openDatabase({ url: OWNER_URL ?? url });
   try {
-    if (!(await isUpToDate(owner))) await changeTables(owner, OWNER_URL ?? url, owned);
+    if ((await dueMigrations(owner)).due.length > 0)
+      await changeTables(owner, OWNER_URL ?? url, owned);
     if (OWNER_URL !== undefined) await limitRights(owner, new URL(url).username);
   } catch (error) {
     if (error instanceof Error && 'code' in error && error.code === NO_PRIVILEGE)
@@ -195,8 +196,9 @@ async function bringUpToDate(url: string, owned: Ownership): Promise<void> {
 async function changeTables(owner: Knex, url: string, owned: Ownership): Promise<void> {
   const inTheWay = await owned.alone();
   if (inTheWay) tellInTheWay(inTheWay);
-  const due = await dueMigrations(owner);
-  if (due.length > 0) {
+  const { due, isNew } = await dueMigrations(owner);
+  // Another server may have done it in between; where there is nothing there is nothing to keep.
+  if (due.length > 0 && !isNew) {
     const file = join(DATA, 'backups', `before-${due[0]}-${Date.now()}.dump`);
     const why = await dumpDatabase(url, file);
     if (why !== undefined) giveUp(SERVER_WORDS.backupFailed({ due: due.join(', '), why }));

@@ -1,12 +1,20 @@
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import { createGzip } from 'node:zlib';
-import { docBefore, planOf, readEdits, THING_TYPES, type PlanDoc } from '@ipsonomo/core/plan';
+import {
+  docBefore,
+  planOf,
+  readEdits,
+  THING_TYPES,
+  type Edit,
+  type JsonObject,
+  type PlanDoc,
+} from '@ipsonomo/core/plan';
 import { installationKey } from '../packages/installation-key';
 import { CARRIED_ROWS } from '../store/bundle-store';
 import type { Store } from '../store/store';
 import { FORMAT, VERSION, type End, type Head, type Line } from './format';
-import { must } from '../store/refusal';
+import { Refusal } from '../store/refusal';
 
 /** What is written, and by whom. */
 export interface Writing {
@@ -71,16 +79,15 @@ async function* lines({ store, own }: Writing, jobId: string): AsyncGenerator<He
 
 /** The plan before the first of these revisions. */
 export function baseOf(doc: PlanDoc, own: readonly (readonly object[])[]): PlanDoc {
-  const edits = own.flatMap((one) => must(readAll(one)));
+  const edits = own.flatMap(editsOf);
   const base = docBefore(doc, edits);
   if (!base) throw new Error('the revisions of this plan do not lead to it');
   return base;
 }
 
-/** In their shape: the database keeps the fields of an object in an order of its own. */
-export function readAll(edits: readonly object[]) {
-  const read = readEdits(edits as never);
-  return read.ok
-    ? read
-    : { ok: false as const, error: read.error[0] ?? { code: 'file.format', where: '' } };
+/** In their shape: the database keeps the fields of an object in an order of its own. Refuses what is none. */
+export function editsOf(edits: readonly object[]): readonly Edit[] {
+  const read = readEdits(edits as readonly JsonObject[]);
+  if (!read.ok) throw new Refusal(read.error);
+  return read.value;
 }

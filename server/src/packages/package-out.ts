@@ -1,10 +1,10 @@
-import { createHash } from 'node:crypto';
 import { once } from 'node:events';
 import { createWriteStream, renameSync, writeFileSync } from 'node:fs';
 import { finished } from 'node:stream/promises';
 import archiver, { type Archiver } from 'archiver';
 import { readerOf, type FormatId } from '@ipsonomo/core/api';
 import type { WrittenFile } from '@ipsonomo/handover';
+import { sha256Of } from '../common/sha256';
 
 /** Packed already: once more costs time and saves nothing. */
 const IS_PACKED = /\.(pdf|png|xlsx)$/;
@@ -72,7 +72,7 @@ export class PackageOut {
     this.first = undefined;
     const zip = (this.zip ??= this.begun());
     for (const one of first ? [first.entry, entry] : [entry]) {
-      const digest = createHash('sha256').update(one.bytes).digest('hex');
+      const digest = sha256Of(one.bytes);
       this.sums.push(`${digest}  ${one.name}`);
       await this.append(zip, one);
     }

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { REVISION_WORDS } from '@ipsonomo/language/kept';
 import type { BundleTaken, ClashView, JoinedView } from '@ipsonomo/core/api';
 import {
@@ -15,11 +14,14 @@ import {
   type UnitedClash,
 } from '@ipsonomo/core/plan';
 import type { Issue } from '@ipsonomo/core/net';
+import { LRUCache } from 'lru-cache';
 import type { Head, Line } from '../bundles/format';
 import { readBundle } from '../bundles/read-bundle';
-import { baseOf, readAll, writeBundle, type Writing } from '../bundles/write-bundle';
+import { MOST_KEPT } from '../common/most-kept';
+import { sha256Of } from '../common/sha256';
+import { baseOf, editsOf, writeBundle, type Writing } from '../bundles/write-bundle';
 import type { BundleTaking, CarriedLink, CarriedRevision } from '../store/bundle-store';
-import { must, Refusal } from '../store/refusal';
+import { Refusal } from '../store/refusal';
 import type { Actor } from './actor';
 import type { Told } from './job-teller';
 import type { Rehearsals } from './rehearsals';
@@ -31,13 +33,26 @@ interface BundlesOf extends Writing {
 
 /** Lines that are written at once. */
 const TOGETHER = 500;
+/** Between taking in and joining somebody may change what they do not know to be changed. */
+const JOINED_WITHIN = 30_000;
 /** Others may change the plan while it is joined. */
 const MOST_ATTEMPTS = 10;
 
-const digestOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+/** What clashed, once this much was taken in, at a revision. */
+interface Clashed {
+  readonly mark: string;
+  /** When this much was seen here first. */
+  readonly since: number;
+  /** Nothing clashes, and nothing will before more is taken in. */
+  readonly isSettled: boolean;
+  readonly revision: number;
+  readonly clashes: readonly UnitedClash[];
+}
 
 /** R-UNITE: what goes from one installation to another by a stick, and what comes. */
 export class Bundles {
+  private readonly clashed = new LRUCache<string, Clashed>({ max: MOST_KEPT });
+
   constructor(private readonly of: BundlesOf) {}
 
   async write(
@@ -73,18 +88,40 @@ export class Bundles {
 
   async joined(jobId: string): Promise<JoinedView> {
     const taken = await this.of.store.bundles.taken(jobId);
+    const [last] = taken;
     // Nothing clashes where nobody else changed anything.
-    if (taken.length === 0) return { taken, clashes: [] };
-    const { united, doc } = await this.united(jobId);
+    if (!last) return { taken, clashes: [] };
+    const { doc, revision } = await this.of.store.planState(jobId);
+    const clashes = await this.clashesOf(jobId, `${last.at} ${taken.length}`, revision);
     const settled = new Set(
       (await this.of.store.bundles.settled(jobId)).map(({ stands, lost, what }) =>
         keyOf(stands, lost, what),
       ),
     );
-    const left = united.clashes.filter(
+    const left = clashes.filter(
       (one) => !settled.has(keyOf(one.stands.revision, one.lost.revision, whatOf(one))),
     );
     return { taken, clashes: left.map((one) => viewOf(one, doc)) };
+  }
+
+  /**
+   * Every page asks, at every change. What is changed here is behind all that is known, and only decides: where nothing
+   * clashes nothing will before more is taken in.
+   */
+  private async clashesOf(
+    jobId: string,
+    mark: string,
+    revision: number,
+  ): Promise<readonly UnitedClash[]> {
+    const known = this.clashed.get(jobId);
+    const isSame = known?.mark === mark;
+    if (isSame && (known.revision === revision || known.isSettled)) return known.clashes;
+    const { united, revision: now } = await this.united(jobId);
+    const { clashes } = united;
+    const since = isSame ? known.since : performance.now();
+    const isSettled = clashes.length === 0 && performance.now() - since > JOINED_WITHIN;
+    this.clashed.set(jobId, { mark, since, isSettled, revision: now, clashes });
+    return clashes;
   }
 
   async settle(
@@ -125,7 +162,7 @@ export class Bundles {
 
   private async united(
     jobId: string,
-  ): Promise<{ readonly united: United; readonly revision: number; readonly doc: PlanDoc }> {
+  ): Promise<{ readonly united: United; readonly revision: number }> {
     const { store } = this.of;
     for (let attempt = 0; attempt < MOST_ATTEMPTS; attempt += 1) {
       const [{ doc, revision }, history] = await Promise.all([
@@ -134,14 +171,14 @@ export class Bundles {
       ]);
       if (history.revision !== revision) continue;
       const united = unite(baseOf(doc, history.own), history.all.map(madeOf));
-      return { united, revision, doc };
+      return { united, revision };
     }
     throw Refusal.of('store.conflict', '');
   }
 }
 
 const madeOf = ({ uid, depth, at, person, edits }: CarriedRevision): RevisionMade => ({
-  ...{ id: uid, depth, at, person, edits: must(readAll(edits)) },
+  ...{ id: uid, depth, at, person, edits: editsOf(edits) },
 });
 
 const whatOf = ({ type, id, field }: Pick<UnitedClash, 'type' | 'id' | 'field'>): string =>
@@ -187,7 +224,7 @@ class Taking {
     await this.flush();
     if (!head) throw Refusal.of('bundle.cut', this.name);
     const { job, server } = head;
-    const noted = { digest: digestOf(bytes), serverName: server.name, person, ...this.found };
+    const noted = { digest: sha256Of(bytes), serverName: server.name, person, ...this.found };
     await this.taking.note(noted);
     return { job, server, isNew, ...this.found };
   }
@@ -201,7 +238,7 @@ class Taking {
   private async line(line: Line): Promise<void> {
     if ('revision' in line) {
       // Read before it is kept: what cannot be read would be in the way of every plan after it.
-      must(readAll(line.revision.edits));
+      editsOf(line.revision.edits);
       this.revisions.push(line.revision);
     } else if ('link' in line) this.links.push(line.link);
     else {
@@ -215,7 +252,7 @@ class Taking {
 
   private async file(table: 'paper' | 'photo', id: string, base64: string): Promise<void> {
     const bytes = Buffer.from(base64, 'base64');
-    if (digestOf(bytes) !== id) throw Refusal.of('bundle.changed', this.name);
+    if (sha256Of(bytes) !== id) throw Refusal.of('bundle.changed', this.name);
     await this.taking.file(table, id, bytes);
   }
 

@@ -1,10 +1,10 @@
-import { createHash } from 'node:crypto';
 import type { Noted } from '@ipsonomo/core/api';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
 import type { Actor } from './actor';
 import type { PlanChanger } from './change-plan';
 import { mediaTypeOf } from './papers';
+import { sha256Of } from '../common/sha256';
 
 const MEGA = 1_000_000;
 /** A photo as a page makes it has a few hundred thousand bytes. */
@@ -43,7 +43,7 @@ export class Notes {
     if (bytes.length > MOST_PHOTO) throw Refusal.of('photo.large', '', { most: MOST_PHOTO / MEGA });
     if ((await this.store.photos.together(jobId)) + bytes.length > MOST_TOGETHER)
       throw Refusal.of('photo.full', '', { most: MOST_TOGETHER / MEGA });
-    const id = createHash('sha256').update(bytes).digest('hex');
+    const id = sha256Of(bytes);
     await this.store.photos.add(jobId, id, bytes);
     return id;
   }

@@ -1,9 +1,9 @@
-import { createHash } from 'node:crypto';
 import type { StoredPaper } from '@ipsonomo/core/api';
 import type { PlanPapers } from '@ipsonomo/core/formats';
 import { MOST_PAPER, planOf } from '@ipsonomo/core/plan';
 import { Refusal } from '../store/refusal';
 import type { Store } from '../store/store';
+import { sha256Of } from '../common/sha256';
 
 const MEGA = 1_000_000;
 /** All papers of a job together, so that its plan file can be read again. */
@@ -26,7 +26,7 @@ export class Papers {
       throw Refusal.of('paper.large', name, { most: MOST_PAPER / MEGA });
     const old = new Date(this.clock() - KEPT_DAYS * DAY);
     await this.store.dropPapers(jobId, await this.named(jobId), old);
-    const id = createHash('sha256').update(bytes).digest('hex');
+    const id = sha256Of(bytes);
     const sizes = await this.store.paperSizes(jobId);
     const together = [...sizes.values()].reduce((sum, size) => sum + size, 0);
     if (!sizes.has(id) && together + bytes.length > MOST_TOGETHER)
@@ -59,9 +59,7 @@ export class Papers {
 /** What a plan file's papers hold. Throws `paper.changed` where one is not what its SHA-256 says. */
 export function papersOf(papers: PlanPapers): ReadonlyMap<string, Buffer> {
   const read = [...papers].map(([id, text]) => [id, Buffer.from(text, 'base64')] as const);
-  const changed = read.filter(
-    ([id, bytes]) => createHash('sha256').update(bytes).digest('hex') !== id,
-  );
+  const changed = read.filter(([id, bytes]) => sha256Of(bytes) !== id);
   if (changed.length > 0)
     throw new Refusal(changed.map(([id]) => ({ code: 'paper.changed', where: id })));
   return new Map(read);

@@ -97,7 +97,7 @@ export class BundleStore {
     let last = 0;
     for (;;) {
       const piece = await asking(async () => {
-        const { rows } = await this.knex.raw<{ rows: readonly CarriedLink[] }>(
+        const { rows } = await this.knex.raw<{ rows: readonly { readonly link: CarriedLink }[] }>(
           `select link from (
              select place, jsonb_build_object('place', place, 'chain', encode(chain, 'hex'),
                'evidence', to_jsonb(one)) as link
@@ -109,9 +109,7 @@ export class BundleStore {
            ) as one order by place limit ${PIECE}`,
           { jobId, last },
         );
-        return (rows as unknown as readonly { readonly link: CarriedLink }[]).map(
-          ({ link }) => link,
-        );
+        return rows.map(({ link }) => link);
       });
       for (const link of piece) yield link;
       last = piece.at(-1)?.place ?? last;

@@ -1,4 +1,5 @@
 import { knex, type Knex } from 'knex';
+import { cut, type PgConnection } from './cut';
 import { migrationSource } from './migrations';
 import { isPoolTimeout, Refusal } from './refusal';
 
@@ -11,9 +12,8 @@ export interface Database {
   readonly server?: string | undefined;
 }
 
-/** What pg has of a connection, and says of it nowhere else. */
-interface Connection {
-  readonly connection: { readonly stream: { destroy(): void } };
+/** A connection of the pool. */
+interface Connection extends PgConnection {
   query(text: string, values: readonly string[], done: (error: Error | null) => void): void;
   once(event: 'end', act: () => void): void;
 }
@@ -52,7 +52,7 @@ export function openDatabase({ url, schema, server }: Database): Knex {
  */
 export function letGo({ client }: Knex): void {
   const open = links.get(client as object)?.open ?? [];
-  for (const { connection } of open) connection.stream.destroy();
+  for (const one of open) cut(one);
 }
 
 /** Whoever asks is refused at once, or no longer: to try a connection takes seconds, for everybody anew. */
@@ -86,20 +86,13 @@ export async function migrate(database: Knex): Promise<void> {
   await database.migrate.latest({ migrationSource });
 }
 
-/** Whether nothing is yet to be done to its tables. */
-export async function isUpToDate(database: Knex): Promise<boolean> {
-  const [, due] = (await database.migrate.list({ migrationSource })) as [
-    unknown,
-    readonly unknown[],
-  ];
-  return due.length === 0;
-}
-
-/** What is yet to be done to a database that has something in it; empty for one that is new or up to date. */
-export async function dueMigrations(database: Knex): Promise<readonly string[]> {
+/** What is yet to be done to its tables, and whether it has none yet. */
+export async function dueMigrations(
+  database: Knex,
+): Promise<{ readonly isNew: boolean; readonly due: readonly string[] }> {
   const [done, due] = (await database.migrate.list({ migrationSource })) as [
     readonly unknown[],
     readonly { readonly name: string }[],
   ];
-  return done.length === 0 ? [] : due.map(({ name }) => name);
+  return { isNew: done.length === 0, due: due.map(({ name }) => name) };
 }

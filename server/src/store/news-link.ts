@@ -1,4 +1,5 @@
 import { Client, escapeIdentifier } from 'pg';
+import { cut, type PgConnection } from './cut';
 import type { Database } from './database';
 
 // What other servers wrote into the same database, as soon as it is written: PostgreSQL notifies (SQL commands LISTEN and
@@ -91,7 +92,7 @@ export class NewsLink {
   close(): void {
     this.isClosed = true;
     this.wake();
-    cut(this.client);
+    if (this.client) end(this.client);
   }
 
   private async goOn(): Promise<void> {
@@ -105,7 +106,7 @@ export class NewsLink {
       } catch {
         // What is wrong is told by being away.
       }
-      cut(this.client);
+      if (this.client) end(this.client);
       this.client = undefined;
       if (this.isClosed) return;
       this.parts?.reached(false);
@@ -126,7 +127,7 @@ export class NewsLink {
       await client.query(`set search_path to ${escapeIdentifier(schema)}`);
       await client.query(`listen ${escapeIdentifier(`ipsonomo ${schema}`)}`);
     } catch (error) {
-      cut(client);
+      end(client);
       throw error;
     }
     return client;
@@ -135,14 +136,14 @@ export class NewsLink {
   /** Reads at every notification, until the connection ends, or nobody answers on it. */
   private async whileThere(client: Client): Promise<void> {
     const ended = new Promise<void>((resolve) => client.once('end', resolve));
-    const heard = () => void this.read(client).catch(() => cut(client));
+    const heard = () => void this.read(client).catch(() => end(client));
     client.on('notification', heard);
     // What came between the first reading and this line.
     heard();
     const beat = setInterval(() => {
-      const late = setTimeout(() => cut(client), PATIENCE);
+      const late = setTimeout(() => end(client), PATIENCE);
       void this.beat(client)
-        .catch(() => cut(client))
+        .catch(() => end(client))
         .finally(() => clearTimeout(late));
     }, BEAT);
     await ended.finally(() => clearInterval(beat));
@@ -207,9 +208,5 @@ const isNews = (
 ): boolean =>
   NEWS_KINDS.includes(kind) && !known.has(id) && (serverId === null || serverId !== own);
 
-/** Ends a connection at once, also one on which nobody answers any more. */
-function cut(client: Client | undefined): void {
-  (
-    client as unknown as { connection: { stream: { destroy(): void } } } | undefined
-  )?.connection.stream.destroy();
-}
+/** Its types say nothing of what a client is made of. */
+const end = (client: Client): void => cut(client as unknown as PgConnection);

@@ -1,26 +1,18 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
-import { useRouter } from 'expo-router';
-import { Linking, View } from 'react-native';
+import { Linking } from 'react-native';
 import type { AuthorityView } from '@ipsonomo/core/api';
 import { TRUST_WORDS } from '@ipsonomo/language/screens/trust';
-import { WAITING_WORDS } from '@ipsonomo/language/screens/waiting';
 import { acts, download, pathOf, reading } from '../../data';
-import { Card, MacText, Notice, Page, Words } from '../../parts';
+import { Card, MacText, Notice, Page, TwoColumns, Words } from '../../parts';
+import { BackLine } from './BackLine';
 
 /** How a phone comes to trust this laptop, so that it opens the application encrypted, and without a network. */
 export function TrustScreen() {
-  const router = useRouter();
   const { data: authority } = useQuery(reading(acts.readAuthority, {}));
   return (
-    <Page>
-      <View style={{ alignItems: 'flex-start' }}>
-        <Button
-          type="clear"
-          title={WAITING_WORDS.back}
-          onPress={() => (router.canGoBack() ? router.back() : router.navigate('/'))}
-        />
-      </View>
+    <Page maxWidth={1100}>
+      <BackLine />
       <Words size="title" heading={1}>
         {TRUST_WORDS.head}
       </Words>
@@ -36,36 +28,43 @@ function Steps({ authority: { port, fingerprint } }: { readonly authority: Autho
   const address = `https://${globalThis.location.hostname}:${port}/`;
   return (
     <>
-      <Card>
-        <Words size="strong" heading={2}>
-          {TRUST_WORDS.first}
-        </Words>
-        <Button
-          title={TRUST_WORDS.take}
-          onPress={() => download(pathOf(acts.fetchAuthority, {}))}
-        />
-      </Card>
-      <Card>
-        <Words size="strong" heading={2}>
-          {TRUST_WORDS.second}
-        </Words>
-        {[TRUST_WORDS.android, TRUST_WORDS.ios, TRUST_WORDS.desktop].map((step) => (
-          <Words key={step}>{step}</Words>
-        ))}
-        <Words tone="second">{TRUST_WORDS.compare}</Words>
-        <MacText mac={fingerprint} size={15} />
-      </Card>
-      <Card>
-        <Words size="strong" heading={2}>
-          {TRUST_WORDS.third}
-        </Words>
-        <Words tone="second">{TRUST_WORDS.again}</Words>
-        <Button
-          type="outline"
-          title={TRUST_WORDS.open({ address })}
-          onPress={() => void Linking.openURL(address)}
-        />
-      </Card>
+      <TwoColumns
+        second={
+          <>
+            <Card>
+              <Words size="strong" heading={2}>
+                {TRUST_WORDS.second}
+              </Words>
+              {[TRUST_WORDS.android, TRUST_WORDS.ios, TRUST_WORDS.desktop].map((step) => (
+                <Words key={step}>{step}</Words>
+              ))}
+              <Words tone="second">{TRUST_WORDS.compare}</Words>
+              <MacText mac={fingerprint} size={15} />
+            </Card>
+            <Card>
+              <Words size="strong" heading={2}>
+                {TRUST_WORDS.third}
+              </Words>
+              <Words tone="second">{TRUST_WORDS.again}</Words>
+              <Button
+                type="outline"
+                title={TRUST_WORDS.open({ address })}
+                onPress={() => void Linking.openURL(address)}
+              />
+            </Card>
+          </>
+        }
+      >
+        <Card>
+          <Words size="strong" heading={2}>
+            {TRUST_WORDS.first}
+          </Words>
+          <Button
+            title={TRUST_WORDS.take}
+            onPress={() => download(pathOf(acts.fetchAuthority, {}))}
+          />
+        </Card>
+      </TwoColumns>
       <Words tone="second">{TRUST_WORDS.leave}</Words>
     </>
   );

@@ -1,10 +1,10 @@
 import { Button } from '@rneui/themed';
 import { useQuery } from '@tanstack/react-query';
-import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { WAITING_WORDS } from '@ipsonomo/language/screens/waiting';
 import { jobsQuery, outbox, useHeld } from '../../data';
 import { LongList, Page, Words } from '../../parts';
+import { BackLine } from './BackLine';
 import { HeldAct } from './HeldAct';
 import { Room } from './Room';
 import { saveHeld } from './save-held';
@@ -16,7 +16,6 @@ const ACT_LINE = 120;
 export function WaitingScreen() {
   const held = useHeld();
   const { data: jobs } = useQuery(jobsQuery);
-  const router = useRouter();
   const nameOf = (id: string | undefined) => jobs?.find((job) => job.id === id)?.name;
   const isAnything = held.some(({ refused }) => refused === null);
   return (
@@ -31,13 +30,7 @@ export function WaitingScreen() {
         ) : undefined
       }
     >
-      <View style={{ alignItems: 'flex-start' }}>
-        <Button
-          type="clear"
-          title={WAITING_WORDS.back}
-          onPress={() => (router.canGoBack() ? router.back() : router.navigate('/'))}
-        />
-      </View>
+      <BackLine />
       <Words size="title" heading={1}>
         {WAITING_WORDS.head}
       </Words>

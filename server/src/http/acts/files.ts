@@ -1,23 +1,18 @@
 import type { Response } from 'express';
 import type { fileActs } from '@ipsonomo/contract';
-import { visibleText } from '@ipsonomo/core/names';
 import { describeIn } from '../../descriptions/describe';
 import { kindsElsewhere, takeKinds } from '../../service/kinds';
 import { mediaTypeOf } from '../../service/papers';
+import { fileNameOf } from '../file-name';
 import type { Handlers } from '../serve';
 import type { Services } from '../services';
-
-const MOST_NAME = 200;
-
-const nameOf = ({ name }: { readonly name?: string }): string =>
-  visibleText(name ?? 'file').slice(0, MOST_NAME);
 
 export const fileHandlers = (services: Services): Handlers<typeof fileActs> => {
   const { importer, papers, readings, planWork, store, changer, changed } = services;
   const describeFile = describeIn(readings);
   return {
     sendList: async ({ params, query, body }) => ({
-      id: await importer.begin(params.job, nameOf(query), body),
+      id: await importer.begin(params.job, fileNameOf(query), body),
     }),
     readList: ({ params }) => importer.state(params.job, params.list),
     readListLines: ({ params, query }) =>
@@ -25,7 +20,7 @@ export const fileHandlers = (services: Services): Handlers<typeof fileActs> => {
     previewList: ({ params, body }) => importer.preview(params.job, params.list, body),
     takeList: ({ params, body, actor }) => importer.take(params.job, params.list, body, actor),
     readReadings: () => ({ waiting: readings.waiting }),
-    describe: ({ query, body }) => describeFile({ name: nameOf(query), bytes: body }),
+    describe: ({ query, body }) => describeFile({ name: fileNameOf(query), bytes: body }),
     fetchKinds: ({ params }) => planWork.file({ kind: 'kinds', jobId: params.job }),
     readKindsElsewhere: ({ params }) => kindsElsewhere(store, params.job),
     takeKinds: ({ params, body, actor }) =>
@@ -35,10 +30,10 @@ export const fileHandlers = (services: Services): Handlers<typeof fileActs> => {
       changed(params.job);
       return taken;
     },
-    keepPaper: ({ params, query, body }) => papers.add(params.job, nameOf(query), body),
+    keepPaper: ({ params, query, body }) => papers.add(params.job, fileNameOf(query), body),
     fetchPaper: async ({ params, query, response }) => {
       const bytes = await papers.read(params.job, params.paper);
-      const name = nameOf(query);
+      const name = fileNameOf(query);
       asPaper(response, name, mediaTypeOf(bytes));
       return { name, bytes };
     },

@@ -76,7 +76,11 @@ function TakeIn({ job }: { readonly job: string }) {
   );
 }
 
-export const takenWords = ({ from, revisions, evidence }: BundleTaken): string =>
+const takenWords = ({
+  from,
+  revisions,
+  evidence,
+}: Pick<BundleTaken, 'from' | 'revisions' | 'evidence'>): string =>
   revisions + evidence === 0
     ? JOIN_WORDS.nothingNew({ from })
     : JOIN_WORDS.taken({ from, revisions, evidence });
@@ -157,11 +161,7 @@ function WhatCame({ taken }: Pick<JoinedView, 'taken'>) {
       </Words>
       {taken.map(({ serverName: from, at, person, revisions, evidence }) => (
         <View key={`${from} ${at}`}>
-          <Words size="second">
-            {revisions + evidence === 0
-              ? JOIN_WORDS.nothingNew({ from })
-              : JOIN_WORDS.taken({ from, revisions, evidence })}
-          </Words>
+          <Words size="second">{takenWords({ from, revisions, evidence })}</Words>
           <Words size="second" tone="second">
             {JOIN_WORDS.came({ at: timeOf(at), person })}
           </Words>
